@@ -1,0 +1,262 @@
+"""The one place in the core that reads files: our reviewed tables, strictly checked."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import MISSING, dataclass, fields
+from functools import lru_cache
+from pathlib import Path
+from typing import Any, TypeVar
+
+from fenwa.core.errors import InputError, NotFound
+from fenwa.core.mix.label import Label, check_label
+from fenwa.core.pot.flush import FromAbove
+from fenwa.core.pot.specification import Medium
+
+DATA = Path(__file__).parent
+T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class SourceWater:
+    """Most a plant may drink. [µS/cm; mg/L as CaCO3]"""
+
+    ec_ideal_max_uS_cm: float
+    ec_max_uS_cm: float
+    ec_short_term_max_uS_cm: float
+    alkalinity_ceiling_mg_L: float
+
+
+@dataclass(frozen=True)
+class RootZoneLimits:
+    """Limits for readings, not for root-zone concentrations. [µS/cm]"""
+
+    ec_low_warn_uS_cm: float
+    ec_ideal_uS_cm: tuple[float, float]
+    ec_ceiling_uS_cm: float
+    pH: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Sensitivity:
+    """0 none known, 1 low, 2 moderate, 3 high."""
+
+    fluoride: int
+    chlorine: int
+    sodium: int
+    boron: int
+
+
+@dataclass(frozen=True)
+class Feeding:
+    """Routes in order, the first is the default; pour limit of carnivores. [µS/cm]"""
+
+    routes: tuple[str, ...]
+    root_pour_ec_max_uS_cm: float | None = None
+
+
+@dataclass(frozen=True)
+class FlushHabit:
+    """How this kind may be rinsed, and how often by habit. [d]"""
+
+    from_above: FromAbove
+    cadence_days: tuple[int, int] | None = None
+
+
+@dataclass(frozen=True)
+class Hazard:
+    """To pets and people; "unknown" and "none_known" never mean safe."""
+
+    pets: str
+    people: str
+    agent: str
+
+
+@dataclass(frozen=True)
+class Lag:
+    """First visible response in active growth. [d]"""
+
+    underfeeding: tuple[int, int]
+    overfeeding: tuple[int, int]
+
+
+@dataclass(frozen=True)
+class PhaseFeeding:
+    """Feeding in one phase. Nitrogen [mg/L], ceiling of the feed [µS/cm], interval [d]."""
+
+    feed: bool
+    n_ideal_mg_L: tuple[float, float]
+    ec_ceiling_uS_cm: float | None = None
+    interval_days: tuple[int, int] | None = None
+
+
+@dataclass(frozen=True)
+class Profile:
+    """A care profile: one file in data/profiles."""
+
+    id: str
+    name: str
+    short: str
+    group: str
+    habit: str
+    method: str
+    source: str
+    checked_by: str
+    confidence: str
+    carnivore: bool
+    rest: str
+    restart: str
+    source_water: SourceWater
+    root_zone: RootZoneLimits
+    sensitivity: Sensitivity
+    feeding: Feeding
+    flush: FlushHabit
+    hazard: Hazard
+    lag_days: Lag
+    phases: dict[str, PhaseFeeding]
+
+
+@dataclass(frozen=True)
+class Habit:
+    """What a group takes between waterings: e and LF shares, u uptake, interval [d]."""
+
+    id: str
+    e: float
+    LF: float
+    u: float
+    interval_days: tuple[float, float]
+    source: str
+    confidence: str
+    checked_by: str
+
+    @property
+    def loss_per_day(self) -> float:
+        """Share of the water held that is lost in a day."""
+        return self.e / (sum(self.interval_days) / 2)
+
+
+@dataclass(frozen=True)
+class MediumRow:
+    """A row of data/media.toml."""
+
+    id: str
+    name: str
+    theta_cc: float
+    phi: float
+    t_half_h: float
+    eta: float
+    R: float
+    life_months: tuple[int, int]
+    source: str
+    confidence: str
+    checked_by: str
+
+    def medium(self) -> Medium:
+        """What the salt balance needs of it."""
+        return Medium(self.theta_cc, self.phi, self.t_half_h, self.eta, self.R, self.name)
+
+
+@dataclass(frozen=True)
+class Fertilizer:
+    """A product of the shipped library: one file in data/fertilizers."""
+
+    id: str
+    label: Label
+    source: str
+    checked_by: str
+
+
+def _build(kind: type[T], raw: dict[str, Any], where: str) -> T:
+    """A frozen row from a table, refusing unknown and missing keys by name."""
+    names = {f.name: f for f in fields(kind)}  # type: ignore[arg-type]
+    for key in raw:
+        if key not in names:
+            raise InputError(f"{where}: key “{key}” is not known. Known keys: {', '.join(names)}.")
+    for name, f in names.items():
+        if name not in raw and f.default is MISSING:
+            raise InputError(f"{where}: key “{name}” is missing. Add it with its unit as named.")
+    values = {key: tuple(v) if isinstance(v, list) else v for key, v in raw.items()}
+    return kind(**values)
+
+
+def _read(path: Path) -> dict[str, Any]:
+    try:
+        return tomllib.loads(path.read_text("utf-8"))
+    except tomllib.TOMLDecodeError as error:
+        raise InputError(f"{path.name}: not valid TOML: {error}.") from error
+
+
+def read_profile(path: Path) -> Profile:
+    """One profile file; an error names file, key and way out."""
+    raw, where = _read(path), path.name
+    parts: dict[str, Any] = {
+        "source_water": SourceWater, "root_zone": RootZoneLimits, "sensitivity": Sensitivity,
+        "feeding": Feeding, "flush": FlushHabit, "hazard": Hazard, "lag_days": Lag,
+    }  # fmt: skip
+    for key, kind in parts.items():
+        if key in raw:
+            raw[key] = _build(kind, raw[key], f"{where} [{key}]")
+    raw["phases"] = {
+        name: _build(PhaseFeeding, row, f"{where} [phases.{name}]") for name, row in raw.get("phases", {}).items()
+    }
+    return _build(Profile, raw, where)
+
+
+def read_fertilizer(path: Path) -> Fertilizer:
+    """One fertilizer file; its label is checked like one a grower types."""
+    raw, where = _read(path), path.name
+    own: dict[str, Any] = {key: raw.pop(key) for key in ("id", "source", "checked_by") if key in raw}
+    label = _build(Label, raw, where)
+    check_label(label)
+    return _build(Fertilizer, {**own, "label": label}, where)
+
+
+@lru_cache(maxsize=8)
+def profiles(folder: Path = DATA / "profiles") -> dict[str, Profile]:
+    """All profiles by id."""
+    rows = [read_profile(p) for p in sorted(folder.glob("*.toml"))]
+    return {row.id: row for row in rows}
+
+
+@lru_cache(maxsize=8)
+def fertilizers(folder: Path = DATA / "fertilizers") -> dict[str, Fertilizer]:
+    """The shipped library by id."""
+    rows = [read_fertilizer(p) for p in sorted(folder.glob("*.toml"))]
+    return {row.id: row for row in rows}
+
+
+@lru_cache(maxsize=1)
+def media() -> dict[str, MediumRow]:
+    """Media by id."""
+    rows = [_build(MediumRow, raw, "media.toml") for raw in _read(DATA / "media.toml")["media"]]
+    return {row.id: row for row in rows}
+
+
+@lru_cache(maxsize=1)
+def habits() -> dict[str, Habit]:
+    """Watering habits by id."""
+    rows = [_build(Habit, raw, "habits.toml") for raw in _read(DATA / "habits.toml")["habits"]]
+    return {row.id: row for row in rows}
+
+
+@lru_cache(maxsize=1)
+def sources() -> dict[str, str]:
+    """Named sources by id."""
+    return dict(_read(DATA / "sources.toml")["sources"])
+
+
+def get_profile(profile_id: str) -> Profile:
+    """The profile of that id."""
+    found = profiles().get(profile_id)
+    if found is None:
+        raise NotFound(f"There is no care profile “{profile_id}”. Choose one of the list, or “unknown”.",
+                       pointer="/profile_id")  # fmt: skip
+    return found
+
+
+def get_medium(medium_id: str) -> MediumRow:
+    """The medium of that id."""
+    found = media().get(medium_id)
+    if found is None:
+        raise NotFound(f"There is no medium “{medium_id}”. Choose one of the list.", pointer="/medium_id")
+    return found

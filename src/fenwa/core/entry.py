@@ -1,0 +1,96 @@
+"""Reading what a grower typed: numbers with their field, range and way out."""
+
+from __future__ import annotations
+
+import math
+import re
+from datetime import date
+
+from fenwa.core.errors import InputError, OutOfRange, Underspecified
+
+_PLAIN = re.compile(r"^[+-]?(\d+([.]\d*)?|[.]\d+)$")
+_COMMA = re.compile(r"^[+-]?\d*,\d+$")
+_THOUSANDS = re.compile(r"^[+-]?\d{1,3}(,\d{3})+$")
+
+
+def shown(value: float) -> str:
+    """A number as a sentence quotes it: no exponent, no trailing zeros."""
+    return f"{value:.6g}" if abs(value) < 1e6 else f"{value:.0f}"
+
+
+def read_number(raw: str | float | int | None, label: str, *, pointer: str = "") -> float:
+    """A typed number as a float.
+
+    Decimal points and decimal commas are understood; ``1,413`` could be either
+    a decimal or a thousand and is asked about, never guessed.
+
+    Raises
+    ------
+    Underspecified
+        If nothing was typed.
+    InputError
+        If it is not a number, or is ambiguous.
+    """
+    if raw is None or (isinstance(raw, str) and not raw.strip()):
+        raise Underspecified(f"{label} is empty. Enter a number.", pointer=pointer)
+    if isinstance(raw, bool):
+        raise InputError(f"{label} must be a number, not yes or no.", pointer=pointer)
+    if isinstance(raw, int | float):
+        value = float(raw)
+    else:
+        text = re.sub(r"[\s\u00a0\u202f']", "", raw).replace("\u2212", "-")
+        if _THOUSANDS.match(text):
+            plain, decimal = text.replace(",", ""), text.replace(",", ".", 1)
+            raise InputError(
+                f"{label} “{raw}” can be read two ways. Write {plain} or {decimal}.", pointer=pointer, value=raw
+            )
+        if _COMMA.match(text):
+            text = text.replace(",", ".")
+        if not _PLAIN.match(text):
+            raise InputError(
+                f"{label} “{raw}” is not a number. Use digits and one decimal point.", pointer=pointer, value=raw
+            )
+        value = float(text)
+    if not math.isfinite(value):
+        raise InputError(f"{label} is not a finite number. Enter a plain number.", pointer=pointer)
+    return value
+
+
+def require(
+    value: float,
+    label: str,
+    unit: str,
+    *,
+    low: float,
+    high: float,
+    pointer: str = "",
+    open_low: bool = False,
+    hint: str = "",
+) -> float:
+    """The value if it lies in its range; else a sentence with field, value and way out."""
+    inside = (low < value if open_low else low <= value) and value <= high
+    if not inside:  # written so that NaN fails
+        unit_text = f" {unit}" if unit else ""
+        bound = f"above {shown(low)}" if open_low else f"from {shown(low)}"
+        way_out = hint or f"Enter a value {bound} to {shown(high)}{unit_text}."
+        raise OutOfRange(
+            f"{label} {shown(value)}{unit_text} cannot be. {way_out}",
+            pointer=pointer,
+            value=value,
+            low=low,
+            high=high,
+            unit=unit,
+        )
+    return value
+
+
+def require_not_future(on: date, today: date, label: str, *, pointer: str = "") -> date:
+    """The date if it is not after today."""
+    if on > today:
+        raise OutOfRange(
+            f"{label} {on.isoformat()} lies in the future. Enter today, {today.isoformat()}, or an earlier day.",
+            pointer=pointer,
+            value=on.isoformat(),
+            high=today.isoformat(),
+        )
+    return on

@@ -1,0 +1,229 @@
+"""How many litres in how many rounds bring a pot's reading down, and when that cannot work."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from fenwa.core.entry import require
+from fenwa.core.pot.balance import Soil, State, exchange, leach, pour_through_reading, root_zone_from_reading, steady_q
+from fenwa.core.pot.specification import PotSpec, capacity_L, check_pot, leachate_L
+from fenwa.core.registry import calculation
+from fenwa.core.working import Computed, Ledger
+
+FlushStatus = Literal["not needed", "same day", "separate days", "impossible", "forbidden"]
+FromAbove = Literal["yes", "yes_or_dunk", "rim_only", "tray_change", "water_change", "soak_rinse", "never"]
+
+ROUNDS_A_DAY = 8
+ROUND_SHARE = 2 / 3  # of the water held: the first guess for one round's water
+PAUSE_HALF_TIMES = 1.5  # a pause of 1 to 2 half times lets the immobile water give back
+
+
+@dataclass(frozen=True)
+class FlushRound:
+    """One round: water poured, mobile EC straight after, mean after the pause. [L, µS/cm]"""
+
+    number: int
+    volume_L: float
+    runoff_uS_cm: float
+    evened_out_uS_cm: float
+
+
+@dataclass(frozen=True)
+class FlushPlan:
+    """Litres, rounds and pauses; runoff to stop at; what one round can never pass."""
+
+    status: FlushStatus
+    sentence: str
+    rounds: int
+    round_L: float
+    total_L: float
+    pause_min: float
+    stop_runoff_uS_cm: float | None
+    end_reading_uS_cm: float | None
+    one_round_floor_uS_cm: float
+    separate_days: int | None
+    schedule: tuple[FlushRound, ...]
+
+
+def litres_at_once(C_0: float, C_t: float, C_w: float, eta: float, W_m_L: float) -> float:
+    """Drained volume of one continuous flush, E4.1; infinity when the target cannot be met. [L]"""
+    if C_0 <= C_t:
+        return 0.0
+    if C_t <= C_w:
+        return math.inf
+    return math.log((C_0 - C_w) / (C_t - C_w)) / eta * W_m_L
+
+
+def stop_runoff_uS_cm(C_t: float, C_w: float, eta: float) -> float:
+    """Runoff reading at which the mobile water has reached C_t, E4.2. [µS/cm]"""
+    return C_w + eta * (C_t - C_w)
+
+
+def flush_rounds(
+    soil: Soil, C_0: float, C_w: float, volumes_L: list[float], pause_h: float
+) -> tuple[State, list[FlushRound]]:
+    """Rounds with pauses between, E4.3; the pot starts and stays at capacity."""
+    state = State(float(soil.W_m_cc), C_0, C_0)
+    out = []
+    weight = soil.R * soil.W_i
+    for n, V in enumerate(volumes_L, 1):
+        after, runoff = leach(state.C_m, C_w, soil.eta, V / soil.W_m_cc)
+        state = State(state.W_m, float(after), state.C_i)
+        mean = (state.W_m * state.C_m + weight * state.C_i) / (state.W_m + weight)
+        out.append(FlushRound(n, V, float(runoff), float(mean)))
+        if n < len(volumes_L):
+            state = exchange(soil, state, pause_h)
+    return state, out
+
+
+def separate_day_rounds(C_0: float, C_t: float, C_w: float, q: float) -> int:
+    """Rounds with a day between each, E4.3c."""
+    return math.ceil(math.log((C_t - C_w) / (C_0 - C_w)) / math.log(q) - 1e-9)
+
+
+def _refusal(status: FlushStatus, sentence: str, floor: float) -> FlushPlan:
+    return FlushPlan(status, sentence, 0, 0.0, 0.0, 0.0, None, None, floor, None, ())
+
+
+@calculation("flush-plan", title="Flush", station="flush")
+def flush_plan(
+    *,
+    pot: PotSpec,
+    root_zone_uS_cm: float,
+    target_reading_uS_cm: float,
+    water_uS_cm: float,
+    round_L: float | None = None,
+    pause_min: float | None = None,
+    deficit_L: float = 0.0,
+    from_above: FromAbove = "yes",
+) -> Computed[FlushPlan]:
+    """Litres and rounds that bring a pot's predicted reading down to a target.
+
+    Parameters
+    ----------
+    pot : PotSpec
+        Volume and medium. [L]
+    root_zone_uS_cm : float
+        Root zone at capacity before the flush, 0 to 50 000. [µS/cm]
+    target_reading_uS_cm : float
+        Reading wanted afterwards. [µS/cm]
+    water_uS_cm : float
+        EC of the flush water. [µS/cm]
+    round_L : float
+        Water of one round; two thirds of the pot's own water when empty. [L]
+    pause_min : float
+        Pause between rounds; one and a half half times when empty. [min]
+    deficit_L : float
+        Water the pot takes up before anything drains. [L]
+    from_above : str
+        How this kind of plant may be rinsed.
+
+    Returns
+    -------
+    Computed
+        Rounds, litres, pause, the runoff to stop at; or why it cannot work. [L, min, µS/cm]
+
+    Raises
+    ------
+    OutOfRange
+        If a number cannot be.
+
+    Notes
+    -----
+    What counts is the mean after the pause, not the runoff of the moment. A flush never
+    gets below its own water, nor one round below what the immobile water gives back.
+
+    References
+    ----------
+    E2.5; E4.1; E4.2; E4.3; E4.3b; E4.3c
+    """
+    check_pot(pot)
+    require(root_zone_uS_cm, "Root zone", "µS/cm", low=0, high=50_000, pointer="/root_zone_uS_cm")
+    require(target_reading_uS_cm, "Target reading", "µS/cm", low=0, open_low=True, high=20_000,
+            pointer="/target_reading_uS_cm")  # fmt: skip
+    require(water_uS_cm, "EC of the flush water", "µS/cm", low=0, high=20_000, pointer="/water_uS_cm")
+    if round_L is not None:
+        require(round_L, "Water of one round", "L", low=0, open_low=True, high=1000, pointer="/round_L")
+    if pause_min is not None:
+        require(pause_min, "Pause", "min", low=0, high=2880, pointer="/pause_min")
+    ledger = Ledger("Flush", "Medium defaults: litres good to a factor of 1.5 in bark and moss.",
+                    ("van-genuchten-wierenga-1976", "pour-through"))  # fmt: skip
+    ledger.take("W_cc", "water at capacity", capacity_L(pot), "L", "table:media")
+    ledger.take("phi", "immobile share", pot.medium.phi, "", "table:media")
+    ledger.take("eta", "leaching efficiency", pot.medium.eta, "", "table:media")
+    ledger.take("C_0", "root zone before", root_zone_uS_cm, "µS/cm", "computed:root-zone")
+    ledger.take("C_w", "flush water", water_uS_cm, "µS/cm", "measured")
+    ledger.take("T", "reading wanted", target_reading_uS_cm, "µS/cm")
+    ledger.take("V_L", "water a pour-through collects", leachate_L(pot), "L", "table:pour-through")
+    W_m = ledger.step("W_m", "(1 - phi) * W_cc", "L", "mobile water")
+    ledger.step("x", "V_L / W_m", "", "collected over mobile water")
+    C_t = ledger.step("C_t", "1 + (T - 1) * x / (1 - exp(-eta * x))", "µS/cm", "root zone that gives this reading")
+    floor = ledger.step("C_f", "C_w + phi * (C_0 - C_w)", "µS/cm", "what one round can never pass")
+    if from_above in ("never", "tray_change", "water_change"):
+        what = "change the water in the tray" if from_above == "tray_change" else "change its water"
+        return ledger.close(_refusal("forbidden", f"Never rinse this kind from above: {what}, or repot.", floor))
+    if root_zone_uS_cm <= C_t:
+        return ledger.close(_refusal("not needed", "The reading is at or below the target already.", floor))
+    if C_t <= water_uS_cm:
+        return ledger.close(_refusal(
+            "impossible", f"Impossible: the flush water itself, {water_uS_cm:.0f} µS/cm, is no purer than the "
+            f"root zone wanted, {C_t:.0f}. Use a purer water or repot.", floor))  # fmt: skip
+    if C_t < water_uS_cm + max(20.0, 0.1 * water_uS_cm):
+        ledger.caution("The target lies close to the flush water itself: the last litres do little.")
+    once = ledger.step("V_1", "ln((C_0 - C_w) / (C_t - C_w)) / eta * W_m", "L", "mobile water alone, at once")
+    volume = round_L if round_L is not None else max(0.05, math.ceil(capacity_L(pot) * ROUND_SHARE / 0.05) * 0.05)
+    half = pot.medium.t_half_h
+    pause = pause_min if pause_min is not None else min(max(PAUSE_HALF_TIMES * half * 60, 10.0), 180.0)
+    soil = Soil(W_m, capacity_L(pot) - W_m, pot.medium.eta, pot.u, math.log(2) / half, pot.medium.R)
+    stop = ledger.step("C_stop", "C_w + eta * (C_t - C_w)", "µS/cm", "runoff at which to stop, once evened out")
+    q = steady_q(pot.medium.eta, volume / capacity_L(pot), pot.medium.phi)
+    days = separate_day_rounds(root_zone_uS_cm, C_t, water_uS_cm, q)
+    ledger.assume("What counts is the mean once pause and night have evened the water out.")
+    ledger.caution("Tip the saucer out afterwards; keep runoff from ponds and storm drains. Local rules go first.")
+    for n in range(1, ROUNDS_A_DAY + 1):
+        _, schedule = flush_rounds(soil, root_zone_uS_cm, water_uS_cm, [volume] * n, pause / 60)
+        end = schedule[-1].evened_out_uS_cm
+        if end <= C_t:
+            return _close(ledger, "same day", n, volume, pause, deficit_L, stop, end, floor, days, schedule, pot, once)
+    schedule_days = [
+        FlushRound(k, volume, 0.0, water_uS_cm + (root_zone_uS_cm - water_uS_cm) * q**k) for k in range(1, days + 1)
+    ]
+    end = schedule_days[-1].evened_out_uS_cm
+    return _close(ledger, "separate days", days, volume, 24 * 60.0, deficit_L, stop, end, floor, days,
+                  schedule_days, pot, once)  # fmt: skip
+
+
+def _close(
+    ledger: Ledger, status: FlushStatus, n: int, volume: float, pause: float, deficit: float, stop: float,
+    end: float, floor: float, days: int, schedule: list[FlushRound], pot: PotSpec, once: float,
+) -> Computed[FlushPlan]:  # fmt: skip
+    ledger.take("n", "rounds", n, "", "solved: rounds with pauses, E4.3")
+    ledger.take("V", "water of one round", volume, "L")
+    ledger.take("D", "refill before anything drains", deficit, "L", "computed:root-zone")
+    total = ledger.step("V_all", "n * V + D", "L", "water in all")
+    ledger.take("C_e", "mean after the last round", end, "µS/cm", "solved: rounds with pauses, E4.3")
+    reading = ledger.step("reading", "1 + (C_e - 1) * (1 - exp(-eta * x)) / x", "µS/cm", "reading afterwards")
+    word = "round" if n == 1 else "rounds"
+    gap = f"{pause:.0f} min apart" if status == "same day" else "on separate days"
+    if deficit > 0:
+        ledger.assume(f"The pot takes up {deficit:.2f} L before it drains: wet it first and wait a quarter hour.")
+    sentence = f"{n} {word} of {volume:.2f} L" + (f", {gap}" if n > 1 else "") + f": {total:.2f} L in all."
+    if status == "separate days" and n > 6:
+        sentence += " That is a lot of water for one pot: repotting may be kinder."
+    return ledger.close(
+        FlushPlan(status, sentence, n, volume, total, pause, stop, reading, floor, days, tuple(schedule))
+    )
+
+
+def reading_after(pot: PotSpec, root_zone_uS_cm: float) -> float:
+    """Pour-through reading for a root zone of this pot, E2.5. [µS/cm]"""
+    W_m = (1 - pot.medium.phi) * capacity_L(pot)
+    return float(pour_through_reading(root_zone_uS_cm, pot.medium.eta, leachate_L(pot) / W_m))
+
+
+def root_zone_for(pot: PotSpec, reading_uS_cm: float) -> float:
+    """Root zone of this pot behind a pour-through reading. [µS/cm]"""
+    W_m = (1 - pot.medium.phi) * capacity_L(pot)
+    return float(root_zone_from_reading(reading_uS_cm, pot.medium.eta, leachate_L(pot) / W_m))

@@ -1,0 +1,245 @@
+"""Folding a pot's log through the salt balance, and running its present rhythm forward."""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass, field
+from datetime import date
+from statistics import median
+
+import numpy as np
+
+from fenwa.core.pot.balance import (
+    Array,
+    Soil,
+    State,
+    at_capacity,
+    dry,
+    no_exit,
+    pour_through_reading,
+    root_zone_ec,
+    soak,
+    water,
+)
+from fenwa.core.pot.specification import WETTING_ROUTES, Members, PotSpec, WaterEvent, band, capacity_L, members_of
+
+RUNOFF_SD_LN = 0.20  # spread of ln(first runoff), priors table
+START_MIN_uS_cm = 50.0
+RHYTHM_POURS, RHYTHM_DAYS = 8, 120
+
+
+@dataclass(frozen=True)
+class Point:
+    """The reading a pour-through would give on a day, with its 80 % band. [µS/cm]"""
+
+    on: date
+    reading: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Observation:
+    """A measured runoff, and the pour-through reading it stands for. [µS/cm]"""
+
+    on: date
+    runoff_ec: float
+    equivalent_reading: float
+    expected_runoff_ec: float
+
+
+@dataclass
+class Folded:
+    """Where the log leaves a pot today."""
+
+    members: Members
+    state: State
+    as_of: date
+    points: list[Point] = field(default_factory=list)
+    observations: list[Observation] = field(default_factory=list)
+    cautions: list[str] = field(default_factory=list)
+    used: int = 0
+
+
+def reading_of(members: Members, state: State) -> Array:
+    """Pour-through reading of every member once the pot is at capacity. [µS/cm]"""
+    root = at_capacity(members.soil, state)
+    x = members.leachate_L / members.soil.W_m_cc
+    return np.asarray(pour_through_reading(root, members.soil.eta, x))
+
+
+def wetting(events: list[WaterEvent], today: date) -> list[WaterEvent]:
+    """Pours that reach the roots, up to today, in order."""
+    return sorted((e for e in events if e.route in WETTING_ROUTES and e.on <= today), key=lambda e: e.on)
+
+
+def has_exit(pot: PotSpec, event: WaterEvent) -> bool:
+    """Does this pour carry salt out of the pot?"""
+    if pot.drainage == "drains":
+        return event.route not in ("tray", "reservoir")
+    return event.runoff_L is not None and event.route in ("top", "soak")
+
+
+def fold(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
+    """State of the pot today after all its pours (E3.10, E3.12), taking in measured runoffs."""
+    members = members_of([pot])
+    soil = members.soil
+    pours = wetting(events, today)
+    known = [e.ec_uS_cm for e in pours if e.ec_uS_cm is not None]
+    start = pot.start_uS_cm if pot.start_uS_cm is not None else max(START_MIN_uS_cm, known[0] if known else 0.0)
+    C0 = start * members.start_factor * np.ones_like(soil.W_m_cc)
+    out = Folded(members, State(soil.W_m_cc * 1.0, C0, C0), pours[0].on if pours else today)
+    if pot.start_uS_cm is None:
+        out.cautions.append("What the medium held at the start is not known: the first water is taken, ±50 %.")
+    last_ec = known[0] if known else None
+    last_on = out.as_of
+    for event in pours:
+        if event.ec_uS_cm is None and last_ec is None:
+            out.cautions.append("Pours whose EC is not known were left out.")
+            continue
+        ec = event.ec_uS_cm if event.ec_uS_cm is not None else last_ec
+        if event.ec_uS_cm is None:
+            out.cautions.append("A pour's EC was not measured: the last known one stands for it.")
+        assert ec is not None
+        last_ec = ec
+        days = (event.on - last_on).days
+        last_on = event.on
+        out.used += 1
+        _apply(pot, out, event, ec, days)
+    out.cautions = list(dict.fromkeys(out.cautions))
+    if pours:
+        _rest_until(pot, out, last_on, today)
+    out.as_of = today
+    return out
+
+
+def _rest_until(pot: PotSpec, out: Folded, since: date, today: date) -> None:
+    days = (today - since).days
+    if pot.drainage == "drains" and days > 0:
+        out.state = dry(out.members.soil, out.state, out.members.loss_L_day * days * out.members.E_factor, 24.0 * days)
+    _note(out, today)
+
+
+def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -> None:
+    members, soil = out.members, out.members.soil
+    loss = members.loss_L_day * days * members.E_factor
+    if not has_exit(pot, event):
+        volume = event.volume_L if event.volume_L is not None else loss
+        store = soil.W_m_cc + soil.W_i + members.tray_L
+        whole = root_zone_ec(soil, out.state)
+        C = no_exit(whole, ec, soil.u, volume / store)
+        out.state = State(soil.W_m_cc * 1.0, C, C)
+        _note(out, event.on)
+        return
+    if event.runoff_L is not None and event.volume_L is not None:
+        loss = np.maximum(event.volume_L - event.runoff_L, 0.0) * np.ones_like(loss)  # measured, so not guessed
+    state = dry(soil, out.state, loss, 24.0 * days)
+    out.state = state
+    if days > 0:
+        _note(out, event.on)
+    if event.volume_L is not None:
+        volume = event.volume_L
+    else:
+        volume = 1.25 * (soil.W_m_cc - state.W_m)
+        out.cautions.append("A pour's volume was not measured: the refill and a quarter more is taken.")
+    if event.route == "soak":
+        out.state, drained = soak(soil, state, volume, ec)
+    else:
+        out.state, drained = water(soil, state, volume, ec)
+    if event.runoff_ec_uS_cm is not None:
+        _observe(out, event, ec, np.asarray(drained.C))
+    _note(out, event.on)
+
+
+def _observe(out: Folded, event: WaterEvent, ec: float, predicted: Array) -> None:
+    """Move the state towards a measured runoff; parameters keep their spread (they are not calibrated here)."""
+    assert event.runoff_ec_uS_cm is not None
+    middle, low, high = band(predicted)
+    spread = float((np.log(high) - np.log(low))[0] / (2 * 1.2816))
+    gain = spread**2 / (spread**2 + RUNOFF_SD_LN**2)
+    shift = gain * (np.log(event.runoff_ec_uS_cm) - np.log(middle[0]))
+    narrow = np.sqrt(1 - gain)
+
+    def moved(C: Array) -> Array:
+        ln = np.log(np.maximum(C, 1e-6))
+        return np.asarray(np.exp(ln[..., :1] + shift + narrow * (ln - ln[..., :1])))
+
+    before = reading_of(out.members, out.state)[0, 0]
+    out.state = State(out.state.W_m, moved(out.state.C_m), moved(out.state.C_i))
+    ratio = event.runoff_ec_uS_cm / float(middle[0])
+    out.observations.append(Observation(event.on, event.runoff_ec_uS_cm, float(before) * ratio, float(middle[0])))
+
+
+def _note(out: Folded, on: date) -> None:
+    middle, low, high = band(reading_of(out.members, out.state))
+    out.points.append(Point(on, float(middle[0]), float(low[0]), float(high[0])))
+
+
+@dataclass(frozen=True)
+class Rhythm:
+    """How a pot is watered at present: days between pours, and the repeating pours."""
+
+    interval_d: float
+    volumes_L: tuple[float, ...]
+    ecs_uS_cm: tuple[float, ...]
+
+
+def present_rhythm(events: list[WaterEvent], today: date, pot: PotSpec) -> Rhythm | None:
+    """Interval and sequence of the last pours, at most 8 of the last 120 days; None below two."""
+    recent = [e for e in wetting(events, today) if (today - e.on).days <= RHYTHM_DAYS and e.ec_uS_cm is not None]
+    recent = recent[-RHYTHM_POURS:]
+    gaps = [(b.on - a.on).days for a, b in itertools.pairwise(recent) if b.on > a.on]
+    if not gaps:
+        return None
+    interval = float(median(gaps))
+    usual = 1.25 * pot.loss_per_day * interval * capacity_L(pot)
+    return Rhythm(
+        interval,
+        tuple(e.volume_L if e.volume_L is not None else usual for e in recent),
+        tuple(float(e.ec_uS_cm or 0.0) for e in recent),
+    )
+
+
+@dataclass(frozen=True)
+class Forecast:
+    """Readings after each coming pour. days (pots, pours); readings (pots, pours, members)."""
+
+    days: Array
+    readings: Array
+
+
+def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[Rhythm], horizon_d: float) -> Forecast:
+    """Run many pots' rhythms forward at once. Pots × members are one array; the loop is over pours."""
+    soil = members.soil
+    interval = np.array([r.interval_d for r in rhythms])[:, None]
+    longest = max(len(r.volumes_L) for r in rhythms)
+    volumes = np.array([[r.volumes_L[k % len(r.volumes_L)] for k in range(longest)] for r in rhythms])
+    ecs = np.array([[r.ecs_uS_cm[k % len(r.ecs_uS_cm)] for k in range(longest)] for r in rhythms])
+    open_pot = np.array([p.drainage == "drains" for p in pots])[:, None]
+    pours = int(np.ceil(horizon_d / interval.min()))
+    E = members.loss_L_day * members.E_factor * interval
+    store = soil.W_m_cc + soil.W_i + members.tray_L
+    hours = 24.0 * interval
+    readings = np.empty((len(pots), pours, soil.W_m_cc.shape[1]))
+    all_open, none_open = bool(open_pot.all()), not bool(open_pot.any())
+    x = members.leachate_L / soil.W_m_cc
+    gain = (1 - np.exp(-soil.eta * x)) / x  # of the pour-through, constant over the run
+    decay = Soil(soil.W_m_cc, soil.W_i, soil.eta, soil.u, soil.k_h, soil.R)
+    for n in range(pours):
+        V, C_in = volumes[:, n % longest, None], ecs[:, n % longest, None]
+        if none_open:
+            C = no_exit(root_zone_ec(soil, state), C_in, soil.u, V / store)
+            state = State(soil.W_m_cc, C, C)
+        else:
+            poured, _ = water(decay, dry(decay, state, E, hours), V, C_in)
+            if not all_open:
+                C = no_exit(root_zone_ec(soil, state), C_in, soil.u, V / store)
+                poured = State(
+                    np.where(open_pot, poured.W_m, soil.W_m_cc),
+                    np.where(open_pot, poured.C_m, C),
+                    np.where(open_pot, poured.C_i, C),
+                )
+            state = poured
+        readings[:, n, :] = 1.0 + (at_capacity(soil, state) - 1.0) * gain
+    days = interval * np.arange(1.0, pours + 1)[None, :]
+    return Forecast(days, readings)

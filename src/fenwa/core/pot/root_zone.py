@@ -1,0 +1,205 @@
+"""Salt in the root zone today, the reading it predicts, and when that reading crosses the pot's ceiling."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Literal
+
+import numpy as np
+
+from fenwa.core.entry import require
+from fenwa.core.errors import InputError
+from fenwa.core.pot.balance import at_capacity, root_zone_ec
+from fenwa.core.pot.fold import Folded, Observation, Point, Rhythm, fold, forecast, present_rhythm, reading_of
+from fenwa.core.pot.specification import Z80, PotSpec, WaterEvent, band, check_pot
+from fenwa.core.registry import calculation
+from fenwa.core.working import Computed, Ledger
+
+CrossingStatus = Literal["already over", "crosses", "not within a year", "no rhythm", "no ceiling"]
+
+
+@dataclass(frozen=True)
+class Crossing:
+    """When the predicted reading crosses the ceiling at the present rhythm."""
+
+    status: CrossingStatus
+    on: date | None
+    earliest: date | None
+    latest: date | None
+    sentence: str
+
+
+@dataclass(frozen=True)
+class RootZone:
+    """Root zone and predicted reading with 80 % bands; history, forecast and crossing. [µS/cm]"""
+
+    root_zone_uS_cm: float
+    root_zone_low_uS_cm: float
+    root_zone_high_uS_cm: float
+    at_capacity_uS_cm: float
+    reading_uS_cm: float
+    reading_low_uS_cm: float
+    reading_high_uS_cm: float
+    deficit_L: float
+    crossing: Crossing
+    rhythm: Rhythm | None
+    history: tuple[Point, ...]
+    ahead: tuple[Point, ...]
+    observations: tuple[Observation, ...]
+    pours_used: int
+
+
+def _check_events(events: list[WaterEvent], today: date) -> None:
+    for i, e in enumerate(events):
+        at = f"/events/{i}"
+        if e.on > today:
+            raise InputError(f"Pour on {e.on.isoformat()} lies after today, {today.isoformat()}.", pointer=f"{at}/on")
+        if e.volume_L is not None:
+            require(e.volume_L, "Volume", "L", low=0, high=1000, pointer=f"{at}/volume_L")
+        if e.ec_uS_cm is not None:
+            require(e.ec_uS_cm, "EC of the pour", "µS/cm", low=0, high=20_000, pointer=f"{at}/ec_uS_cm")
+        if e.runoff_ec_uS_cm is not None:
+            require(e.runoff_ec_uS_cm, "EC of the runoff", "µS/cm", low=0, open_low=True, high=50_000,
+                    pointer=f"{at}/runoff_ec_uS_cm")  # fmt: skip
+        if e.runoff_L is not None and e.volume_L is not None and e.runoff_L > e.volume_L:
+            raise InputError(f"Runoff {e.runoff_L:g} L is more than the {e.volume_L:g} L poured. Check both volumes.",
+                             pointer=f"{at}/runoff_L")  # fmt: skip
+
+
+@calculation("root-zone", title="Salt in the root zone", station="pots")
+def root_zone(
+    *,
+    pot: PotSpec,
+    events: list[WaterEvent],
+    today: date,
+    ceiling_uS_cm: float | None = None,
+    horizon_days: int = 365,
+) -> Computed[RootZone]:
+    """Root-zone EC today, the pour-through reading it predicts, and the date of the ceiling.
+
+    Parameters
+    ----------
+    pot : PotSpec
+        Volume, medium, uptake and losses. [L, 1/d]
+    events : list[WaterEvent]
+        Pours in any order, with runoffs where measured. [L, µS/cm]
+    today : date
+        The day to report for.
+    ceiling_uS_cm : float
+        The pot's ceiling, a reading. [µS/cm]
+    horizon_days : int
+        How far to look ahead, 1 to 730. [d]
+
+    Returns
+    -------
+    Computed
+        Root zone and reading with 80 % bands, history, forecast, crossing. [µS/cm]
+
+    Raises
+    ------
+    OutOfRange
+        If the pot or an event cannot be.
+    InputError
+        If a pour lies after today or more ran out than was poured.
+
+    Notes
+    -----
+    Uncalibrated: medium defaults, good to about -25/+40 %. The ceiling is compared with
+    the predicted reading, never with the root-zone concentration. Trays and reservoirs
+    have no exit: salt only gathers there.
+
+    References
+    ----------
+    E2.5; E3.2; E3.3; E3.4; E3.10; E3.12; E3.13; E3.15
+    """
+    check_pot(pot)
+    _check_events(events, today)
+    require(horizon_days, "Horizon", "d", low=1, high=730, pointer="/horizon_days")
+    folded = fold(pot, events, today)
+    members, soil, state = folded.members, folded.members.soil, folded.state
+    root, root_low, root_high = (float(v[0]) for v in band(np.asarray(root_zone_ec(soil, state))))
+    ledger = Ledger(
+        "Salt in the root zone",
+        "Uncalibrated medium defaults: good to about -25/+40 %. A runoff reading narrows it.",
+        ("van-genuchten-wierenga-1976", "pour-through", "judgement"),
+    )
+    for sentence in folded.cautions:
+        ledger.caution(sentence)
+    reading, low, high = _write_working(ledger, pot, folded)
+    rhythm = present_rhythm(events, today, pot)
+    ahead: tuple[Point, ...] = ()
+    if rhythm is not None:
+        run = forecast([pot], members, state, [rhythm], horizon_days)
+        middle, lows, highs = band(run.readings[0])
+        dates = [today + timedelta(days=round(d)) for d in run.days[0]]
+        ahead = tuple(
+            Point(d, float(m), float(a), float(b)) for d, m, a, b in zip(dates, middle, lows, highs, strict=True)
+        )
+        ledger.assume(
+            f"Ahead: a pour each {rhythm.interval_d:g} days, repeating the last {len(rhythm.volumes_L)} pours."
+        )
+    crossing = find_crossing(reading, low, high, ahead, ceiling_uS_cm, today)
+    deficit = float(np.maximum(soil.W_m_cc - state.W_m, 0.0)[0, 0])
+    return ledger.close(
+        RootZone(
+            root, root_low, root_high, float(np.asarray(at_capacity(soil, state))[0, 0]), reading, low, high,
+            deficit, crossing, rhythm, tuple(folded.points), ahead, tuple(folded.observations), folded.used,
+        )
+    )  # fmt: skip
+
+
+def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float, float, float]:
+    """Today's state to the predicted reading, in the symbols of E2.5; returns reading, low, high."""
+    m, state = folded.members, folded.state
+    what = f"solved: salt balance over {folded.used} pours (E3.2 to E3.13)"
+    ledger.take("V_pot", "volume of the pot", pot.volume_L, "L")
+    ledger.take("theta", f"water held by {pot.medium.name}", pot.medium.theta_cc, "L/L", "table:media")
+    ledger.take("phi", "immobile share of it", pot.medium.phi, "", "table:media")
+    ledger.take("eta", "leaching efficiency", pot.medium.eta, "", "table:media")
+    ledger.take("W_m", "mobile water now", float(state.W_m[0, 0]), "L", what)
+    ledger.take("C_m", "EC of the mobile water", float(state.C_m[0, 0]), "µS/cm", what)
+    ledger.take("C_i", "EC of the immobile water", float(state.C_i[0, 0]), "µS/cm", what)
+    ledger.step("W_cc", "theta * V_pot", "L", "water at capacity")
+    ledger.step("W_i", "phi * W_cc", "L", "immobile water")
+    ledger.step("W_c", "(1 - phi) * W_cc", "L", "mobile water at capacity")
+    ledger.step("C_root", "(W_m * C_m + W_i * C_i) / (W_m + W_i)", "µS/cm", "root zone now")
+    ledger.step("C_cap", "(W_m * C_m + W_i * C_i) / W_cc", "µS/cm", "root zone once at capacity")
+    ledger.take("V_L", "water a pour-through collects", float(m.leachate_L[0, 0]), "L", "table:pour-through")
+    ledger.take("C_DI", "EC of the pure water poured", 1.0, "µS/cm", "default:protocol")
+    ledger.step("x", "V_L / W_c", "", "collected over mobile water")
+    reading = ledger.step("reading", "C_DI + (C_cap - C_DI) * (1 - exp(-eta * x)) / x", "µS/cm", "predicted reading")
+    middle, low, high = (float(v[0]) for v in band(reading_of(m, state)))
+    ledger.take("s_low", "spread below (SD of ln)", float(np.log(middle / low) / Z80), "", "solved: one-SD members")
+    ledger.take("s_high", "spread above (SD of ln)", float(np.log(high / middle) / Z80), "", "solved: one-SD members")
+    ledger.take("z", "SDs of the central 80 %", Z80, "", "definition")
+    low = ledger.step("low", "reading * exp(-z * s_low)", "µS/cm", "80 % band, lower end")
+    high = ledger.step("high", "reading * exp(z * s_high)", "µS/cm", "80 % band, upper end")
+    ledger.assume("A reading is predicted for the pour-through protocol: pot at capacity, pure water on top.")
+    if pot.drainage != "drains":
+        ledger.caution(
+            "Nothing leaves a tray or reservoir: salt only gathers, and the surface is saltier than the mean."
+        )
+    return reading, low, high
+
+
+def find_crossing(
+    reading: float, low: float, high: float, ahead: tuple[Point, ...], ceiling: float | None, today: date
+) -> Crossing:
+    """First day the predicted reading reaches the ceiling, with the band's earliest and latest day."""
+    if ceiling is None:
+        return Crossing("no ceiling", None, None, None, "This pot has no ceiling for its reading.")
+    if reading >= ceiling:
+        return Crossing("already over", today, today, today, f"The predicted reading is over {ceiling:.0f} already.")
+    if not ahead:
+        return Crossing("no rhythm", None, None, None, "Log two pours, and the date can be computed.")
+    on = next((p.on for p in ahead if p.reading >= ceiling), None)
+    earliest = today if high >= ceiling else next((p.on for p in ahead if p.high >= ceiling), None)
+    latest = next((p.on for p in ahead if p.low >= ceiling), None)
+    if on is None:
+        tail = f"; at worst from {earliest.isoformat()}" if earliest else ""
+        return Crossing("not within a year", None, earliest, None,
+                        f"Stays below {ceiling:.0f} for a year at the present rhythm{tail}.")  # fmt: skip
+    until = f" and {latest.isoformat()}" if latest else " and beyond a year"
+    span = f", between {earliest.isoformat()}{until}" if earliest else ""
+    return Crossing("crosses", on, earliest, latest, f"Crosses {ceiling:.0f} about {on.isoformat()}{span}.")

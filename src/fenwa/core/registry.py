@@ -1,0 +1,107 @@
+"""The list of calculations: one registration serves the API, the command line and the interface."""
+
+from __future__ import annotations
+
+import functools
+import inspect
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any, ParamSpec, TypeVar
+
+from fenwa.core.errors import NotFound
+from fenwa.core.working import Computed
+
+P = ParamSpec("P")
+R = TypeVar("R")
+
+_PARAMETER = re.compile(r"^(\w+) : (.+)$")
+_UNIT = re.compile(r"\[([^\]]*)\]\s*$")
+
+
+@dataclass(frozen=True)
+class ParameterDoc:
+    """What a docstring says of one parameter."""
+
+    text: str
+    unit: str
+
+
+@dataclass(frozen=True)
+class Calculation:
+    """A registered calculation: a pure function and what is said of it."""
+
+    name: str
+    title: str
+    station: str
+    function: Callable[..., Computed[Any]]
+
+    @property
+    def summary(self) -> str:
+        """First line of the docstring."""
+        return (inspect.getdoc(self.function) or "").split("\n", 1)[0]
+
+    @property
+    def formula_id(self) -> str:
+        """Import path below ``fenwa.core``: search it, land on the function."""
+        return f"{self.function.__module__.removeprefix('fenwa.core.')}.{self.function.__name__}"
+
+    @property
+    def parameters(self) -> dict[str, ParameterDoc]:
+        """Text and unit of each parameter, read from the docstring."""
+        docs: dict[str, list[str]] = {}
+        section, name = "", ""
+        for line in (inspect.getdoc(self.function) or "").splitlines():
+            if line.startswith("---"):
+                continue
+            if line in ("Parameters", "Returns", "Raises", "Notes", "References", "Examples"):
+                section = line
+            elif section == "Parameters" and (found := _PARAMETER.match(line)):
+                name = found.group(1)
+                docs[name] = []
+            elif section == "Parameters" and name and line.strip():
+                docs[name].append(line.strip())
+        out = {}
+        for key, lines in docs.items():
+            text = " ".join(lines)
+            unit = _UNIT.search(text)
+            out[key] = ParameterDoc(_UNIT.sub("", text).strip(), unit.group(1) if unit else "")
+        return out
+
+
+_CALCULATIONS: dict[str, Calculation] = {}
+
+
+def calculation(
+    name: str, *, title: str, station: str
+) -> Callable[[Callable[P, Computed[R]]], Callable[P, Computed[R]]]:
+    """Register a pure function; its results are stamped with their formula id."""
+
+    def register(function: Callable[P, Computed[R]]) -> Callable[P, Computed[R]]:
+        formula_id = f"{function.__module__.removeprefix('fenwa.core.')}.{function.__name__}"
+
+        @functools.wraps(function)
+        def run(*args: P.args, **kwargs: P.kwargs) -> Computed[R]:
+            computed = function(*args, **kwargs)
+            return replace(computed, working=replace(computed.working, formula_id=formula_id))
+
+        _CALCULATIONS[name] = Calculation(name, title, station, run)
+        return run
+
+    return register
+
+
+def list_calculations() -> list[Calculation]:
+    """All registered calculations by name."""
+    import fenwa.core.calculations  # noqa: F401 - importing it registers them
+
+    return [_CALCULATIONS[name] for name in sorted(_CALCULATIONS)]
+
+
+def get_calculation(name: str) -> Calculation:
+    """The calculation of that name, or NotFound with the names there are."""
+    for entry in list_calculations():
+        if entry.name == name:
+            return entry
+    known = ", ".join(c.name for c in list_calculations())
+    raise NotFound(f"There is no calculation named “{name}”. There are: {known}.", pointer="/name")
