@@ -9,7 +9,7 @@ from typing import Literal
 
 from fenwa.core.care.holds import Hold, blocked
 from fenwa.core.errors import DomainError
-from fenwa.core.mix.dose import Dose, dose
+from fenwa.core.mix.dose import Dose, StrengthMode, dose
 from fenwa.core.mix.label import Label, label_to_elements
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
@@ -93,6 +93,8 @@ class Can:
     ec_low_uS_cm: float
     ec_high_uS_cm: float
     nitrogen_mg_L: float
+    strength: StrengthMode | None
+    strength_value: float
     weighing: str
     why: str
     dose: Dose | None
@@ -186,22 +188,24 @@ def _feed_can(
     strength = round((low + high) / 2)
     strictest = min(pots, key=lambda p: p.feed_ceiling_uS_cm if p.feed_ceiling_uS_cm is not None else math.inf)
     volume = _litres(pots)
-    made = dose(
-        label=label, base=base.base, volume_L=volume, strength="nitrogen", value=strength,
-        ceiling_uS_cm=strictest.feed_ceiling_uS_cm, ceiling_of=strictest.code,
-        scale_step_g=scale_step_g, syringe_step_mL=syringe_step_mL,
-    ).result  # fmt: skip
-    if made.over_ceiling and strictest.feed_ceiling_uS_cm is not None:
-        target = max(0.95 * strictest.feed_ceiling_uS_cm, base.base.ec25_uS_cm)
-        made = dose(
-            label=label, base=base.base, volume_L=volume, strength="ec_total", value=target,
+    named: StrengthMode = "nitrogen"
+    value = float(strength)
+
+    def make() -> Dose:
+        return dose(
+            label=label, base=base.base, volume_L=volume, strength=named, value=value,
             ceiling_uS_cm=strictest.feed_ceiling_uS_cm, ceiling_of=strictest.code,
             scale_step_g=scale_step_g, syringe_step_mL=syringe_step_mL,
         ).result  # fmt: skip
+
+    made = make()
+    if made.over_ceiling and strictest.feed_ceiling_uS_cm is not None:
+        named, value = "ec_total", round(max(0.95 * strictest.feed_ceiling_uS_cm, base.base.ec25_uS_cm))
+        made = make()
     ceiling = strictest.feed_ceiling_uS_cm
     why = f"The strictest, {strictest.code}, takes a feed up to {ceiling:.0f} µS/cm." if ceiling else ""
     return Can("", "feed", f"{volume:g} L feed", base.id, base.name, volume, made.ec_total_uS_cm, made.ec_low_uS_cm,
-               made.ec_high_uS_cm, made.nitrogen_mg_L, weighing_line(made), why, made, _shares(pots))  # fmt: skip
+               made.ec_high_uS_cm, made.nitrogen_mg_L, named, value, weighing_line(made), why, made, _shares(pots))  # fmt: skip
 
 
 def weighing_line(made: Dose) -> str:
@@ -325,7 +329,7 @@ def _letter(i: int) -> str:
 def _plain_can(pots: list[RoundPot], w: RoundWater, carnivore: bool) -> Can:
     volume, ec = _litres(pots), w.base.ec25_uS_cm
     why = "Its own can: carnivores never share one with feed." if carnivore else "Plain water, nothing added."
-    return Can("", "plain", f"{volume:g} L {w.name}, nothing added", w.id, w.name, volume, ec, ec, ec, 0.0, "", why,
+    return Can("", "plain", f"{volume:g} L {w.name}, nothing added", w.id, w.name, volume, ec, ec, ec, 0.0, None, 0.0, "", why,
                None, _shares(pots))  # fmt: skip
 
 
@@ -335,5 +339,5 @@ def _flush_can(p: RoundPot, w: RoundWater) -> Can:
     reading = (
         f"Reading about {p.reading_uS_cm:.0f}, ceiling {p.ceiling_uS_cm:.0f}." if p.reading_uS_cm is not None else ""
     )
-    return Can("", "flush", f"Flush {p.code}", w.id, w.name, volume, ec, ec, ec, 0.0, p.flush_sentence, reading,
+    return Can("", "flush", f"Flush {p.code}", w.id, w.name, volume, ec, ec, ec, 0.0, None, 0.0, p.flush_sentence, reading,
                None, (share,))  # fmt: skip

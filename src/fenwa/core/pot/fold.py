@@ -81,7 +81,27 @@ def has_exit(pot: PotSpec, event: WaterEvent) -> bool:
 
 
 def fold(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
-    """State of the pot today after all its pours (E3.10, E3.12), taking in measured runoffs."""
+    """State of the pot today: its log, then the days since the last pour."""
+    return rest_until(pot, fold_log(pot, events, today), today)
+
+
+def rest_until(pot: PotSpec, out: Folded, today: date) -> Folded:
+    """The days between the last pour and today."""
+    if out.used:
+        out.state = rested([pot], out.members, out.state, [(today - out.as_of).days])
+        _note(out, today)
+    out.as_of = today
+    return out
+
+
+def rested(pots: list[PotSpec], members: Members, state: State, days: list[int]) -> State:
+    """Many pots after days without water; trays and reservoirs are kept topped up and rest as they are."""
+    open_days = np.array([d if p.drainage == "drains" else 0 for p, d in zip(pots, days, strict=True)], float)[:, None]
+    return dry(members.soil, state, members.loss_L_day * open_days * members.E_factor, 24.0 * open_days)
+
+
+def fold_log(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
+    """State after the last pour up to today (E3.10, E3.12), taking in measured runoffs."""
     members = members_of([pot])
     soil = members.soil
     pours = wetting(events, today)
@@ -107,17 +127,8 @@ def fold(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
         out.used += 1
         _apply(pot, out, event, ec, days)
     out.cautions = list(dict.fromkeys(out.cautions))
-    if pours:
-        _rest_until(pot, out, last_on, today)
-    out.as_of = today
+    out.as_of = last_on
     return out
-
-
-def _rest_until(pot: PotSpec, out: Folded, since: date, today: date) -> None:
-    days = (today - since).days
-    if pot.drainage == "drains" and days > 0:
-        out.state = dry(out.members.soil, out.state, out.members.loss_L_day * days * out.members.E_factor, 24.0 * days)
-    _note(out, today)
 
 
 def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -> None:

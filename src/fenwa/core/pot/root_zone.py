@@ -16,6 +16,8 @@ from fenwa.core.pot.specification import Z80, PotSpec, WaterEvent, band, check_p
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
+HORIZON_DAYS = 365
+
 CrossingStatus = Literal["already over", "crosses", "not within a year", "no rhythm", "no ceiling"]
 
 
@@ -74,7 +76,7 @@ def root_zone(
     events: list[WaterEvent],
     today: date,
     ceiling_uS_cm: float | None = None,
-    horizon_days: int = 365,
+    horizon_days: int = HORIZON_DAYS,
 ) -> Computed[RootZone]:
     """Root-zone EC today, the pour-through reading it predicts, and the date of the ceiling.
 
@@ -116,7 +118,13 @@ def root_zone(
     check_pot(pot)
     _check_events(events, today)
     require(horizon_days, "Horizon", "d", low=1, high=730, pointer="/horizon_days")
-    folded = fold(pot, events, today)
+    return report(pot, fold(pot, events, today), events, today, ceiling_uS_cm, horizon_days)
+
+
+def report(
+    pot: PotSpec, folded: Folded, events: list[WaterEvent], today: date, ceiling_uS_cm: float | None, horizon_days: int
+) -> Computed[RootZone]:
+    """What a fold that reaches today says: bands, forecast, crossing; ``events`` give the present rhythm."""
     members, soil, state = folded.members, folded.members.soil, folded.state
     root, root_low, root_high = (float(v[0]) for v in band(np.asarray(root_zone_ec(soil, state))))
     ledger = Ledger(

@@ -200,3 +200,17 @@ def water_verdict(
     return ledger.close(
         WaterVerdict(amount, line, plant.ec_max_uS_cm, margin, headroom, short, state, kind_line, kinds)
     )
+
+
+def amounts_line(amounts: list[Amount]) -> str:
+    """One line over all groups present: "within for all 11", "over for 5 of 12"."""
+    n = len(amounts)
+    if n == 0:
+        return "no plants yet"
+    counts = {a: amounts.count(a) for a in ("over", "borderline", "within")}
+    parts = [
+        f"{name} for all {n}" if count == n else f"{name} for {count} of {n}"
+        for name, count in counts.items()
+        if count and (name != "within" or count == n)
+    ]
+    return ", ".join(parts) or f"within for all {n}"

@@ -1,0 +1,100 @@
+"""Assembly of the application; no rule of its own."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, Response
+from fastapi.staticfiles import StaticFiles
+from sqlalchemy import select
+from starlette.exceptions import HTTPException
+from starlette.types import Scope
+
+import fenwa
+from fenwa.api import (
+    problems,
+    router_calc,
+    router_log,
+    router_mix,
+    router_options,
+    router_pots,
+    router_round,
+    router_water,
+    safety,
+    settings,
+)
+from fenwa.core.data.loader import fertilizers
+from fenwa.store.collection import refresh_stale
+from fenwa.store.models import Product
+from fenwa.store.session import Store
+
+
+class Interface(StaticFiles):
+    """The built interface; paths of the application itself all load its one page."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        try:
+            response = await super().get_response(path, scope)
+        except HTTPException as error:
+            inside = path.startswith(("api", "assets")) or "." in path.rsplit("/", 1)[-1]
+            if error.status_code != 404 or inside:
+                raise
+            return FileResponse(Path(str(self.directory)) / "index.html", headers={"Cache-Control": "no-cache"})
+        if path.startswith("assets/"):
+            response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+
+
+def create_app(store: Store, clock: Callable[[], date], web: Path | None = None) -> FastAPI:
+    """The application on a store, with a clock for the day and the built interface if there is one."""
+    app = FastAPI(
+        title="Fenwa",
+        version=fenwa.__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        responses={
+            422: {"model": problems.Problem},
+            400: {"model": problems.Problem},
+            404: {"model": problems.Problem},
+        },
+    )
+    app.state.store, app.state.clock = store, clock
+    problems.install(app)
+    safety.install(app)
+    for module in (
+        router_calc,
+        router_options,
+        router_water,
+        router_mix,
+        router_pots,
+        router_log,
+        router_round,
+        settings,
+    ):
+        app.include_router(module.router)
+    if web is not None:
+        app.mount("/", Interface(directory=web, html=True), name="web")
+    return app
+
+
+def prepare_store(store: Store) -> None:
+    """Bring the shipped library to the shelf and fold what is stale; nothing of the user's is touched."""
+    from dataclasses import asdict
+
+    with store.writing() as session:
+        known = set(session.scalars(select(Product.library_id)))
+        for item in fertilizers().values():
+            if item.id not in known:
+                session.add(Product(library_id=item.id, name=item.label.name, label=asdict(item.label)))
+        refresh_stale(session)
+
+
+def openapi_document(path: Path) -> dict[str, Any]:
+    """The OpenAPI document, made on an empty store at ``path``."""
+    document: dict[str, Any] = create_app(Store(path), date.today).openapi()
+    return document

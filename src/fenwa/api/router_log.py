@@ -1,0 +1,117 @@
+"""Undo and correction of what was logged: nothing is deleted, every earlier value is kept."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime
+from typing import Any, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from fenwa.api.typed import TypedOrNone
+from fenwa.api.writing import Today, Writing
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import InputError, NotFound
+from fenwa.store import models
+from fenwa.store.summary import refresh, touch
+
+router = APIRouter(prefix="/api/log", tags=["log"])
+
+Kind = Literal["pour", "look", "reading", "batch", "pot", "water", "product"]
+MODELS: dict[str, type[Any]] = {
+    "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
+    "pot": models.Pot, "water": models.Water, "product": models.Product,
+}  # fmt: skip
+
+
+class Done(BaseModel):
+    """The row and whether it is archived now."""
+
+    kind: Kind
+    id: int
+    archived: bool
+
+
+class CorrectionIn(BaseModel):
+    """New values for a pour; what is left out stays as it was."""
+
+    volume_L: TypedOrNone = None
+    ec_uS_cm: TypedOrNone = None
+    on: date | None = None
+    note: str | None = None
+
+
+def _now() -> datetime:
+    return datetime.now(UTC).replace(tzinfo=None, microsecond=0)
+
+
+def _row(session: Session, kind: str, row_id: int) -> Any:
+    row = session.get(MODELS[kind], row_id)
+    if row is None:
+        raise NotFound(f"There is no {kind} {row_id}.")
+    return row
+
+
+def _after(session: Session, kind: str, row: Any) -> None:
+    """Fold the pot again when its log changed."""
+    session.flush()
+    if kind in ("pour", "look"):
+        refresh(session, row.pot_id)
+    if kind == "pot":
+        touch(session, row.id)
+
+
+def _set_archived(kind: Kind, row_id: int, archived: bool, writer: Writing) -> Done:
+    def write(session: Session) -> dict[str, Any]:
+        row = _row(session, kind, row_id)
+        row.archived_at = _now() if archived else None
+        _after(session, kind, row)
+        return {"kind": kind, "id": row_id, "archived": archived}
+
+    return Done(**writer.once(None, write))
+
+
+@router.post("/{kind}/{row_id}/archive")
+def archive(kind: Kind, row_id: int, writer: Writing) -> Done:
+    """Hide a row; it can be restored."""
+    return _set_archived(kind, row_id, True, writer)
+
+
+@router.post("/{kind}/{row_id}/restore")
+def restore(kind: Kind, row_id: int, writer: Writing) -> Done:
+    """Take an archive back."""
+    return _set_archived(kind, row_id, False, writer)
+
+
+@router.post("/pour/{row_id}/correct")
+def correct_pour(row_id: int, body: CorrectionIn, writer: Writing, today: Today) -> Done:
+    """Change a pour; what it said before is kept."""
+    changes = {k: v for k, v in body.model_dump().items() if v is not None}
+    if not changes:
+        raise InputError("Nothing to correct. Change at least one value.")
+    if body.volume_L is not None:
+        require(body.volume_L, "Volume", "L", low=0, open_low=True, high=200, pointer="/volume_L")
+    if body.ec_uS_cm is not None:
+        require(body.ec_uS_cm, "EC", "µS/cm", low=0, high=20_000, pointer="/ec_uS_cm")
+    if body.on is not None:
+        require_not_future(body.on, today, "Date", pointer="/on")
+
+    def write(session: Session) -> dict[str, Any]:
+        row = _row(session, "pour", row_id)
+
+        def plain(value: Any) -> Any:
+            return value.isoformat() if isinstance(value, date) else value
+
+        session.add(
+            models.Correction(
+                table_name="pour", row_id=row_id, at=_now(),
+                before={k: plain(getattr(row, k)) for k in changes}, after={k: plain(v) for k, v in changes.items()},
+            )
+        )  # fmt: skip
+        for key, value in changes.items():
+            setattr(row, key, value)
+        _after(session, "pour", row)
+        return {"kind": "pour", "id": row_id, "archived": row.archived_at is not None}
+
+    return Done(**writer.once(body, write))

@@ -1,0 +1,69 @@
+"""Choices for the forms, from the core's own lists."""
+
+from __future__ import annotations
+
+from typing import get_args
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+import fenwa
+from fenwa.api.router_pots import Mark
+from fenwa.api.writing import Today
+from fenwa.core.care.holds import Phase
+from fenwa.core.data.loader import media, profiles, sources
+from fenwa.core.mix.rates import RATE_UNITS
+from fenwa.core.pot.specification import Drainage, Route
+from fenwa.core.water.kinds import WaterKind
+from fenwa.core.water.temperature import EcUnit
+
+router = APIRouter(prefix="/api", tags=["options"])
+
+
+class Choice(BaseModel):
+    """A value and the words for it."""
+
+    value: str
+    label: str
+
+
+class Options(BaseModel):
+    """Every list a form offers."""
+
+    version: str
+    today: str
+    media: list[Choice]
+    profiles: list[Choice]
+    water_kinds: list[str]
+    routes: list[str]
+    drainages: list[str]
+    phases: list[str]
+    marks: list[str]
+    ec_units: list[str]
+    rate_units: list[str]
+    sources: dict[str, str]
+
+
+@router.get("/options")
+def options(today: Today) -> Options:
+    """Choices of the forms."""
+    return Options(
+        version=fenwa.__version__,
+        today=today.isoformat(),
+        media=[Choice(value=m.id, label=m.name) for m in media().values()],
+        profiles=[Choice(value=p.id, label=p.name) for p in sorted(profiles().values(), key=lambda p: p.name)],
+        water_kinds=list(get_args(WaterKind)),
+        routes=list(get_args(Route)),
+        drainages=list(get_args(Drainage)),
+        phases=list(get_args(Phase)),
+        marks=list(get_args(Mark)),
+        ec_units=list(get_args(EcUnit)),
+        rate_units=list(RATE_UNITS),
+        sources=sources(),
+    )
+
+
+@router.get("/health")
+def health() -> dict[str, str]:
+    """Says that the server answers."""
+    return {"status": "ok", "version": fenwa.__version__}

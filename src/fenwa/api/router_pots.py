@@ -1,0 +1,488 @@
+"""Pots: the list, one pot's strata, pours, looks, phases and the flush."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date
+from typing import Any, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from fenwa.api.router_water import Stored
+from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.writing import Reading, Today, Writing, get_row
+from fenwa.core.care.holds import Hold, Phase
+from fenwa.core.care.interlock import PourPlan, pour_objections
+from fenwa.core.data.loader import get_medium, get_profile
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
+from fenwa.core.pot.flush import FlushPlan, flush_plan
+from fenwa.core.pot.fold import rest_until
+from fenwa.core.pot.geometry import pot_volume
+from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
+from fenwa.core.pot.specification import Drainage, Route
+from fenwa.core.units import to_canonical
+from fenwa.core.working import Computed, Working
+from fenwa.store import models
+from fenwa.store.collection import PotToday, pots_today, waters_today
+from fenwa.store.summary import phases, refresh, stored_fold, water_events
+
+router = APIRouter(prefix="/api", tags=["pots"])
+
+Mark = Literal["tip", "rim", "spot", "yellow oldest", "crust"]
+ReadingUnit = Literal["µS/cm", "mS/cm"]
+
+
+class PotRow(BaseModel):
+    """A pot in a list: limits are readings, and so is the figure compared with them."""
+
+    id: int
+    code: str
+    name: str
+    place: str
+    spot: str
+    profile: str
+    phase: str
+    isolated: bool
+    drainage: Drainage
+    reading_uS_cm: float | None
+    reading_low_uS_cm: float | None
+    reading_high_uS_cm: float | None
+    ideal_low_uS_cm: float
+    ideal_high_uS_cm: float
+    ceiling_uS_cm: float
+    measured_uS_cm: float | None
+    measured_on: date | None
+    last_pour_on: date | None
+    last_look_on: date | None
+    marks: list[str]
+    newest_leaf_mm: float | None
+    leaves_count: int | None
+    holds: list[Hold]
+    volume_L: float
+    route: Route
+
+
+class PotsPage(BaseModel):
+    """All pots."""
+
+    today: date
+    pots: list[PotRow]
+
+
+class PourOut(BaseModel):
+    """A pour as the chart draws it."""
+
+    id: int
+    on: date
+    job: str
+    route: str
+    volume_L: float | None
+    ec_uS_cm: float | None
+    runoff_L: float | None
+    runoff_ec_uS_cm: float | None
+    note: str
+    corrected: bool
+
+
+class LookOut(BaseModel):
+    """A look as the chart draws it."""
+
+    id: int
+    on: date
+    leaves_count: int | None
+    newest_leaf_mm: float | None
+    new_leaf: bool
+    marks: list[str]
+    unknown: list[str]
+    note: str
+
+
+class PhaseOut(BaseModel):
+    """A phase from a day on."""
+
+    phase: Phase
+    since: date
+
+
+class PotPage(BaseModel):
+    """One pot: facts, salt balance with working, and the log for the strata."""
+
+    today: date
+    row: PotRow
+    medium: str
+    pot_volume_L: float
+    interval_days: float
+    plain_every: int
+    hazard: str
+    profile_name: str
+    confidence: str
+    arrived_on: date | None
+    root_zone: RootZone
+    working: Working
+    pours: list[PourOut]
+    looks: list[LookOut]
+    phases: list[PhaseOut]
+
+
+def pot_row(p: PotToday) -> PotRow:
+    """A pot for a list."""
+    rz = p.profile.root_zone
+    return PotRow(
+        id=p.pot.id, code=p.pot.code, name=p.name, place=p.place, spot=p.pot.spot, profile=p.profile.short,
+        phase=p.phase, isolated=p.pot.isolated, drainage=p.pot.drainage,
+        reading_uS_cm=p.reading, reading_low_uS_cm=p.reading_low, reading_high_uS_cm=p.reading_high,
+        ideal_low_uS_cm=rz.ec_ideal_uS_cm[0], ideal_high_uS_cm=rz.ec_ideal_uS_cm[1],
+        ceiling_uS_cm=rz.ec_ceiling_uS_cm, measured_uS_cm=p.data["last_equivalent"],
+        measured_on=p.data["last_equivalent_on"], last_pour_on=p.data["last_pour_on"],
+        last_look_on=p.data["last_look_on"], marks=p.data["marks"], newest_leaf_mm=p.data["newest_leaf_mm"],
+        leaves_count=p.data["leaves_count"], holds=list(p.holds), volume_L=p.volume_L,
+        route=p.pot.route,
+    )  # fmt: skip
+
+
+def one_pot(session: Session, pot_id: int, today: date) -> PotToday:
+    """One pot today, or NotFound."""
+    found = pots_today(session, today, {pot_id})
+    if not found:
+        raise NotFound(f"Pot {pot_id} is not there. It may have been archived.", pointer="/pot_id")
+    return found[0]
+
+
+@router.get("/pots")
+def list_pots(session: Reading, today: Today) -> PotsPage:
+    """Every pot kept with today's predicted reading."""
+    return PotsPage(today=today, pots=[pot_row(p) for p in pots_today(session, today)])
+
+
+def balance(session: Session, p: PotToday, today: date) -> Computed[RootZone]:
+    """The salt balance of a pot over its log, from the stored fold where it serves."""
+    events = [e for e in water_events(session, p.pot.id) if e.on <= today]
+    ceiling = p.profile.root_zone.ec_ceiling_uS_cm
+    folded = stored_fold(session.get_one(models.PotSummary, p.pot.id), p.spec, today)
+    if folded is None:
+        return root_zone(pot=p.spec, events=events, today=today, ceiling_uS_cm=ceiling)
+    computed = report(p.spec, rest_until(p.spec, folded, today), events, today, ceiling, HORIZON_DAYS)
+    return replace(computed, working=replace(computed.working, formula_id="pot.root_zone.root_zone"))
+
+
+@router.get("/pots/{pot_id}")
+def pot_page(pot_id: int, session: Reading, today: Today) -> PotPage:
+    """One pot with its strata."""
+    p = one_pot(session, pot_id, today)
+    computed = balance(session, p, today)
+    pours = session.scalars(
+        select(models.Pour)
+        .where(models.Pour.pot_id == pot_id, models.Pour.archived_at.is_(None), models.Pour.on <= today)
+        .order_by(models.Pour.on, models.Pour.id)
+    ).all()
+    looks = session.scalars(
+        select(models.Look)
+        .where(models.Look.pot_id == pot_id, models.Look.archived_at.is_(None), models.Look.on <= today)
+        .order_by(models.Look.on, models.Look.id)
+    )
+    corrected = set(
+        session.scalars(select(models.Correction.row_id).where(
+            models.Correction.table_name == "pour", models.Correction.row_id.in_([x.id for x in pours])))
+    )  # fmt: skip
+    h = p.profile.hazard
+    hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
+    return PotPage(
+        today=today, row=pot_row(p), medium=get_medium(p.pot.medium_id).name, pot_volume_L=p.pot.volume_L,
+        interval_days=p.pot.interval_days, plain_every=p.pot.plain_every, hazard=f"Hazard to pets: {hazard}",
+        profile_name=p.profile.name, confidence=p.profile.confidence, arrived_on=p.plant.arrived_on,
+        root_zone=computed.result, working=computed.working, pours=[_pour_out(x, x.id in corrected) for x in pours],
+        looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
+        phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
+    )  # fmt: skip
+
+
+def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
+    r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
+    return PourOut(id=p.id, on=p.on, job=p.job, route=p.route, volume_L=p.volume_L, ec_uS_cm=p.ec_uS_cm,
+                   runoff_L=r.volume_L if r else None, runoff_ec_uS_cm=r.ec_uS_cm if r else None, note=p.note,
+                   corrected=corrected)  # fmt: skip
+
+
+@router.get("/pots/{pot_id}/root-zone")
+def root_zone_working(pot_id: int, session: Reading, today: Today) -> Working:
+    """Working of the predicted reading, for lists."""
+    return balance(session, one_pot(session, pot_id, today), today).working
+
+
+class FlushIn(BaseModel):
+    """A flush to be worked out. Empty target: the top of the comfortable range."""
+
+    water_id: int
+    target_reading: TypedOrNone = None
+    round_L: TypedOrNone = None
+
+
+@router.post("/pots/{pot_id}/flush-plan")
+def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Computed[FlushPlan]:
+    """Litres and rounds that bring this pot down."""
+    p = one_pot(session, pot_id, today)
+    water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
+    if water is None or water.ec25_uS_cm is None:
+        raise Underspecified("This water has no usable reading. Choose another or enter its EC.", pointer="/water_id")
+    z = balance(session, p, today).result
+    target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
+    return flush_plan(pot=p.spec, root_zone_uS_cm=z.at_capacity_uS_cm, target_reading_uS_cm=target,
+                      water_uS_cm=water.ec25_uS_cm, round_L=body.round_L, deficit_L=z.deficit_L,
+                      from_above=p.profile.flush.from_above)  # fmt: skip
+
+
+class PotIn(BaseModel):
+    """A pot with its plant. Volume, or top diameter and height."""
+
+    code: str
+    name: str = ""
+    profile_id: str = "unknown"
+    place: str = "Home"
+    spot: str = ""
+    medium_id: str
+    medium_charged: bool | None = None
+    volume: TypedOrNone = None
+    top_cm: TypedOrNone = None
+    height_cm: TypedOrNone = None
+    drainage: Drainage = "drains"
+    route: Route = "top"
+    interval_days: Typed
+    plain_every: int = 4
+    phase: Phase = "active"
+    arrived_on: date | None = None
+    isolated: bool = False
+
+
+def pot_litres(body: PotIn) -> float:
+    """Volume as entered, or from the pot's measures."""
+    if body.volume is not None:
+        return require(body.volume, "Volume", "L", low=0, open_low=True, high=500, pointer="/volume")
+    if body.top_cm is None or body.height_cm is None:
+        raise Underspecified("Volume is empty. Enter litres, or the top diameter and the height.", pointer="/volume")
+    return pot_volume(top_cm=body.top_cm, height_cm=body.height_cm).result.volume_L
+
+
+def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
+    """A pot, its plant, its leading growth and its phase."""
+    code = body.code.strip()
+    if not code:
+        raise Underspecified("Code is empty. Give the pot a short code, for example P-01.", pointer="/code")
+    twin = select(models.Pot).where(models.Pot.code == code, models.Pot.archived_at.is_(None))
+    if session.scalars(twin).first():
+        raise Conflict(f"Code {code} is taken by another pot. Choose another code.", pointer="/code")
+    get_profile(body.profile_id), get_medium(body.medium_id)
+    require(body.interval_days, "Days between waterings", "d", low=1, high=120, pointer="/interval_days")
+    require(body.plain_every, "Plain rinse", "", low=0, high=52, pointer="/plain_every")
+    if body.arrived_on:
+        require_not_future(body.arrived_on, today, "Arrival", pointer="/arrived_on")
+    place = session.scalars(select(models.Place).where(models.Place.name == body.place.strip())).first()
+    if place is None:
+        place = models.Place(name=body.place.strip() or "Home")
+        session.add(place)
+        session.flush()
+    order = len(session.scalars(select(models.Pot.id)).all())
+    pot = models.Pot(
+        code=code, name=body.name.strip(), place_id=place.id, spot=body.spot, shelf_order=order,
+        isolated=body.isolated, medium_id=body.medium_id, medium_charged=body.medium_charged,
+        volume_L=pot_litres(body), drainage=body.drainage, route=body.route, interval_days=body.interval_days,
+        plain_every=body.plain_every,
+    )  # fmt: skip
+    session.add(pot)
+    session.flush()
+    plant = models.Plant(pot_id=pot.id, profile_id=body.profile_id, arrived_on=body.arrived_on)
+    session.add(plant)
+    session.flush()
+    growth = models.Growth(plant_id=plant.id)
+    session.add(growth)
+    session.flush()
+    session.add(models.PhaseSpan(growth_id=growth.id, phase=body.phase, since=body.arrived_on or today))
+    refresh(session, pot.id)
+    return pot
+
+
+@router.post("/pots", status_code=201)
+def add_pot(body: PotIn, writer: Writing, today: Today) -> Stored:
+    """Keep a new pot."""
+    return Stored(**writer.once(body, lambda s: {"id": store_pot(s, body, today).id}))
+
+
+class PourIn(BaseModel):
+    """A can or a plain water given to one or several pots. ``job`` flush marks a flush."""
+
+    pot_ids: list[int]
+    on: date
+    batch_id: int | None = None
+    water_id: int | None = None
+    volume: TypedOrNone
+    volume_unit: Literal["mL", "L"] = "mL"
+    route: Route | None = None
+    flush: bool = False
+    runoff_volume: TypedOrNone = None
+    runoff_ec: TypedOrNone = None
+    runoff_unit: ReadingUnit = "µS/cm"
+    note: str = ""
+
+
+class Poured(BaseModel):
+    """Pours stored, with what Undo needs."""
+
+    pour_ids: list[int]
+    ec_uS_cm: float | None
+
+
+def _contents(session: Session, body: PourIn, today: date) -> tuple[float | None, int | None, str]:
+    """EC, water and job of what is poured."""
+    if body.batch_id is not None:
+        batch = get_row(session, models.Batch, body.batch_id, "Can", "/batch_id")
+        ec = batch.measured_uS_cm if batch.measured_uS_cm is not None else batch.predicted_uS_cm
+        return ec, batch.water_id, "feed" if batch.dose_g_L > 0 else "plain"
+    if body.water_id is None:
+        raise Underspecified("Choose what is poured: a can, or a plain water.", pointer="/batch_id")
+    get_row(session, models.Water, body.water_id, "Water", "/water_id")
+    found = next(w for w in waters_today(session, today) if w.water.id == body.water_id)
+    return found.ec25_uS_cm, body.water_id, "plain"
+
+
+@router.post("/pours", status_code=201)
+def add_pours(body: PourIn, writer: Writing, today: Today) -> Poured:
+    """Log a pour to one or several pots; all are stored, or none."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    if not body.pot_ids:
+        raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
+    factor = 0.001 if body.volume_unit == "mL" else 1.0
+    volume = None if body.volume is None else body.volume * factor
+    if volume is not None:
+        require(volume, "Volume", "L", low=0, open_low=True, high=200, pointer="/volume",
+                hint="Enter what one pot got, above 0 mL to 200 L.")  # fmt: skip
+    runoff = None if body.runoff_volume is None else body.runoff_volume * factor
+    if runoff is not None:
+        require(runoff, "Runoff volume", "L", low=0, high=200, pointer="/runoff_volume")
+        if volume is not None and runoff > volume:
+            raise InputError(f"Runoff {runoff * 1000:.0f} mL is more than the {volume * 1000:.0f} mL poured. "
+                             "Check both volumes.", pointer="/runoff_volume")  # fmt: skip
+    runoff_ec = None
+    if body.runoff_ec is not None:
+        runoff_ec = to_canonical(body.runoff_ec, "ec", body.runoff_unit)
+        require(runoff_ec, "Runoff EC", "µS/cm", low=0, open_low=True, high=50_000, pointer="/runoff_ec",
+                hint="That is beyond brine or below nothing. Check the unit: µS/cm or mS/cm.")  # fmt: skip
+
+    def write(session: Session) -> dict[str, Any]:
+        ec, water_id, job = _contents(session, body, today)
+        job = "flush" if body.flush else job
+        ids = []
+        for p in _pots_in_order(session, body.pot_ids, today):
+            route = body.route or p.pot.route
+            _object(p, job, ec, route, body.note)
+            pour = models.Pour(pot_id=p.pot.id, batch_id=body.batch_id, water_id=water_id, on=body.on, job=job,
+                               route=route, volume_L=volume, ec_uS_cm=ec, note=body.note)  # fmt: skip
+            if runoff is not None or runoff_ec is not None:
+                pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec)
+            session.add(pour)
+            session.flush()
+            ids.append(pour.id)
+            refresh(session, p.pot.id)
+        return {"pour_ids": ids, "ec_uS_cm": ec}
+
+    return Poured(**writer.once(body, write))
+
+
+def _pots_in_order(session: Session, pot_ids: list[int], today: date) -> list[PotToday]:
+    found = {p.pot.id: p for p in pots_today(session, today, set(pot_ids))}
+    missing = [i for i in pot_ids if i not in found]
+    if missing:
+        raise NotFound(f"Pot {missing[0]} is not there. It may have been archived.", pointer="/pot_ids")
+    return [found[i] for i in dict.fromkeys(pot_ids)]
+
+
+def _object(p: PotToday, job: str, ec: float | None, route: str, note: str) -> None:
+    """Refuse a pour that needs a word first; a note of one word or more is that word."""
+    objections = pour_objections(
+        PourPlan(p.pot.code, job, ec, route not in ("leaf spray", "cup"), p.profile.feeding.root_pour_ec_max_uS_cm,
+                 p.feed_ceiling_uS_cm, p.holds)
+    )  # fmt: skip
+    if objections and not note.strip():
+        raise Conflict(" ".join(objections) + " Pour something else, or write a word in the note to do it all the same.",
+                       pointer="/note")  # fmt: skip
+
+
+class LookIn(BaseModel):
+    """A look. Empty: not measured; named in ``unknown``: asked, and not known."""
+
+    on: date
+    leaves_count: TypedOrNone = None
+    newest_leaf: TypedOrNone = None
+    newest_leaf_unit: Literal["mm", "cm"] = "mm"
+    new_leaf: bool = False
+    marks: list[Mark] = []
+    marks_looked_for: bool = True
+    unknown: list[str] = []
+    note: str = ""
+
+
+@router.post("/pots/{pot_id}/looks", status_code=201)
+def add_look(pot_id: int, body: LookIn, writer: Writing, today: Today) -> LookOut:
+    """Log a look at a pot's plant."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    count = body.leaves_count
+    if count is not None:
+        require(count, "Leaves counted", "", low=0, high=10_000, pointer="/leaves_count")
+        if count != int(count):
+            raise InputError(f"Leaves counted {count:g} is not a whole number. Count whole leaves.",
+                             pointer="/leaves_count")  # fmt: skip
+    length = body.newest_leaf
+    if length is not None:
+        length *= 10 if body.newest_leaf_unit == "cm" else 1
+        require(length, "Newest leaf", "mm", low=0, open_low=True, high=5000, pointer="/newest_leaf")
+
+    def write(session: Session) -> dict[str, Any]:
+        p = one_pot(session, pot_id, today)
+        growth = session.scalars(
+            select(models.Growth).where(models.Growth.plant_id == p.plant.id, models.Growth.leads.is_(True))
+        ).one()
+        leaf = session.scalars(
+            select(models.Leaf).where(models.Leaf.growth_id == growth.id).order_by(models.Leaf.id.desc())
+        ).first()
+        if body.new_leaf or (leaf is None and length is not None):
+            leaf = models.Leaf(growth_id=growth.id, opened_on=body.on)
+            session.add(leaf)
+            session.flush()
+        row = models.Look(
+            pot_id=pot_id, plant_id=p.plant.id, leaf_id=leaf.id if leaf else None, on=body.on,
+            leaves_count=None if count is None else int(count), newest_leaf_mm=length, new_leaf=body.new_leaf,
+            marks=list(body.marks), marks_looked_for=body.marks_looked_for, unknown=body.unknown, note=body.note,
+        )  # fmt: skip
+        session.add(row)
+        session.flush()
+        refresh(session, pot_id)
+        return LookOut(**{k: getattr(row, k) for k in LookOut.model_fields}).model_dump(mode="json")
+
+    return LookOut(**writer.once(body, write))
+
+
+class PhaseIn(BaseModel):
+    """A phase from a day on."""
+
+    phase: Phase
+    since: date
+    note: str = ""
+
+
+@router.post("/pots/{pot_id}/phase", status_code=201)
+def set_phase(pot_id: int, body: PhaseIn, writer: Writing, today: Today) -> PhaseOut:
+    """Note a new phase of the leading growth."""
+    require_not_future(body.since, today, "Date", pointer="/since")
+
+    def write(session: Session) -> dict[str, Any]:
+        p = one_pot(session, pot_id, today)
+        growth = session.scalars(
+            select(models.Growth).where(models.Growth.plant_id == p.plant.id, models.Growth.leads.is_(True))
+        ).one()
+        session.add(models.PhaseSpan(growth_id=growth.id, phase=body.phase, since=body.since, note=body.note))
+        refresh(session, pot_id)
+        return {"phase": body.phase, "since": body.since.isoformat()}
+
+    return PhaseOut.model_validate(writer.once(body, write))

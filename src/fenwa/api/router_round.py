@@ -1,0 +1,162 @@
+"""Today's round, and the live figures of the stations."""
+
+from __future__ import annotations
+
+from datetime import date
+from functools import lru_cache
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from fenwa.api.router_mix import label_of_row, open_products
+from fenwa.api.router_pots import PotRow, pot_row
+from fenwa.api.router_water import judge
+from fenwa.api.settings import read_settings
+from fenwa.api.writing import Reading, Today
+from fenwa.core.care.round import FLUSH_SHARE, RoundPlan, RoundPot, RoundWater, job_of, round_plan
+from fenwa.core.mix.label import label_to_elements
+from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
+from fenwa.core.pot.specification import PotSpec
+from fenwa.core.working import Working
+from fenwa.store import models
+from fenwa.store.collection import PotToday, WaterToday, pots_today, waters_today
+
+router = APIRouter(prefix="/api", tags=["round"])
+
+
+class RoundPage(BaseModel):
+    """Today's work with the salt rails beside it."""
+
+    today: date
+    plan: RoundPlan
+    working: Working
+    feed_product_id: int | None
+    feed_product: str
+    salt: list[PotRow]
+
+
+class StationOut(BaseModel):
+    """A station of the channel with its live figure and the conductivity there."""
+
+    key: str
+    figure: str
+    ec_uS_cm: float | None
+
+
+def drinkable(waters: list[WaterToday], pots: list[PotToday]) -> dict[str, tuple[int, ...]]:
+    """For each profile present, the waters it may have, in the grower's order."""
+    out = {}
+    for profile_id in {p.profile.id for p in pots}:
+        allowed = []
+        for w in waters:
+            v = judge(w, profile_id)
+            if v is not None and v.result.amount != "over" and v.result.kind != "known bad":
+                allowed.append(w.water.id)
+        out[profile_id] = tuple(allowed)
+    return out
+
+
+@lru_cache(maxsize=4096)
+def _near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, from_above: FromAbove) -> FlushPlan:
+    """A pure calculation, remembered: the same pot is asked about on every page of a day."""
+    return flush_plan(pot=spec, root_zone_uS_cm=root_zone_for(spec, reading), target_reading_uS_cm=target,
+                      water_uS_cm=water_ec, from_above=from_above).result  # fmt: skip
+
+
+def round_pot(p: PotToday, water_ids: tuple[int, ...], waters: dict[int, WaterToday]) -> RoundPot:
+    """A pot as the round needs it; a flush is worked out only where one is near."""
+    rz, feeding = p.profile.root_zone, p.phase_feeding
+    rounds, litres, pause, sentence = 0, 0.0, 0.0, ""
+    first = waters[water_ids[0]].ec25_uS_cm if water_ids else None
+    if p.reading is not None and first is not None and p.reading >= FLUSH_SHARE * rz.ec_ceiling_uS_cm:
+        plan = _near_flush(p.spec, p.reading, rz.ec_ideal_uS_cm[1], first, p.profile.flush.from_above)
+        rounds, litres, pause, sentence = plan.rounds, plan.round_L, plan.pause_min, plan.sentence
+        if plan.stop_runoff_uS_cm is not None:
+            sentence += f" Stop when the runoff reads {plan.stop_runoff_uS_cm:.0f} µS/cm after a pause."
+    d = p.data
+    return RoundPot(
+        p.pot.id, p.pot.code, p.name, f"{p.place}, {p.pot.spot}" if p.pot.spot else p.place, p.pot.shelf_order,
+        p.pot.isolated, p.pot.interval_days, p.pot.plain_every,
+        date.fromisoformat(d["last_pour_on"]) if d["last_pour_on"] else None,
+        date.fromisoformat(d["last_flush_on"]) if d["last_flush_on"] else None, d["feeds_since_plain"],
+        p.feeds_at_root, feeding.n_ideal_mg_L[0] if feeding else 0.0, feeding.n_ideal_mg_L[1] if feeding else 0.0,
+        p.feed_ceiling_uS_cm, p.profile.carnivore, p.volume_L, p.pot.route, p.reading, rz.ec_ceiling_uS_cm, rounds,
+        litres, pause, sentence, p.profile.flush.from_above in ("never", "tray_change", "water_change"), water_ids,
+        p.holds,
+    )  # fmt: skip
+
+
+def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotToday], list[WaterToday]]:
+    """Everything the round is planned from."""
+    waters = [w for w in waters_today(session, today) if w.ec25_uS_cm is not None]
+    pots = pots_today(session, today)
+    allowed, by_id = drinkable(waters, pots), {w.water.id: w for w in waters}
+    return [round_pot(p, allowed[p.profile.id], by_id) for p in pots], pots, waters
+
+
+def default_feed(session: Session) -> models.Product | None:
+    """The first feed on the shelf that holds nitrogen."""
+    for product in open_products(session):
+        if label_to_elements(label=label_of_row(product)).result.N_mg_g > 0:
+            return product
+    return None
+
+
+@router.get("/round")
+def round_page(session: Reading, today: Today) -> RoundPage:
+    """What is due today, grouped into cans."""
+    due, pots, waters = round_pots(session, today)
+    product, settings = default_feed(session), read_settings(session)
+    bases = [RoundWater(w.water.id, w.water.name, b) for w in waters if (b := w.base()) is not None]
+    computed = round_plan(
+        pots=due, waters=bases, label=label_of_row(product) if product else None, today=today,
+        scale_step_g=settings.scale_step_g, syringe_step_mL=settings.syringe_step_mL,
+    )  # fmt: skip
+    saltiest = sorted(
+        (p for p in pots if p.reading is not None),
+        key=lambda p: -(p.reading or 0) / p.profile.root_zone.ec_ceiling_uS_cm,
+    )
+    return RoundPage(today=today, plan=computed.result, working=computed.working,
+                     feed_product_id=product.id if product else None, feed_product=product.name if product else "",
+                     salt=[pot_row(p) for p in saltiest[:6]])  # fmt: skip
+
+
+@router.get("/stations")
+def stations(session: Reading, today: Today) -> list[StationOut]:
+    """The channel: each station's live figure."""
+    due, pots, waters = round_pots(session, today)
+    jobs = [job_of(p, today) for p in due]
+    flushes = [p for p, job in zip(pots, jobs, strict=True) if job == "flush"]
+    batch = session.scalars(
+        select(models.Batch)
+        .where(models.Batch.archived_at.is_(None), models.Batch.dose_g_L > 0, models.Batch.made_on <= today)
+        .order_by(models.Batch.made_on.desc(), models.Batch.id.desc())
+    ).first()
+    mixed = None if batch is None else (batch.measured_uS_cm or batch.predicted_uS_cm)
+    readings = sorted(p.reading for p in pots if p.reading is not None)
+    middle = readings[len(readings) // 2] if readings else None
+    worst = max((p.reading or 0 for p in flushes), default=readings[-1] if readings else None)
+    unlooked = sum(1 for p in pots if _look_due(p, today))
+    products = session.scalar(select(func.count(models.Product.id)).where(models.Product.archived_at.is_(None))) or 0
+    first = waters[0] if waters else None
+    n = sum(job is not None for job in jobs)
+    return [
+        StationOut(key="round", figure=f"{n} {'pot' if n == 1 else 'pots'} today", ec_uS_cm=None),
+        StationOut(key="water", figure=f"{first.ec25_uS_cm:.0f} µS · {first.water.name}" if first else "no reading yet",
+                   ec_uS_cm=first.ec25_uS_cm if first else None),
+        StationOut(key="mix", figure=f"{mixed:.0f} µS · last can" if mixed is not None else "no can yet", ec_uS_cm=mixed),
+        StationOut(key="pots", figure=f"{len(pots)} kept", ec_uS_cm=middle),
+        StationOut(key="flush", figure=f"{len(flushes)} due" if flushes else "none due", ec_uS_cm=worst),
+        StationOut(key="leaf", figure=f"{unlooked} to look at", ec_uS_cm=middle),
+        StationOut(key="shelf", figure=f"{products} {'feed' if products == 1 else 'feeds'}", ec_uS_cm=None),
+    ]  # fmt: skip
+
+
+def _look_due(p: PotToday, today: date) -> bool:
+    seen = p.data["last_look_on"]
+    return seen is None or (today - date.fromisoformat(seen)).days >= LOOK_DAYS
+
+
+LOOK_DAYS = 14  # judgement: a leaf shows a change of care within weeks, not days

@@ -1,0 +1,72 @@
+"""The local server's doors: loopback hosts and origins, a body limit, a strict content policy."""
+
+from __future__ import annotations
+
+from urllib.parse import urlsplit
+
+from fastapi import FastAPI, Request, Response
+from starlette.middleware.base import RequestResponseEndpoint
+
+from fenwa.api.problems import problem
+
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
+BODY_LIMIT = 1_000_000  # bytes; the largest form is a few kilobytes
+# Emotion writes style elements at run time, hence 'unsafe-inline' for styles only
+POLICY = (
+    "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
+    "font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; "
+    "frame-ancestors 'none'"
+)
+HEADERS = {
+    "Content-Security-Policy": POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+}
+
+
+def is_loopback(address: str) -> bool:
+    """Is this a name of this very machine?"""
+    return address in LOOPBACK
+
+
+def _host_of(header: str) -> str | None:
+    try:
+        return urlsplit(f"//{header}").hostname
+    except ValueError:
+        return None
+
+
+def _refused(request: Request) -> Response | None:
+    host = _host_of(request.headers.get("host", ""))
+    if host is None or not is_loopback(host):
+        return problem(
+            403, "Request refused", "This Fenwa answers to this machine only: open http://127.0.0.1.", "host"
+        )
+    origin = request.headers.get("origin")
+    if origin is not None and urlsplit(origin).netloc != request.headers.get("host"):
+        return problem(403, "Request refused", "The request comes from another site's page.", "origin")
+    if request.headers.get("sec-fetch-site") == "cross-site" and request.method not in ("GET", "HEAD"):
+        return problem(403, "Request refused", "The request comes from another site's page.", "origin")
+    if "transfer-encoding" in request.headers and "content-length" not in request.headers:
+        return problem(411, "Request refused", "Send the length of the body.", "length")
+    length = request.headers.get("content-length", "0")
+    if not length.isdigit() or int(length) > BODY_LIMIT:
+        return problem(413, "Request refused", f"At most {BODY_LIMIT} bytes are taken at once.", "too-large")
+    return None
+
+
+def install(app: FastAPI) -> None:
+    """Put the doors on the application."""
+
+    @app.middleware("http")
+    async def doors(request: Request, call_next: RequestResponseEndpoint) -> Response:
+        response = _refused(request)
+        if response is None:
+            response = await call_next(request)
+        for name, value in HEADERS.items():
+            response.headers[name] = value
+        if request.url.path.startswith("/api"):
+            response.headers["Cache-Control"] = "no-store"
+        return response

@@ -1,0 +1,57 @@
+"""Entries as typed: numbers as text with comma or point, named in sentences by their field."""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated, Any
+
+from pydantic import BeforeValidator, ValidationInfo, WithJsonSchema
+from pydantic_core import PydanticCustomError
+
+from fenwa.core.entry import read_number
+from fenwa.core.errors import InputError
+
+LABELS = {
+    "value": "Value", "on": "Date", "made_on": "Date", "temperature": "Water temperature", "ec": "EC",
+    "runoff_volume": "Runoff volume", "runoff_ec": "Runoff EC", "volume": "Volume", "volume_L": "Volume",
+    "leaves_count": "Leaves counted", "newest_leaf": "Newest leaf", "measured": "Measured EC",
+    "label_rate": "Label rate", "density_g_mL": "Density", "n_total_pct": "Total nitrogen",
+    "n_nitrate_pct": "Nitrate nitrogen", "n_ammonium_pct": "Ammoniacal nitrogen", "n_urea_pct": "Urea nitrogen",
+    "p_pct": "Phosphorus", "k_pct": "Potassium", "ca_pct": "Calcium", "mg_pct": "Magnesium", "s_pct": "Sulfur",
+    "interval_days": "Days between waterings", "pot_ids": "Pots", "price_per_L": "Price per litre",
+    "sodium_mg_L": "Sodium", "fluoride_mg_L": "Fluoride", "hardness_mg_L_CaCO3": "Hardness",
+    "alkalinity_mg_L_CaCO3": "Alkalinity", "profile_id": "Kind of plant", "medium_id": "Medium",
+    "top_cm": "Top diameter", "height_cm": "Height", "water_id": "Water", "product_id": "Feed",
+    "scale_step_g": "Scale step", "syringe_step_mL": "Syringe step", "target_reading": "Target reading",
+}  # fmt: skip
+_UNIT_SUFFIX = re.compile(r"_(g_L|mL_L|mL|uS_cm|mg_L|L|g|cm|mm|C|pct|id|days)$")
+
+
+def label_of(name: str) -> str:
+    """The words a form shows for a field."""
+    if name in LABELS:
+        return LABELS[name]
+    words = _UNIT_SUFFIX.sub("", name).replace("_", " ").strip()
+    return words[:1].upper() + words[1:] if words else "The request"
+
+
+def _read(raw: Any, info: ValidationInfo) -> Any:
+    try:
+        return read_number(raw, label_of(info.field_name or ""))
+    except InputError as error:
+        raise PydanticCustomError("fenwa_entry", "{sentence}", {"sentence": error.detail}) from error
+
+
+def _read_or_none(raw: Any, info: ValidationInfo) -> Any:
+    if raw is None or (isinstance(raw, str) and not raw.strip()):
+        return None
+    return _read(raw, info)
+
+
+_SCHEMA = WithJsonSchema({"anyOf": [{"type": "number"}, {"type": "string"}]})
+Typed = Annotated[float, BeforeValidator(_read), _SCHEMA]
+TypedOrNone = Annotated[
+    float | None,
+    BeforeValidator(_read_or_none),
+    WithJsonSchema({"anyOf": [{"type": "number"}, {"type": "string"}, {"type": "null"}]}),
+]

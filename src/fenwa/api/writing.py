@@ -1,0 +1,80 @@
+"""What every handler needs: the store, the day, and writes that happen once."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Callable, Iterator
+from datetime import UTC, date, datetime
+from typing import Annotated, Any, TypeVar
+
+from fastapi import Depends, Header, Request
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from fenwa.core.errors import Conflict, NotFound
+from fenwa.store.models import Base, Submission
+from fenwa.store.session import Store
+
+M = TypeVar("M", bound=Base)
+
+
+def get_store(request: Request) -> Store:
+    """The collection's database."""
+    store: Store = request.app.state.store
+    return store
+
+
+def get_today(request: Request) -> date:
+    """The day, from the clock the server was started with."""
+    day: date = request.app.state.clock()
+    return day
+
+
+def get_reading_session(request: Request) -> Iterator[Session]:
+    """A session that cannot write."""
+    with get_store(request).reading() as session:
+        yield session
+
+
+Today = Annotated[date, Depends(get_today)]
+Reading = Annotated[Session, Depends(get_reading_session)]
+
+
+class Writer:
+    """Runs a write in one transaction, and only once for each idempotency key."""
+
+    def __init__(self, request: Request, key: str) -> None:
+        self._store, self._key, self._route = get_store(request), key, request.url.path
+
+    def once(self, body: BaseModel | None, write: Callable[[Session], dict[str, Any]]) -> dict[str, Any]:
+        """The answer of ``write``, or the stored answer if this key was seen before."""
+        plain = body.model_dump(mode="json") if body is not None else None
+        text = json.dumps([self._route, plain], sort_keys=True, ensure_ascii=False)
+        digest = hashlib.sha256(text.encode()).hexdigest()
+        with self._store.writing() as session:
+            seen = session.get(Submission, self._key)
+            if seen is not None:
+                if seen.request_hash != digest:
+                    raise Conflict("This submission key was used for another entry. Reload the page and send again.")
+                return dict(seen.answer)
+            answer = write(session)
+            session.add(Submission(key=self._key, route=self._route, request_hash=digest,
+                                   at=datetime.now(UTC).replace(tzinfo=None), answer=answer))  # fmt: skip
+            return answer
+
+
+def get_writer(request: Request, idempotency_key: Annotated[str, Header(min_length=8, max_length=100)]) -> Writer:
+    """The writer of this request; the Idempotency-Key header is required."""
+    return Writer(request, idempotency_key)
+
+
+Writing = Annotated[Writer, Depends(get_writer)]
+
+
+def get_row(session: Session, model: type[M], row_id: int, words: str, pointer: str = "") -> M:
+    """A row that is there and not archived, or NotFound in plain words."""
+    row = session.get(model, row_id)
+    if row is None or getattr(row, "archived_at", None) is not None:
+        raise NotFound(f"{words} {row_id} is not there. It may have been archived.", pointer=pointer)
+    return row

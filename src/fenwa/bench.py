@@ -1,0 +1,185 @@
+"""Speed measured in one run: forecasts, ion model, page data, first-load JavaScript."""
+
+from __future__ import annotations
+
+import gzip
+import math
+import re
+import tempfile
+import time
+from collections.abc import Callable
+from datetime import date, timedelta
+from functools import partial
+from pathlib import Path
+from statistics import quantiles
+from typing import Any
+
+import numpy as np
+
+TODAY = date(2026, 11, 23)
+
+
+def _timed(run: Callable[[], Any]) -> float:
+    start = time.perf_counter()
+    run()
+    return time.perf_counter() - start
+
+
+def _plain_loop(
+    theta: float, volume: float, phi: float, eta: float, u: float, k: float, R: float, days: float
+) -> float:
+    """The same balance for one member in plain Python, as a yardstick."""
+    W_cc = theta * volume
+    W_i, W_cap = phi * W_cc, (1 - phi) * W_cc
+    W, C, Ci, t = W_cap, 400.0, 400.0, 0.0
+    pours = (400.0, 400.0, 400.0, 40.0)
+    n = 0
+    while t < days:
+        t += 6.0
+        left = max(W - 0.05 * W_cc * 6.0, 0.1 * W_cap)
+        C *= (left / W) ** (u - 1)
+        W = left
+        weight = R * W_i
+        mean = (W * C + weight * Ci) / (W + weight)
+        gap = (Ci - C) * math.exp(-k * 144.0)
+        C, Ci = mean - gap * weight / (W + weight), mean + gap * W / (W + weight)
+        C_in = pours[n % 4]
+        n += 1
+        refill = min(0.25, W_cap - W)
+        C = (W * C + refill * C_in) / (W + refill)
+        W += refill
+        C = C_in + (C - C_in) * math.exp(-eta * max(0.25 - refill, 0.0) / W)
+    return C
+
+
+def _forecasts() -> None:
+    from fenwa.core.pot.balance import State
+    from fenwa.core.pot.fold import Rhythm, forecast
+    from fenwa.core.pot.specification import MEMBERS, Medium, PotSpec, members_of
+
+    n = 2000
+    pots = [PotSpec(1.0, Medium(0.25, 0.55, 1.0, 0.5, 1.1))] * n
+    members = members_of(pots)
+    start = 400.0 * members.start_factor * np.ones_like(members.soil.W_m_cc)
+    rhythms = [Rhythm(6.0, (0.25,) * 4, (400.0, 400.0, 400.0, 40.0))] * n
+    state = State(members.soil.W_m_cc * 1.0, start, start)
+    fast = min(_timed(lambda: forecast(pots, members, state, rhythms, 365)) for _ in range(3))
+    sample = 40
+
+    def loop() -> None:
+        for _ in range(sample * MEMBERS):
+            _plain_loop(0.25, 1.0, 0.55, 0.5, 0.25, math.log(2), 1.1, 365.0)
+
+    slow = _timed(loop) * n / sample
+    print(f"root-zone forecasts, {n} pots x 365 days x {MEMBERS} members: {fast:.2f} s (target 1 s)")
+    print(f"  the same as a plain Python loop (from {sample} pots): {slow:.1f} s, ratio {slow / fast:.0f}")
+
+
+def _ions() -> None:
+    from fenwa.core.water.conductivity import ec_of, ion_conductivity
+    from fenwa.core.water.ions import AddedIons
+    from fenwa.core.water.kinds import SHAPES
+
+    feed = AddedIons(NO3_N_mg_L=54.0, NH4_N_mg_L=6.0, P_mg_L=6.0, K_mg_L=57.0, Ca_mg_L=37.0, Mg_mg_L=9.0, S_mg_L=8.0)
+    ec_of(SHAPES["mains"], feed)  # loads the optimiser
+    runs = 200
+    bare = _timed(lambda: [ec_of(SHAPES["mains"], feed.scaled(1 + i / 500)) for i in range(runs)])
+    full = _timed(
+        lambda: [ion_conductivity(water=SHAPES["mains"], added=feed.scaled(1 + i / 500)) for i in range(runs)]
+    )
+    print(
+        f"ion-conductivity, feed in hard water: {runs / bare:.0f} per second; with working {runs / full:.0f} per second"
+    )
+
+
+def _big_collection(path: Path) -> Any:
+    """500 pots and 100 000 log rows, written in bulk and folded once."""
+    from sqlalchemy import insert
+
+    from fenwa.api.app import create_app, prepare_store
+    from fenwa.demo.scenario import POTS
+    from fenwa.store import models
+    from fenwa.store.session import Store
+
+    store = Store(path)
+    pots, per_pot = 500, 170
+    with store.writing() as s:
+        s.add(models.Place(id=1, name="Bench"))
+        s.add_all([models.Water(id=1, name="Rain", kind="rain", preference=1, disinfectant="none"),
+                   models.Water(id=2, name="Borehole", kind="borehole", preference=2, disinfectant="none")])  # fmt: skip
+        s.flush()
+        for i in range(pots):
+            d = POTS[i % len(POTS)]
+            s.add(models.Pot(id=i + 1, code=f"K-{i + 1:03}", name="", place_id=1, shelf_order=i, medium_id=d.medium,
+                             volume_L=d.volume_L, drainage=d.drainage, route=d.route, interval_days=d.interval,
+                             plain_every=d.plain_every))  # fmt: skip
+            s.flush()
+            s.add(models.Plant(id=i + 1, pot_id=i + 1, profile_id=d.profile))
+            s.flush()
+            s.add(models.Growth(id=i + 1, plant_id=i + 1))
+        s.flush()
+        days = [TODAY - timedelta(days=4 * n + 1) for n in range(per_pot)]
+        s.execute(insert(models.Pour), [
+            {"pot_id": p + 1, "water_id": 1, "on": d, "job": "plain" if n % 4 == 0 else "feed", "route": "top",
+             "volume_L": 0.2, "ec_uS_cm": 40.0 if n % 4 == 0 else 380.0, "note": ""}
+            for p in range(pots) for n, d in enumerate(days)
+        ])  # fmt: skip
+        s.execute(insert(models.Look), [
+            {"pot_id": p + 1, "plant_id": p + 1, "on": TODAY - timedelta(days=20 * n + 3), "leaves_count": 5,
+             "newest_leaf_mm": 100.0, "new_leaf": n % 3 == 0, "marks": [], "marks_looked_for": True, "unknown": [],
+             "note": ""}
+            for p in range(pots) for n in range(28)
+        ])  # fmt: skip
+        s.execute(insert(models.Reading), [
+            {"water_id": 1 + n % 2, "on": TODAY - timedelta(days=n % 700), "value": 35.0, "unit": "µS/cm",
+             "compensated": True, "ec25_uS_cm": 35.0 + 700 * (n % 2), "half_width_uS_cm": 2.0, "refusal": "", "note": "",
+             "on_precision": "day"}
+            for n in range(1000)
+        ])  # fmt: skip
+    prepare_store(store)
+    return create_app(store, lambda: TODAY)
+
+
+def _pages() -> None:
+    from fastapi.testclient import TestClient
+
+    with tempfile.TemporaryDirectory() as folder:
+        start = time.perf_counter()
+        client = TestClient(_big_collection(Path(folder) / "bench.sqlite"), base_url="http://127.0.0.1")
+        print(f"500 pots and 100 000 log rows stored and folded in {time.perf_counter() - start:.0f} s")
+        pages = ["/api/stations", "/api/round", "/api/water", "/api/mix", "/api/pots", "/api/pots/{}", "/api/settings"]
+        for page in pages:
+            client.get(page.format(1))
+        everything = []
+        for page in pages:
+            times = [_timed(partial(client.get, page.format(7 * i % 500 + 1))) * 1000 for i in range(20)]
+            everything += times
+            print(f"  {page:16} median {sorted(times)[10]:.0f} ms, p95 {quantiles(times, n=20)[-1]:.0f} ms")
+        feed = {"pot_ids": [1], "on": TODAY.isoformat(), "water_id": 1, "volume": 200, "note": "bench"}
+        after = []
+        for i in range(20):
+            feed["pot_ids"] = [i + 1]
+            client.post("/api/pours", json=feed, headers={"Idempotency-Key": f"bench-{i:04}"}).raise_for_status()
+            after += [_timed(partial(client.get, page)) * 1000 for page in ("/api/round", "/api/stations")]
+        print(f"  round and stations straight after a pour: p95 {quantiles(after, n=20)[-1]:.0f} ms")
+        print(f"page data, all pages: p95 {quantiles(everything, n=20)[-1]:.0f} ms (target 50 ms)")
+
+
+def first_load_kB(web: Path) -> float:
+    """Compressed size of the scripts the first page loads. [kB]"""
+    html = (web / "index.html").read_text("utf-8")
+    names = set(re.findall(r'(?:src|href)="/(assets/[^"]+\.js)"', html))
+    return sum(len(gzip.compress((web / n).read_bytes(), 9)) for n in names) / 1000
+
+
+def run(web: Path) -> None:
+    """Print every measure."""
+    _forecasts()
+    _ions()
+    _forecasts()
+    _ions()
+    _pages()
+    if (web / "index.html").exists():
+        print(f"first-load JavaScript: {first_load_kB(web):.0f} kB compressed (target 200 kB)")
+    else:
+        print("first-load JavaScript: the interface is not built; run ./fenwa demo once")

@@ -1,0 +1,153 @@
+"""The command line: serve, demo, calc, openapi, bench. A thin way into core, store and api."""
+
+from __future__ import annotations
+
+import json
+import sys
+from datetime import date
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
+    help="Fenwa: the way of salt from water to leaf.",
+)
+
+ROOT = Path(__file__).resolve().parents[2]
+WEB = ROOT / "web" / "dist"
+
+Day = Annotated[str | None, typer.Option("--today", help="Fix the day, for example 2026-11-23.")]
+Port = Annotated[int, typer.Option(help="Port; 0 takes a free one.")]
+Host = Annotated[str, typer.Option(help="Address to answer on. Only this machine's own, for now.")]
+Open = Annotated[bool, typer.Option("--open", help="Open a browser.")]
+
+
+def _data_folder() -> Path:
+    from platformdirs import user_data_dir
+
+    return Path(user_data_dir("fenwa", appauthor=False))
+
+
+def _day(text: str | None) -> date | None:
+    if text is None:
+        return None
+    try:
+        return date.fromisoformat(text)
+    except ValueError as error:
+        raise typer.BadParameter(f"{text!r} is not a date. Write it as 2026-11-23.") from error
+
+
+def _run(database: Path, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool) -> None:
+    from fenwa.api.safety import is_loopback
+
+    if not is_loopback(host):
+        typer.echo(f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
+                   "127.0.0.1 only.", err=True)  # fmt: skip
+        raise typer.Exit(2)
+    import socket
+
+    import uvicorn
+
+    from fenwa.api.app import create_app, prepare_store
+    from fenwa.store.session import Store
+
+    store = Store(database)
+    if demo:
+        from fenwa.demo.database import fill_if_stale
+
+        fill_if_stale(store, fixed or date.today())
+    prepare_store(store)
+    server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None)
+    listener = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((host, port))
+    except OSError as error:
+        typer.echo(f"Port {port} is taken by another program. Try --port 0.", err=True)
+        raise typer.Exit(1) from error
+    address = f"http://{host if ':' not in host else f'[{host}]'}:{listener.getsockname()[1]}/"
+    typer.echo(f"Fenwa answers at {address}  (stop with Ctrl+C)")
+    sys.stdout.flush()
+    if open_browser:
+        import webbrowser
+
+        webbrowser.open(address)
+    config = uvicorn.Config(server_app, log_level="warning", access_log=False, server_header=False)
+    uvicorn.Server(config).run(sockets=[listener])
+    store.close()
+
+
+@app.command()
+def serve(
+    host: Host = "127.0.0.1", port: Port = 8710, today: Day = None, open_: Open = False,
+    database: Annotated[Path | None, typer.Option(help="Database file; your data folder by default.")] = None,
+) -> None:  # fmt: skip
+    """Start Fenwa on your own collection."""
+    _run(database or _data_folder() / "fenwa.sqlite", host, port, _day(today), open_, demo=False)
+
+
+@app.command()
+def demo(
+    host: Host = "127.0.0.1", port: Port = 8711, today: Day = None, open_: Open = False,
+    database: Annotated[Path | None, typer.Option(help="Database file of the demonstration.")] = None,
+) -> None:  # fmt: skip
+    """Start Fenwa on the invented Ansa Orangery; your own data is never touched."""
+    _run(database or _data_folder() / "demo.sqlite", host, port, _day(today), open_, demo=True)
+
+
+@app.command()
+def calc(
+    name: Annotated[str | None, typer.Argument(help="Name of a calculation.")] = None,
+    inputs: Annotated[str, typer.Argument(help="Inputs as JSON, or - for standard input.")] = "{}",
+    list_: Annotated[bool, typer.Option("--list", help="List all with their JSON schema.")] = False,
+) -> None:
+    """Run one calculation and print its result and working as JSON."""
+    from pydantic import ValidationError
+
+    from fenwa.api.calculations import describe, run_calculation
+    from fenwa.api.problems import sentence
+    from fenwa.core.errors import DomainError
+    from fenwa.core.registry import list_calculations
+
+    if list_ or name is None:
+        typer.echo(json.dumps([describe(c) for c in list_calculations()], ensure_ascii=False, indent=2))
+        return
+    try:
+        answer = run_calculation(name, json.loads(sys.stdin.read() if inputs == "-" else inputs))
+    except json.JSONDecodeError as error:
+        typer.echo(f"The inputs are not valid JSON: {error}.", err=True)
+        raise typer.Exit(2) from error
+    except ValidationError as error:
+        typer.echo("\n".join(sentence(dict(item)).detail for item in error.errors()), err=True)
+        raise typer.Exit(2) from error
+    except DomainError as error:
+        typer.echo(error.detail, err=True)
+        raise typer.Exit(2) from error
+    typer.echo(json.dumps(answer, ensure_ascii=False, indent=2))
+
+
+@app.command()
+def openapi() -> None:
+    """Print the OpenAPI document, from which the interface's types are made."""
+    import tempfile
+
+    from fenwa.api.app import openapi_document
+
+    with tempfile.TemporaryDirectory() as folder:
+        typer.echo(json.dumps(openapi_document(Path(folder) / "empty.sqlite"), ensure_ascii=False, indent=1))
+
+
+@app.command()
+def bench() -> None:
+    """Measure what the issues set targets for."""
+    from fenwa.bench import run
+
+    run(WEB)
+
+
+if __name__ == "__main__":
+    app()

@@ -1,0 +1,37 @@
+"""What must not be poured without a word: over a ceiling, on a carnivore, against a hold."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fenwa.core.care.holds import Hold, blocked
+
+
+@dataclass(frozen=True)
+class PourPlan:
+    """A pour about to be stored. EC in µS/cm; None: not known."""
+
+    code: str
+    job: str
+    ec_uS_cm: float | None
+    at_root: bool
+    root_pour_ec_max_uS_cm: float | None
+    feed_ceiling_uS_cm: float | None
+    holds: tuple[Hold, ...]
+
+
+def pour_objections(p: PourPlan) -> tuple[str, ...]:
+    """Why this pour needs a word from the grower first. Source: safety interlocks, judgement."""
+    out: list[str] = []
+    if not p.at_root:
+        return ()
+    if p.root_pour_ec_max_uS_cm is not None and p.ec_uS_cm is not None and p.ec_uS_cm > p.root_pour_ec_max_uS_cm:
+        out.append(
+            f"{p.code} takes at most {p.root_pour_ec_max_uS_cm:.0f} µS/cm on its medium; this is {p.ec_uS_cm:.0f}."
+        )
+    elif p.job == "feed" and p.feed_ceiling_uS_cm is not None and p.ec_uS_cm is not None:
+        if p.ec_uS_cm > p.feed_ceiling_uS_cm:
+            out.append(f"{p.code} takes a feed up to {p.feed_ceiling_uS_cm:.0f} µS/cm; this is {p.ec_uS_cm:.0f}.")
+    act = "feed" if p.job == "feed" else "flush" if p.job == "flush" else "water"
+    out.extend(f"{p.code}: {h.reason}" for h in p.holds if blocked((h,), act))  # type: ignore[arg-type]
+    return tuple(out)

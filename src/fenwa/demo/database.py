@@ -1,0 +1,30 @@
+"""The demonstration's own database: made anew when the day or the figures have changed."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from sqlalchemy import text
+
+from fenwa.demo.generator import SEED, seed
+from fenwa.store.models import Base, Setting
+from fenwa.store.session import Store
+from fenwa.store.summary import CORE_VERSION
+
+STAMP = "demo_stamp"
+
+
+def fill_if_stale(store: Store, today: date) -> bool:
+    """Seed for ``today`` unless that was done before; says whether it did."""
+    stamp = f"{today.isoformat()}/{SEED}/{CORE_VERSION}"
+    with store.reading() as session:
+        found = session.get(Setting, STAMP)
+        if found is not None and found.value == stamp:
+            return False
+    with store.writing() as session:
+        session.execute(text("PRAGMA defer_foreign_keys=ON"))
+        for table in reversed(Base.metadata.sorted_tables):
+            session.execute(table.delete())
+        seed(session, today)
+        session.add(Setting(key=STAMP, value=stamp))
+    return True

@@ -1,0 +1,60 @@
+"""Bringing a database to the present schema, with a copy kept from before."""
+
+from __future__ import annotations
+
+import shutil
+from pathlib import Path
+
+from sqlalchemy import Engine, inspect, text
+
+from fenwa.core.errors import Conflict
+
+HEAD = "0001"  # a test holds it against the newest migration
+KNOWN = ("0001",)
+MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+def current(engine: Engine) -> str | None:
+    """Revision of the database, None for an empty one."""
+    with engine.connect() as connection:
+        if not inspect(connection).has_table("alembic_version"):
+            return None
+        found = connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
+        return str(found) if found is not None else None
+
+
+def upgrade(path: Path, engine: Engine) -> None:
+    """Migrate to head. Alembic is loaded only when there is something to do: it slows a start.
+
+    Raises
+    ------
+    Conflict
+        If the database was made by a newer Fenwa.
+    """
+    now = current(engine)
+    if now == HEAD:
+        return
+    if now is not None and now not in KNOWN:
+        raise Conflict(
+            f"The database {path.name} was made by a newer Fenwa (schema {now}, this one knows {HEAD}). "
+            "Update Fenwa, or open another database."
+        )
+    if now is not None:
+        shutil.copy2(path, path.with_suffix(f".before-{HEAD}.sqlite"))
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    with engine.connect() as connection:
+        # tables are rebuilt in batch mode: with foreign keys on, rows that point at them would cascade away
+        connection.exec_driver_sql("PRAGMA foreign_keys=OFF")
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+        broken = connection.exec_driver_sql("PRAGMA foreign_key_check").fetchall()
+        if broken:
+            raise Conflict(
+                f"Migration of {path.name} left {len(broken)} rows without their parent; the copy is intact."
+            )
+        connection.commit()
+        connection.exec_driver_sql("PRAGMA foreign_keys=ON")

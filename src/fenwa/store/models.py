@@ -1,0 +1,329 @@
+"""Tables. Canonical values with their unit in the column name; what was typed is kept beside them.
+
+NULL means not measured; a field listed in ``unknown`` was asked about and is not known; 0 is 0.
+Nothing is deleted: ``archived_at`` hides a row and can be taken back.
+"""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Any
+
+from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, MetaData
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+NAMING = {
+    "ix": "ix_%(table_name)s_%(column_0_N_name)s",
+    "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+    "ck": "ck_%(table_name)s_%(constraint_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_N_name)s",
+    "pk": "pk_%(table_name)s",
+}
+
+
+class Base(DeclarativeBase):
+    """All tables."""
+
+    metadata = MetaData(naming_convention=NAMING)
+    type_annotation_map = {dict[str, Any]: JSON, list[str]: JSON, list[dict[str, Any]]: JSON}  # noqa: RUF012
+
+
+class Kept:
+    """Rows that are archived, never deleted."""
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    archived_at: Mapped[datetime | None]
+
+
+class Setting(Base):
+    """One choice of the user."""
+
+    __tablename__ = "setting"
+    key: Mapped[str] = mapped_column(primary_key=True)
+    value: Mapped[str]
+
+
+class Place(Kept, Base):
+    """Where pots stand; its climate and season confound every conclusion."""
+
+    __tablename__ = "place"
+    name: Mapped[str]
+    hemisphere: Mapped[str] = mapped_column(default="north")
+    indoors: Mapped[bool] = mapped_column(default=True)
+
+
+class Water(Kept, Base):
+    """A source of water, in the grower's order of preference."""
+
+    __tablename__ = "water"
+    name: Mapped[str]
+    kind: Mapped[str]
+    preference: Mapped[int] = mapped_column(default=100)
+    price_per_L: Mapped[float | None]
+    disinfectant: Mapped[str] = mapped_column(default="unknown")
+    free_chlorine_mg_L: Mapped[float | None]
+    sodium_mg_L: Mapped[float | None]
+    fluoride_mg_L: Mapped[float | None]
+    hardness_mg_L_CaCO3: Mapped[float | None]
+    alkalinity_mg_L_CaCO3: Mapped[float | None]
+    ions: Mapped[dict[str, Any] | None]
+    unknown: Mapped[list[str]] = mapped_column(default=list)
+
+
+class Meter(Kept, Base):
+    """A conductivity meter and what it states of itself."""
+
+    __tablename__ = "meter"
+    name: Mapped[str]
+    unit: Mapped[str] = mapped_column(default="µS/cm")
+    scale: Mapped[str | None]
+    compensates: Mapped[bool] = mapped_column(default=True)
+    accuracy_pct_fs: Mapped[float | None]
+    range_uS_cm: Mapped[float | None]
+
+
+class Reading(Kept, Base):
+    """A reading of a water as typed, and the conductivity computed from it (NULL: refused, with the reason)."""
+
+    __tablename__ = "reading"
+    water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id"))
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batch.id"))
+    meter_id: Mapped[int | None] = mapped_column(ForeignKey("meter.id"))
+    on: Mapped[date]
+    on_precision: Mapped[str] = mapped_column(default="day")
+    value: Mapped[float]
+    unit: Mapped[str]
+    scale: Mapped[str | None]
+    temperature_C: Mapped[float | None]
+    compensated: Mapped[bool]
+    ec25_uS_cm: Mapped[float | None]
+    half_width_uS_cm: Mapped[float | None]
+    refusal: Mapped[str] = mapped_column(default="")
+    working: Mapped[dict[str, Any] | None]
+    note: Mapped[str] = mapped_column(default="")
+    __table_args__ = (Index("ix_reading_water_on", "water_id", "on"),)
+
+
+class Product(Kept, Base):
+    """A fertilizer as its label states it (fields of ``core.mix.label.Label``)."""
+
+    __tablename__ = "product"
+    library_id: Mapped[str | None]
+    name: Mapped[str]
+    label: Mapped[dict[str, Any]]
+
+
+class Recipe(Kept, Base):
+    """A named way to feed; its versions keep what old pours used."""
+
+    __tablename__ = "recipe"
+    name: Mapped[str]
+
+
+class RecipeVersion(Base):
+    """Product, water and strength at one time; the label is copied so that later edits change nothing."""
+
+    __tablename__ = "recipe_version"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    recipe_id: Mapped[int] = mapped_column(ForeignKey("recipe.id"))
+    version: Mapped[int]
+    made_on: Mapped[date]
+    product_id: Mapped[int] = mapped_column(ForeignKey("product.id"))
+    label: Mapped[dict[str, Any]]
+    strength: Mapped[str]
+    value: Mapped[float]
+
+
+class Batch(Kept, Base):
+    """A can: plain water or feed, what it should read and what it read."""
+
+    __tablename__ = "batch"
+    made_on: Mapped[date]
+    name: Mapped[str]
+    water_id: Mapped[int] = mapped_column(ForeignKey("water.id"))
+    water_ec_uS_cm: Mapped[float]
+    product_id: Mapped[int | None] = mapped_column(ForeignKey("product.id"))
+    recipe_version_id: Mapped[int | None] = mapped_column(ForeignKey("recipe_version.id"))
+    volume_L: Mapped[float]
+    dose_g_L: Mapped[float]
+    nitrogen_mg_L: Mapped[float]
+    predicted_uS_cm: Mapped[float]
+    predicted_low_uS_cm: Mapped[float]
+    predicted_high_uS_cm: Mapped[float]
+    measured_uS_cm: Mapped[float | None]
+    verdict: Mapped[str] = mapped_column(default="")
+    verdict_sentence: Mapped[str] = mapped_column(default="")
+    working: Mapped[dict[str, Any] | None]
+    __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
+
+
+class Pot(Kept, Base):
+    """A container with medium. The dose attaches here."""
+
+    __tablename__ = "pot"
+    code: Mapped[str] = mapped_column(index=True)
+    name: Mapped[str]
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"))
+    spot: Mapped[str] = mapped_column(default="")
+    shelf_order: Mapped[int] = mapped_column(default=0)
+    isolated: Mapped[bool] = mapped_column(default=False)
+    medium_id: Mapped[str]
+    medium_since: Mapped[date | None]
+    medium_charged: Mapped[bool | None]
+    repotted_on: Mapped[date | None]
+    volume_L: Mapped[float]
+    drainage: Mapped[str] = mapped_column(default="drains")
+    tray_L: Mapped[float | None]
+    route: Mapped[str] = mapped_column(default="top")
+    interval_days: Mapped[float]
+    plain_every: Mapped[int] = mapped_column(default=4)
+    usual_volume_L: Mapped[float | None]
+    plants: Mapped[list[Plant]] = relationship(back_populates="pot")
+    __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
+
+
+class Plant(Kept, Base):
+    """A plant in a pot; the interface shows one a pot until somebody needs more."""
+
+    __tablename__ = "plant"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), index=True)
+    label: Mapped[str] = mapped_column(default="")
+    profile_id: Mapped[str]
+    source: Mapped[str] = mapped_column(default="")
+    arrived_on: Mapped[date | None]
+    parent_plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id"))
+    parent_relation: Mapped[str] = mapped_column(default="")
+    died_on: Mapped[date | None]
+    death_cause: Mapped[str] = mapped_column(default="")
+    pot: Mapped[Pot] = relationship(back_populates="plants")
+
+
+class Growth(Kept, Base):
+    """A shoot or bulb; the leading one rules watering and rest."""
+
+    __tablename__ = "growth"
+    plant_id: Mapped[int] = mapped_column(ForeignKey("plant.id"), index=True)
+    name: Mapped[str] = mapped_column(default="")
+    leads: Mapped[bool] = mapped_column(default=True)
+
+
+class PhaseSpan(Kept, Base):
+    """A phase of a growth from a day on."""
+
+    __tablename__ = "phase_span"
+    growth_id: Mapped[int] = mapped_column(ForeignKey("growth.id"), index=True)
+    phase: Mapped[str]
+    since: Mapped[date]
+    note: Mapped[str] = mapped_column(default="")
+
+
+class Leaf(Kept, Base):
+    """A leaf, root, spike or pitcher; the response attaches here."""
+
+    __tablename__ = "leaf"
+    growth_id: Mapped[int] = mapped_column(ForeignKey("growth.id"), index=True)
+    organ: Mapped[str] = mapped_column(default="leaf")
+    opened_on: Mapped[date]
+    opened_precision: Mapped[str] = mapped_column(default="day")
+
+
+class Pour(Kept, Base):
+    """A batch or a plain water given to a pot. ``job``: feed, plain or flush."""
+
+    __tablename__ = "pour"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batch.id"))
+    water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id"))
+    on: Mapped[date]
+    job: Mapped[str]
+    route: Mapped[str]
+    volume_L: Mapped[float | None]
+    ec_uS_cm: Mapped[float | None]
+    note: Mapped[str] = mapped_column(default="")
+    runoff: Mapped[Runoff | None] = relationship(back_populates="pour", lazy="joined")
+    __table_args__ = (Index("ix_pour_pot_on", "pot_id", "on"),)
+
+
+class Runoff(Kept, Base):
+    """What came out below, of a pour."""
+
+    __tablename__ = "runoff"
+    pour_id: Mapped[int] = mapped_column(ForeignKey("pour.id"), unique=True)
+    volume_L: Mapped[float | None]
+    ec_uS_cm: Mapped[float | None]
+    method: Mapped[str] = mapped_column(default="runoff")
+    pour: Mapped[Pour] = relationship(back_populates="runoff")
+
+
+class Look(Kept, Base):
+    """A look at a plant: counts, the newest leaf, marks."""
+
+    __tablename__ = "look"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
+    plant_id: Mapped[int] = mapped_column(ForeignKey("plant.id"))
+    leaf_id: Mapped[int | None] = mapped_column(ForeignKey("leaf.id"))
+    on: Mapped[date]
+    leaves_count: Mapped[int | None]
+    newest_leaf_mm: Mapped[float | None]
+    new_leaf: Mapped[bool] = mapped_column(default=False)
+    marks: Mapped[list[str]] = mapped_column(default=list)
+    marks_looked_for: Mapped[bool] = mapped_column(default=True)
+    unknown: Mapped[list[str]] = mapped_column(default=list)
+    note: Mapped[str] = mapped_column(default="")
+    __table_args__ = (Index("ix_look_pot_on", "pot_id", "on"),)
+
+
+class Event(Kept, Base):
+    """Anything else dated: repotted, moved, heating on."""
+
+    __tablename__ = "event"
+    pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id"), index=True)
+    place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
+    on: Mapped[date]
+    kind: Mapped[str]
+    note: Mapped[str] = mapped_column(default="")
+
+
+class Decision(Kept, Base):
+    """What was decided and when to look again; doing nothing is a decision."""
+
+    __tablename__ = "decision"
+    pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id"), index=True)
+    on: Mapped[date]
+    what: Mapped[str]
+    why: Mapped[str] = mapped_column(default="")
+    look_again_on: Mapped[date | None]
+
+
+class Correction(Base):
+    """What a row said before it was corrected."""
+
+    __tablename__ = "correction"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    table_name: Mapped[str]
+    row_id: Mapped[int]
+    at: Mapped[datetime]
+    before: Mapped[dict[str, Any]]
+    after: Mapped[dict[str, Any]]
+    __table_args__ = (Index("ix_correction_row", "table_name", "row_id"),)
+
+
+class Submission(Base):
+    """An idempotency key and the answer it got: sending twice stores once."""
+
+    __tablename__ = "submission"
+    key: Mapped[str] = mapped_column(primary_key=True)
+    route: Mapped[str]
+    request_hash: Mapped[str]
+    at: Mapped[datetime]
+    answer: Mapped[dict[str, Any]]
+
+
+class PotSummary(Base):
+    """Where a pot's log leaves it, folded at each write; made anew when the core's figures change."""
+
+    __tablename__ = "pot_summary"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), primary_key=True)
+    core_version: Mapped[str]
+    data: Mapped[dict[str, Any]]
+    history: Mapped[dict[str, Any]]

@@ -1,0 +1,101 @@
+"""Opening the database: one writer at a time, foreign keys on, write-ahead log."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.pool import QueuePool
+
+from fenwa.store.migrate import upgrade
+
+
+def make_engine(path: Path, writing: bool) -> Engine:
+    """Engine on a database file with the pragmas every connection needs; a reading one cannot write."""
+    engine = create_engine(f"sqlite:///{path}", poolclass=QueuePool, connect_args={"check_same_thread": False})
+
+    @event.listens_for(engine, "connect")
+    def _pragmas(connection: Any, _record: Any) -> None:
+        connection.isolation_level = None  # we say BEGIN ourselves, so that reads and writes can differ
+        cursor = connection.cursor()
+        for pragma in (
+            "foreign_keys=ON",
+            "journal_mode=WAL",
+            "busy_timeout=5000",
+            "synchronous=NORMAL",
+            f"query_only={'OFF' if writing else 'ON'}",
+        ):
+            cursor.execute(f"PRAGMA {pragma}")
+        cursor.close()
+
+    @event.listens_for(engine, "begin")
+    def _begin(connection: Any) -> None:
+        connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
+
+    return engine
+
+
+class Changed:
+    """Which pots were written since somebody last asked. Noted after the commit, never before."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._pots: set[int] = set()
+        self.memory: dict[str, Any] = {}  # what readers computed and may use again
+        self.filling = threading.Lock()
+
+    def note(self, pot_ids: set[int]) -> None:
+        """Pots that a committed write touched."""
+        with self._lock:
+            self._pots |= pot_ids
+
+    def take(self) -> set[int]:
+        """Pots written since the last call."""
+        with self._lock:
+            taken, self._pots = self._pots, set()
+            return taken
+
+
+class Store:
+    """The database of one collection."""
+
+    def __init__(self, path: Path) -> None:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        self.path = path
+        self.engine = make_engine(path, writing=True)
+        upgrade(path, self.engine)
+        self._reader = make_engine(path, writing=False)
+        self._read = sessionmaker(self._reader)
+        self._write = sessionmaker(self.engine)
+        self._lock = threading.Lock()
+        self.changed = Changed()
+
+    @contextmanager
+    def reading(self) -> Iterator[Session]:
+        """A session that cannot write."""
+        with self._read() as session:
+            session.info["store"] = self
+            try:
+                yield session
+            finally:
+                session.expunge_all()  # rows that a cache keeps stay readable
+                session.rollback()
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """One transaction: everything inside is stored together or not at all."""
+        with self._lock:
+            with self._write.begin() as session:
+                yield session
+                touched = session.info.get("touched_pots", set())
+            self.changed.note(touched)
+
+    def close(self) -> None:
+        """Let go of the file."""
+        self._reader.dispose()
+        self.engine.dispose()

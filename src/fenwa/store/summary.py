@@ -1,0 +1,180 @@
+"""A pot's log folded into one row at each write, so that pages over many pots stay fast."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date
+from typing import Any
+
+import numpy as np
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+import fenwa
+from fenwa.core.data.loader import Profile, get_medium, get_profile, habits
+from fenwa.core.pot.balance import State
+from fenwa.core.pot.fold import Folded, Observation, Point, fold_log
+from fenwa.core.pot.specification import PotSpec, WaterEvent, members_of
+from fenwa.store.models import Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour
+
+CORE_VERSION = f"{fenwa.__version__}/1"  # raise the last figure when a default of the balance changes
+CHARGED_START_uS_cm = 1500.0  # judgement: a charged mix before its first flush
+
+
+def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
+    """The pot as the salt balance needs it: medium row, habit of the group."""
+    habit = habits()["rest_or_dim" if phase in ("rest", "dormant") else profile.habit]
+    return PotSpec(
+        pot.volume_L,
+        get_medium(pot.medium_id).medium(),
+        habit.u,
+        habit.loss_per_day,
+        pot.drainage,  # type: ignore[arg-type]  # checked when the pot is stored
+        pot.tray_L,
+        CHARGED_START_uS_cm if pot.medium_charged else None,
+    )
+
+
+def water_events(session: Session, pot_id: int) -> list[WaterEvent]:
+    """Pours of a pot as the core reads them, oldest first."""
+    pours = session.scalars(
+        select(Pour).where(Pour.pot_id == pot_id, Pour.archived_at.is_(None)).order_by(Pour.on, Pour.id)
+    )
+    return [as_event(p) for p in pours]
+
+
+def as_event(p: Pour) -> WaterEvent:
+    """One stored pour as the core reads it."""
+    r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
+    return WaterEvent(p.on, p.volume_L, p.ec_uS_cm, p.route, r.volume_L if r else None, r.ec_uS_cm if r else None)  # type: ignore[arg-type]
+
+
+def current_plant(session: Session, pot_id: int) -> Plant:
+    """The plant the interface shows for a pot."""
+    return session.scalars(
+        select(Plant).where(Plant.pot_id == pot_id, Plant.archived_at.is_(None)).order_by(Plant.id)
+    ).one()
+
+
+def phases(session: Session, plant_id: int) -> list[PhaseSpan]:
+    """Phases of the leading growth, oldest first."""
+    return list(
+        session.scalars(
+            select(PhaseSpan)
+            .join(Growth, Growth.id == PhaseSpan.growth_id)
+            .where(Growth.plant_id == plant_id, Growth.leads.is_(True), PhaseSpan.archived_at.is_(None))
+            .order_by(PhaseSpan.since, PhaseSpan.id)
+        )
+    )
+
+
+def touch(session: Session, pot_id: int) -> None:
+    """Say that a pot's page data changed in this write."""
+    session.info.setdefault("touched_pots", set()).add(pot_id)
+
+
+def refresh(session: Session, pot_id: int) -> None:
+    """Fold the pot's log and store where it leaves it."""
+    session.flush()
+    touch(session, pot_id)
+    pot = session.get_one(Pot, pot_id)
+    plant = current_plant(session, pot_id)
+    pours = list(
+        session.scalars(
+            select(Pour).where(Pour.pot_id == pot_id, Pour.archived_at.is_(None)).order_by(Pour.on, Pour.id)
+        )
+    )
+    looks = list(
+        session.scalars(
+            select(Look).where(Look.pot_id == pot_id, Look.archived_at.is_(None)).order_by(Look.on, Look.id)
+        )
+    )
+    spans = phases(session, plant.id)
+    profile = get_profile(plant.profile_id)
+    spec = pot_spec(pot, profile, spans[-1].phase if spans else "active")
+    folded = fold_log(spec, [as_event(p) for p in pours], date.max)
+    data: dict[str, Any] = {
+        "as_of": folded.as_of.isoformat() if folded.used else None,
+        "state": [
+            np.broadcast_to(np.asarray(v), folded.members.soil.W_m_cc.shape)[0].tolist()
+            for v in (folded.state.W_m, folded.state.C_m, folded.state.C_i)
+        ],
+        **_pour_facts(pours),
+        **_look_facts(looks),
+        "last_equivalent": folded.observations[-1].equivalent_reading if folded.observations else None,
+        "last_equivalent_on": folded.observations[-1].on.isoformat() if folded.observations else None,
+        "phase": spans[-1].phase if spans else "active",
+        "phase_since": spans[-1].since.isoformat() if spans else None,
+    }
+    history = {
+        "points": [[p.on.isoformat(), p.reading, p.low, p.high] for p in folded.points],
+        "observations": [
+            [o.on.isoformat(), o.runoff_ec, o.equivalent_reading, o.expected_runoff_ec] for o in folded.observations
+        ],
+        "cautions": folded.cautions,
+        "used": folded.used,
+    }
+    row = session.get(PotSummary, pot_id)
+    if row is None:
+        session.add(PotSummary(pot_id=pot_id, core_version=CORE_VERSION, data=data, history=history))
+    else:
+        row.core_version, row.data, row.history = CORE_VERSION, data, history
+
+
+def stored_fold(row: PotSummary, spec: PotSpec, today: date) -> Folded | None:
+    """The fold as it was stored, so that a page need not run it again; None if the log goes beyond today."""
+    as_of = row.data["as_of"]
+    if as_of is not None and date.fromisoformat(as_of) > today:
+        return None
+    W_m, C_m, C_i = (np.array([v]) for v in row.data["state"])
+    return Folded(
+        members_of([spec]),
+        State(W_m, C_m, C_i),
+        date.fromisoformat(as_of) if as_of else today,
+        [Point(date.fromisoformat(d), *rest) for d, *rest in row.history["points"]],
+        [Observation(date.fromisoformat(d), *rest) for d, *rest in row.history["observations"]],
+        list(row.history["cautions"]),
+        row.history["used"],
+    )
+
+
+def _iso(on: date | None) -> str | None:
+    return on.isoformat() if on else None
+
+
+def _pour_facts(pours: list[Pour]) -> dict[str, Any]:
+    rooted = [p for p in pours if p.route != "leaf spray"]
+    feeds = 0
+    for p in reversed(rooted):
+        if p.job != "feed":
+            break
+        feeds += 1
+    last = rooted[-1] if rooted else None
+    return {
+        "last_pour_on": _iso(last.on) if last else None,
+        "last_pour_mL": None if last is None or last.volume_L is None else last.volume_L * 1000,
+        "last_pour_ec": last.ec_uS_cm if last else None,
+        "last_flush_on": _iso(next((p.on for p in reversed(rooted) if p.job == "flush"), None)),
+        "last_feed_on": _iso(next((p.on for p in reversed(rooted) if p.job == "feed"), None)),
+        "feeds_since_plain": feeds,
+        "usual_volume_L": _usual([p.volume_L for p in rooted if p.job != "flush" and p.volume_L][-5:]),
+    }
+
+
+def _usual(volumes: Sequence[float | None]) -> float | None:
+    known = sorted(v for v in volumes if v is not None)
+    return known[len(known) // 2] if known else None
+
+
+def _look_facts(looks: list[Look]) -> dict[str, Any]:
+    last = looks[-1] if looks else None
+    crusts = [x.on for x in looks if "crust" in x.marks]
+    new = [x.on for x in looks if x.new_leaf]
+    return {
+        "last_look_on": _iso(last.on) if last else None,
+        "leaves_count": next((x.leaves_count for x in reversed(looks) if x.leaves_count is not None), None),
+        "newest_leaf_mm": next((x.newest_leaf_mm for x in reversed(looks) if x.newest_leaf_mm is not None), None),
+        "marks": last.marks if last else [],
+        "crust_on": _iso(crusts[-1]) if crusts else None,
+        "new_leaf_on": _iso(new[-1]) if new else None,
+    }
