@@ -176,8 +176,6 @@ def run(web: Path) -> None:
     """Print every measure."""
     _forecasts()
     _ions()
-    _forecasts()
-    _ions()
     _pages()
     if (web / "index.html").exists():
         print(f"first-load JavaScript: {first_load_kB(web):.0f} kB compressed (target 200 kB)")

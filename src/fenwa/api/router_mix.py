@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.api.router_water import EntryIn, Stored, make_reading
+from fenwa.api.router_water import EntryIn, Stored, make_reading, stored_working
 from fenwa.api.settings import read_settings
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.writing import Reading, Today, Writing, get_row
@@ -319,3 +319,12 @@ def read_batch(batch_id: int, body: EntryIn, writer: Writing, today: Today) -> J
                 "working": asdict(computed.working)}  # fmt: skip
 
     return Judged.model_validate(writer.once(body, write))
+
+
+@router.get("/batches/{batch_id}/working")
+def batch_working(batch_id: int, session: Reading) -> Working:
+    """How a can's prediction came about."""
+    row = get_row(session, models.Batch, batch_id, "Can")
+    if row.working is None:
+        raise Underspecified("Plain water: its EC is the water's own reading.")
+    return stored_working(row.working)

@@ -7,7 +7,7 @@ from datetime import date
 from typing import Any, Literal
 
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -21,7 +21,7 @@ from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.tds import TdsScale, possible_conductivities
 from fenwa.core.water.temperature import EcUnit, ec_at_25
 from fenwa.core.water.verdict import Amount, Disinfectant, KindState, WaterVerdict, amounts_line, water_verdict
-from fenwa.core.working import Computed
+from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import WaterToday, needs_of, pots_today, waters_today
 
@@ -263,3 +263,17 @@ def verdict_working(water_id: int, profile_id: str, session: Reading, today: Tod
     if found is None:
         raise Underspecified("This water has no usable reading yet. Enter one first.")
     return found
+
+
+@router.get("/readings/{reading_id}/working")
+def reading_working(reading_id: int, session: Reading) -> Working:
+    """How a stored reading became EC at 25 °C."""
+    row = get_row(session, models.Reading, reading_id, "Reading")
+    if row.working is None:
+        raise Underspecified(row.refusal or "Nothing was computed from this reading.")
+    return stored_working(row.working)
+
+
+def stored_working(plain: dict[str, Any]) -> Working:
+    """A working as it was stored with its number."""
+    return TypeAdapter(Working).validate_python(plain)

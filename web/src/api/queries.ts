@@ -1,0 +1,20 @@
+// What every screen reads: options, settings, stations, working.
+import { queryOptions, useQuery } from "@tanstack/react-query"
+import { answer, client, type Schemas } from "./client"
+
+export const stationsQuery = queryOptions({ queryKey: ["stations"], queryFn: () => answer(client.GET("/api/stations")) })
+export const optionsQuery = queryOptions({ queryKey: ["options"], queryFn: () => answer(client.GET("/api/options")), staleTime: Infinity })
+export const settingsQuery = queryOptions({ queryKey: ["settings"], queryFn: () => answer(client.GET("/api/settings")) })
+export const potsQuery = queryOptions({ queryKey: ["pots", "list"], queryFn: () => answer(client.GET("/api/pots")) })
+export const waterQuery = queryOptions({ queryKey: ["water"], queryFn: () => answer(client.GET("/api/water")) })
+export const mixQuery = queryOptions({ queryKey: ["mix"], queryFn: () => answer(client.GET("/api/mix")) })
+export const roundQuery = queryOptions({ queryKey: ["round"], queryFn: () => answer(client.GET("/api/round")) })
+export const potQuery = (id: number) =>
+  queryOptions({ queryKey: ["pots", "one", id], queryFn: () => answer(client.GET("/api/pots/{pot_id}", { params: { path: { pot_id: id } } })) })
+
+export const useSettings = () => useQuery(settingsQuery).data
+export const useOptions = () => useQuery(optionsQuery).data
+
+export type Working = Schemas["Working"]
+/** Where a number's working comes from: at hand, or fetched when asked for. */
+export type WorkingSource = { kind: "here"; working: Working } | { kind: "fetch"; key: string; load: () => Promise<Working> }

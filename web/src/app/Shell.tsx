@@ -1,0 +1,36 @@
+import { Box } from "@chakra-ui/react"
+import { useQuery } from "@tanstack/react-query"
+import { useEffect } from "react"
+import { Outlet, useLocation } from "react-router"
+import { settingsQuery } from "../api/queries"
+import { BottomBar } from "./BottomBar"
+import { Channel } from "./Channel"
+import { applyTheme } from "./colourMode"
+import { KeyHelp } from "./KeyHelp"
+import { useKeys } from "./useKeys"
+
+/** Frame of every station: skip link, channel, page, bottom bar. */
+export function Shell() {
+  const theme = useQuery(settingsQuery).data?.theme
+  const path = useLocation().pathname
+  const [helping, setHelping] = useKeys()
+  useEffect(() => {
+    if (theme) applyTheme(theme)
+  }, [theme])
+  useEffect(() => {
+    window.scrollTo(0, 0)
+  }, [path])
+  return (
+    <>
+      <Box asChild position="absolute" left="-9999px" _focus={{ left: "4", top: "2", bg: "bg.panel", p: "2", zIndex: 20 }}>
+        <a href="#main">Skip to the page</a>
+      </Box>
+      <Channel />
+      <Box as="main" id="main" tabIndex={-1} px={{ base: "4", md: "6" }} py="4" pb={{ base: "24", md: "8" }} maxW="1500px" outline="none">
+        <Outlet />
+      </Box>
+      <BottomBar />
+      <KeyHelp open={helping} onClose={() => setHelping(false)} />
+    </>
+  )
+}

@@ -1,0 +1,23 @@
+// Stations of the channel and their routes. A new screen: a folder in features/ and a line here.
+import { createBrowserRouter, type RouteObject } from "react-router"
+import { Shell } from "./Shell"
+import { RouteProblem } from "./RouteProblem"
+
+type Loaded = { Screen: React.ComponentType }
+const screen = (load: () => Promise<Loaded>) => async () => ({ Component: (await load()).Screen })
+
+const routes: RouteObject[] = [
+  { index: true, lazy: screen(() => import("../features/round")) },
+  { path: "water", lazy: screen(() => import("../features/water")) },
+  { path: "mix", lazy: screen(() => import("../features/mix")) },
+  { path: "pots", lazy: screen(() => import("../features/pots")) },
+  { path: "pots/:id", lazy: screen(() => import("../features/pots/potPage")) },
+  { path: "flush", lazy: screen(() => import("../features/flush")) },
+  { path: "leaf", lazy: screen(() => import("../features/leaf")) },
+  { path: "shelf", lazy: screen(() => import("../features/shelf")) },
+]
+
+export const router = createBrowserRouter([
+  { path: "/", element: <Shell />, errorElement: <RouteProblem />, children: routes, hydrateFallbackElement: <div /> },
+  { path: "/pour", lazy: screen(() => import("../features/round/pouring")), errorElement: <RouteProblem />, hydrateFallbackElement: <div /> },
+])

@@ -1,0 +1,14 @@
+// The way of the salt, in order.
+export const STATIONS = [
+  { key: "round", label: "Round", to: "/" },
+  { key: "water", label: "Water", to: "/water" },
+  { key: "mix", label: "Mix", to: "/mix" },
+  { key: "pots", label: "Pots", to: "/pots" },
+  { key: "flush", label: "Flush", to: "/flush" },
+  { key: "leaf", label: "Leaf", to: "/leaf" },
+  { key: "shelf", label: "Shelf", to: "/shelf" },
+] as const
+
+export const BOTTOM = ["round", "mix", "pots", "leaf"] as const
+
+export const isHere = (to: string, path: string) => (to === "/" ? path === "/" : path.startsWith(to))

@@ -1,0 +1,54 @@
+import { Button, Grid, Text } from "@chakra-ui/react"
+import { useState } from "react"
+import type { Schemas } from "../../api/client"
+import { answer, client, keyed } from "../../api/client"
+import { PourPanel } from "../pots/PourPanel"
+import { SelectField, TextField } from "../../ui/fields"
+import { Card, PageHead } from "../../ui/Page"
+import { Quantity } from "../../ui/Quantity"
+import { useEntryForm } from "../../ui/useEntryForm"
+
+type Props = { made: Schemas["BatchOut"]; potIds: number[]; page: Schemas["MixPage"]; onBack: () => void }
+
+/** The can is made: read the pen, be told, pour. */
+export function MadeCan({ made, potIds, page, onBack }: Props) {
+  const [judged, setJudged] = useState<Schemas["Judged"] | null>(null)
+  const batch = judged?.batch ?? made
+  const sentence = judged?.check.sentence ?? made.verdict_sentence
+  return (
+    <>
+      <PageHead title={`Can: ${batch.name}`} line={`${batch.volume_L} L, made ${batch.made_on}. Expect ${Math.round(batch.predicted_low_uS_cm)} to ${Math.round(batch.predicted_high_uS_cm)} µS/cm.`}>
+        <Button variant="outline" minH="44px" data-back onClick={onBack}>Another can</Button>
+      </PageHead>
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) minmax(0,1.4fr)" }} gap="4" alignItems="start">
+        <Card title="Read the pen">
+          <Text mb="2">Predicted <Quantity label="Predicted EC" kind="ec" value={batch.predicted_uS_cm} />{batch.measured_uS_cm !== null && <>, measured <b><Quantity label="Measured EC" kind="ec" value={batch.measured_uS_cm} working={judged ? { kind: "here", working: judged.working } : undefined} /></b></>}.</Text>
+          {sentence ? <Text role="status" fontSize="lg" fontWeight="semibold" color={batch.verdict === "fine" ? "state.good" : "state.stop"} mb="3">{sentence}</Text> : null}
+          <PenForm key={judged ? "again" : "first"} batchId={batch.id} today={page.today} onJudged={setJudged} again={batch.measured_uS_cm !== null} />
+        </Card>
+        <PourPanel pots={page.pots} chosen={potIds} today={page.today} source={{ kind: "batch", id: batch.id, name: batch.name }} />
+      </Grid>
+    </>
+  )
+}
+
+type Values = { value: string; unit: "µS/cm" | "mS/cm" | "ppm"; scale: "0.5" | "0.64" | "0.7" | "unknown" }
+
+function PenForm({ batchId, today, onJudged, again }: { batchId: number; today: string; onJudged: (j: Schemas["Judged"]) => void; again: boolean }) {
+  const entry = useEntryForm<Values, Schemas["Judged"]>(
+    { value: "", unit: "µS/cm", scale: "unknown" },
+    (v, key) => answer(client.POST("/api/batches/{batch_id}/reading", { params: { ...keyed(key), path: { batch_id: batchId } }, body: { on: today, value: v.value, unit: v.unit, scale: v.unit === "ppm" ? v.scale : null, compensated: true, temperature_unit: "°C", note: "" } })),
+    onJudged,
+  )
+  return (
+    <form onSubmit={(e) => void entry.submit(e)} noValidate>
+      <Grid templateColumns="1fr 1fr" gap="3">
+        <TextField form={entry.form} name="value" label="Measured EC" numeric />
+        <SelectField form={entry.form} name="unit" label="Unit" choices={["µS/cm", "mS/cm", "ppm"]} />
+        {entry.form.watch("unit") === "ppm" && <SelectField form={entry.form} name="scale" label="ppm scale" choices={[{ value: "unknown", label: "not known" }, "0.5", "0.64", "0.7"]} />}
+      </Grid>
+      {entry.problem && <Text role="alert" color="state.stop" mt="2">{entry.problem}</Text>}
+      <Button type="submit" mt="3" minH="48px" variant={again ? "outline" : "solid"} loading={entry.pending}>{again ? "Judge again" : "Judge it"}</Button>
+    </form>
+  )
+}

@@ -1,0 +1,1 @@
+export { PotScreen as Screen } from "./PotScreen"

@@ -1,0 +1,110 @@
+import type { ScaleTime } from "d3-scale"
+import type { Schemas } from "../../../api/client"
+import { saltColour } from "../../../app/ramp"
+import { asDate, type Window } from "./scales"
+
+export type LaneProps = { page: Schemas["PotPage"]; x: ScaleTime<number, number>; w: Window; gutter: number; width: number; top: number; height: number }
+
+const muted = "var(--chakra-colors-fg-muted)"
+
+/** Name of a lane, in the gutter or, on narrow screens, inside. */
+export function LaneTitle({ gutter, top, title, unit }: { gutter: number; top: number; title: string; unit?: string }) {
+  return gutter > 40 ? (
+    <>
+      <text x="14" y={top + 20} fontSize="13" fontWeight="600" fill="currentColor">{title}</text>
+      {unit && <text x="14" y={top + 37} fontSize="11" fill={muted}>{unit}</text>}
+    </>
+  ) : (
+    <text x="8" y={top + 13} fontSize="11" fontWeight="600" fill="currentColor">{title}{unit ? `, ${unit}` : ""}</text>
+  )
+}
+
+const PHASE_FILL: Record<string, string> = { active: "active", flowering: "flowering", rest: "rest", dormant: "rest", slowing: "other", establishing: "other", stressed: "other" }
+
+export function PhaseLane({ page, x, w, gutter, top, height }: LaneProps) {
+  return (
+    <g>
+      {gutter > 40 && <LaneTitle gutter={gutter} top={top + 3} title="Phase" />}
+      {page.phases.map((p, i) => {
+        const next = page.phases[i + 1]
+        const from = Math.max(x(asDate(p.since)), gutter)
+        const to = Math.min(next ? x(asDate(next.since)) : x(asDate(page.today)), x(w.to))
+        if (to - from < 1) return null
+        return (
+          <g key={`${p.since}${p.phase}`}>
+            <rect x={from} y={top + 9} width={to - from - 1.5} height={height - 18} rx="3" fill={`var(--chakra-colors-phase-${PHASE_FILL[p.phase] ?? "other"})`} />
+            {to - from > 60 && <text x={from + 8} y={top + height / 2 + 4} fontSize="12" fill="currentColor">{p.phase}</text>}
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
+  const rows = page.pours.filter((p) => asDate(p.on) >= w.from)
+  const most = Math.max(...rows.map((p) => p.volume_L ?? 0), 0.05)
+  const wide = Math.min(8, Math.max(2.5, ((x.range()[1] ?? 0) - gutter) / Math.max(rows.length, 1) / 1.7))
+  const base = top + height - 4
+  const tall = (v: number) => Math.sqrt(v / most) * (height - 30)
+  return (
+    <g>
+      <LaneTitle gutter={gutter} top={top} title="Poured" unit="height: volume, shade: EC" />
+      {rows.map((p) => {
+        const h = tall(p.volume_L ?? most / 3)
+        return <rect key={p.id} x={x(asDate(p.on)) - wide / 2} y={base - h} width={wide} height={h} fill={p.ec_uS_cm === null ? "none" : saltColour(p.ec_uS_cm)} stroke="currentColor" strokeWidth="0.7" strokeDasharray={p.volume_L === null ? "2 2" : undefined} />
+      })}
+      {rows.filter((p) => p.job === "flush").map((p) => <text key={p.id} x={x(asDate(p.on)) + wide} y={top + 14} fontSize="11.5" fill="currentColor">flushed {p.volume_L} L</text>)}
+    </g>
+  )
+}
+
+export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
+  const leaves = page.looks.filter((l) => l.new_leaf && l.newest_leaf_mm !== null && asDate(l.on) >= w.from)
+  const most = Math.max(...leaves.map((l) => l.newest_leaf_mm ?? 0), 10)
+  const base = top + height - 6
+  const flush = page.pours.findLast((p) => p.job === "flush")
+  const after = flush && asDate(flush.on) >= w.from ? x(asDate(flush.on)) : null
+  return (
+    <g>
+      {after !== null && <rect x={after} y={top + 1} width={Math.max(0, x(asDate(page.today)) - after)} height={height - 2} fill="var(--chakra-colors-bg-inset)" />}
+      {after !== null && x(asDate(page.today)) - after > 120 && <text x={after + 6} y={top + 14} fontSize="11" fill={muted}>opened after the flush</text>}
+      <LaneTitle gutter={gutter} top={top} title="New leaf" unit="length, mm" />
+      {leaves.map((l) => {
+        const h = ((l.newest_leaf_mm ?? 0) / most) * (height - 42)
+        const cx = x(asDate(l.on))
+        const half = Math.min(9, h / 5)
+        return (
+          <g key={l.id}>
+            <path d={`M${cx} ${base} q${-half * 2} ${-h / 2} 0 ${-h} q${half * 2} ${h / 2} 0 ${h}`} fill="var(--chakra-colors-leaf)" stroke="var(--chakra-colors-leaf-edge)" />
+            <text x={cx + half + 2} y={base - h + 10} fontSize="11.5" fill="currentColor">{l.newest_leaf_mm}</text>
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+export function MarksLane({ page, x, w, gutter, top }: LaneProps) {
+  const right = x.range()[1] ?? 0
+  const seen = page.looks.filter((l) => l.marks.length > 0 && asDate(l.on) >= w.from)
+  const marked = withRoom(seen.map((l) => ({ id: l.id, cx: x(asDate(l.on)), words: l.marks.join(", ") })), right)
+  return (
+    <g>
+      <LaneTitle gutter={gutter} top={top + 2} title="Marks" />
+      {marked.map(({ id, cx, words, fits }) => (
+        <g key={id}>
+          <path d={`M${cx - 5} ${top + 32} l5 -9 l5 9 z`} fill="var(--chakra-colors-state-caution)"><title>{words}</title></path>
+          {fits && <text x={cx + 8} y={top + 32} fontSize="11.5" fill="currentColor">{words}</text>}
+        </g>
+      ))}
+    </g>
+  )
+}
+
+type Mark = { id: number; cx: number; words: string }
+
+/** Words are written where the next mark leaves room for them. */
+function withRoom(marks: Mark[], right: number): (Mark & { fits: boolean })[] {
+  return marks.map((m, i) => ({ ...m, fits: m.cx + 16 + m.words.length * 6.2 < (marks[i + 1]?.cx ?? right) }))
+}

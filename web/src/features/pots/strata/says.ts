@@ -1,0 +1,19 @@
+// What the strata say on one day, in words: the same for the pointer, the keys and the screen reader.
+import type { Schemas } from "../../../api/client"
+import { figure, pourVolume } from "../../../ui/format"
+
+export function says(page: Schemas["PotPage"], on: string): string {
+  const phase = page.phases.findLast((p) => p.since <= on)
+  const reading = page.root_zone.history.findLast((p) => p.on <= on)
+  const pour = page.pours.find((p) => p.on === on)
+  const runoff = page.root_zone.observations.find((o) => o.on === on)
+  const look = page.looks.find((l) => l.on === on)
+  return [
+    phase?.phase,
+    pour && `${pour.job}: ${pour.volume_L === null ? "volume not measured" : pourVolume(pour.volume_L * 1000)} at ${pour.ec_uS_cm === null ? "EC not known" : Math.round(pour.ec_uS_cm)}`,
+    reading && `reading about ${Math.round(reading.reading)} (${Math.round(reading.low)} to ${Math.round(reading.high)}) µS/cm`,
+    runoff && `runoff measured ${Math.round(runoff.runoff_ec)}`,
+    look && (look.newest_leaf_mm !== null ? `newest leaf ${figure(look.newest_leaf_mm)} mm` : look.leaves_count !== null ? `${look.leaves_count} leaves` : "looked"),
+    look && look.marks.length > 0 && `marks: ${look.marks.join(", ")}`,
+  ].filter(Boolean).join(" · ")
+}

@@ -1,0 +1,43 @@
+import { Box, Flex, Grid, Text } from "@chakra-ui/react"
+import { Link } from "react-router"
+import type { Schemas } from "../../api/client"
+import { CanDrawing } from "../../ui/CanDrawing"
+import { pourVolume } from "../../ui/format"
+import { Card } from "../../ui/Page"
+import { Quantity } from "../../ui/Quantity"
+
+/** One can: what to mix, how much in all, which pots get it, and why. */
+export function CanCard({ can }: { can: Schemas["Can"] }) {
+  const fed = can.job === "feed"
+  return (
+    <Card label={`Can ${can.letter}`}>
+      <Flex gap="4">
+        <CanDrawing ec={can.ec_uS_cm} share={can.volume_L / 4} letter={can.letter} />
+        <Box flex="1" minW="0">
+          <Flex justify="space-between" gap="3" wrap="wrap">
+            <Text fontWeight="semibold">Can {can.letter} · {can.title}</Text>
+            <Text fontWeight="semibold"><Quantity label={`EC of can ${can.letter}`} kind="ec" value={can.ec_uS_cm} /></Text>
+          </Flex>
+          {fed ? (
+            <Text>
+              <b>{can.water_name} {can.volume_L} L</b> + <b>{can.weighing}</b>
+              <Text as="span" color="fg.muted"> · {Math.round(can.nitrogen_mg_L)} mg/L N · measure it: expect {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)}</Text>
+            </Text>
+          ) : can.job === "flush" ? <Text>{can.weighing} Use {can.water_name}.</Text> : null}
+          <Text fontSize="sm" color="fg.muted">{can.why}</Text>
+          <Grid as="ul" listStyleType="none" templateColumns={{ base: "minmax(0,1fr)", sm: "repeat(2, minmax(0,1fr))" }} columnGap="5" mt="2">
+            {can.pots.map((p) => (
+              <Flex as="li" key={p.pot_id} justify="space-between" gap="3" py="1.5" borderTopWidth="1px">
+                <Text minW="0" truncate>
+                  <Link to={`/pots/${p.pot_id}`}>{p.code} {p.name}</Link>
+                  {p.isolated && <Text as="span" color="state.caution"> · isolated</Text>}
+                </Text>
+                <Text color="fg.muted" whiteSpace="nowrap">{pourVolume(p.amount_mL)}{p.route === "tray" ? " tray" : ""}</Text>
+              </Flex>
+            ))}
+          </Grid>
+        </Box>
+      </Flex>
+    </Card>
+  )
+}

@@ -1,0 +1,1 @@
+export { Pouring as Screen } from "./Pouring"

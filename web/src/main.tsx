@@ -1,0 +1,40 @@
+import "@fontsource-variable/hanken-grotesk/wght.css"
+import { ChakraProvider } from "@chakra-ui/react"
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query"
+import { StrictMode } from "react"
+import { createRoot } from "react-dom/client"
+import { RouterProvider } from "react-router"
+import type { ApiProblem } from "./api/problem"
+import { applyTheme } from "./app/colourMode"
+import { router } from "./app/router"
+import { system } from "./app/theme"
+import { NoticeProvider } from "./ui/Notice"
+import { WorkingProvider } from "./ui/WorkingProvider"
+
+declare module "@tanstack/react-query" {
+  interface Register {
+    defaultError: ApiProblem
+  }
+}
+
+const queryClient = new QueryClient({
+  defaultOptions: { queries: { retry: false, staleTime: 15_000, refetchOnWindowFocus: false }, mutations: { networkMode: "always" } },
+})
+
+applyTheme("system")
+const root = document.getElementById("root")
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <ChakraProvider value={system}>
+        <QueryClientProvider client={queryClient}>
+          <NoticeProvider>
+            <WorkingProvider>
+              <RouterProvider router={router} />
+            </WorkingProvider>
+          </NoticeProvider>
+        </QueryClientProvider>
+      </ChakraProvider>
+    </StrictMode>,
+  )
+}

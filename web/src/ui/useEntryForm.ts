@@ -1,0 +1,62 @@
+// A form whose server answers in sentences: they go to their fields, nothing typed is lost, sending twice stores once.
+import { useMutation, useQueryClient } from "@tanstack/react-query"
+import { useRef } from "react"
+import { type DefaultValues, type FieldValues, type Path, useForm, type UseFormReturn } from "react-hook-form"
+import { ApiProblem } from "../api/problem"
+
+export type EntryForm<V extends FieldValues> = {
+  form: UseFormReturn<V>
+  submit: (e?: React.BaseSyntheticEvent) => Promise<void>
+  pending: boolean
+  problem: string | null
+}
+
+/** Invalidate everything a write may have changed: all pages come from this machine and are quick. */
+export function useRefreshAll() {
+  const client = useQueryClient()
+  return () => void client.invalidateQueries()
+}
+
+export function useEntryForm<V extends FieldValues, A>(
+  defaults: DefaultValues<V>,
+  send: (values: V, key: string) => Promise<A>,
+  onDone: (answer: A, values: V, form: UseFormReturn<V>) => void,
+): EntryForm<V> {
+  const form = useForm<V>({ defaultValues: defaults })
+  const key = useRef(crypto.randomUUID())
+  const refresh = useRefreshAll()
+  const mutation = useMutation<A, ApiProblem, V>({ mutationFn: (values) => send(values, key.current) })
+  const accept = async (values: V) => {
+    form.clearErrors()
+    try {
+      const answer = await mutation.mutateAsync(values)
+      key.current = crypto.randomUUID()
+      refresh()
+      onDone(answer, values, form)
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      const known = Object.entries(error.fields()).filter(([name]) => name in form.getValues())
+      for (const [name, message] of known) form.setError(name as Path<V>, { message })
+      const first = known[0]
+      if (first) form.setFocus(first[0] as Path<V>)
+    }
+  }
+  const submit = (e?: React.BaseSyntheticEvent) => form.handleSubmit(accept)(e)
+  const error = mutation.error
+  const unplaced = error && !Object.keys(error.fields()).some((name) => name in form.getValues())
+  return { form, submit, pending: mutation.isPending, problem: unplaced ? error.message : null }
+}
+
+/** A write that is one press: same rules, no fields. */
+export function usePress<B, A>(send: (body: B, key: string) => Promise<A>, onDone?: (answer: A, body: B) => void) {
+  const refresh = useRefreshAll()
+  const key = useRef(crypto.randomUUID())
+  return useMutation<A, ApiProblem, B>({
+    mutationFn: (body) => send(body, key.current),
+    onSuccess: (answer, body) => {
+      key.current = crypto.randomUUID()
+      refresh()
+      onDone?.(answer, body)
+    },
+  })
+}
