@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import asdict, fields
 from datetime import date
+from functools import lru_cache
 from typing import Any
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -14,7 +15,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_water import EntryIn, Stored, make_reading, stored_working
 from fenwa.api.settings import read_settings
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Today, Writing, get_row
+from fenwa.api.writing import Reading, Today, Writing, get_row, ready
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
@@ -150,8 +151,8 @@ def batch_out(b: models.Batch) -> BatchOut:
     return BatchOut(**{name: getattr(b, name) for name in BatchOut.model_fields})
 
 
-@router.get("/mix")
-def mix_page(session: Reading, today: Today) -> MixPage:
+@router.get("/mix", response_model=MixPage)
+def mix_page(session: Reading, today: Today) -> Response:
     """Feeds, waters, pots and the last cans."""
     batches = session.scalars(
         select(models.Batch)
@@ -159,7 +160,7 @@ def mix_page(session: Reading, today: Today) -> MixPage:
         .order_by(models.Batch.made_on.desc(), models.Batch.id.desc())
         .limit(8)
     )
-    return MixPage(
+    page = MixPage(
         today=today,
         products=[product_out(p) for p in open_products(session)],
         waters=[
@@ -168,12 +169,18 @@ def mix_page(session: Reading, today: Today) -> MixPage:
             for w in waters_today(session, today)
         ],
         pots=[
-            MixPot(id=p.pot.id, code=p.pot.code, name=p.name, volume_L=p.volume_L, feeds_at_root=p.feeds_at_root,
-                   feed_ceiling_uS_cm=p.feed_ceiling_uS_cm, held=p.holds[0].reason if p.holds else "")
+            _mix_pot(p)
             for p in pots_today(session, today)
         ],
         batches=[batch_out(b) for b in batches],
     )  # fmt: skip
+    return ready(page)
+
+
+@lru_cache(maxsize=8192)
+def _mix_pot(p: PotToday) -> MixPot:
+    return MixPot(id=p.pot.id, code=p.pot.code, name=p.name, volume_L=p.volume_L, feeds_at_root=p.feeds_at_root,
+                  feed_ceiling_uS_cm=p.feed_ceiling_uS_cm, held=p.holds[0].reason if p.holds else "")  # fmt: skip
 
 
 def base_water(session: Session, water_id: int, today: date) -> BaseWater:

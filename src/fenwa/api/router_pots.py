@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
-from datetime import date
+from datetime import UTC, date, datetime
+from functools import lru_cache
 from typing import Any, Literal
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.api.router_water import Stored
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Today, Writing, get_row
+from fenwa.api.writing import Reading, Today, Writing, get_row, ready
 from fenwa.core.care.holds import Hold, Phase
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.data.loader import get_medium, get_profile
@@ -28,7 +30,7 @@ from fenwa.core.units import to_canonical
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import PotToday, pots_today, waters_today
-from fenwa.store.summary import phases, refresh, stored_fold, water_events
+from fenwa.store.summary import as_event, open_pours, phases, refresh, stored_fold
 
 router = APIRouter(prefix="/api", tags=["pots"])
 
@@ -128,6 +130,7 @@ class PotPage(BaseModel):
     phases: list[PhaseOut]
 
 
+@lru_cache(maxsize=8192)
 def pot_row(p: PotToday) -> PotRow:
     """A pot for a list."""
     rz = p.profile.root_zone
@@ -152,15 +155,15 @@ def one_pot(session: Session, pot_id: int, today: date) -> PotToday:
     return found[0]
 
 
-@router.get("/pots")
-def list_pots(session: Reading, today: Today) -> PotsPage:
+@router.get("/pots", response_model=PotsPage)
+def list_pots(session: Reading, today: Today) -> Response:
     """Every pot kept with today's predicted reading."""
-    return PotsPage(today=today, pots=[pot_row(p) for p in pots_today(session, today)])
+    return ready(PotsPage(today=today, pots=[pot_row(p) for p in pots_today(session, today)]))
 
 
-def balance(session: Session, p: PotToday, today: date) -> Computed[RootZone]:
+def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Computed[RootZone]:
     """The salt balance of a pot over its log, from the stored fold where it serves."""
-    events = [e for e in water_events(session, p.pot.id) if e.on <= today]
+    events = [as_event(x) for x in pours if x.on <= today]
     ceiling = p.profile.root_zone.ec_ceiling_uS_cm
     folded = stored_fold(session.get_one(models.PotSummary, p.pot.id), p.spec, today)
     if folded is None:
@@ -169,16 +172,13 @@ def balance(session: Session, p: PotToday, today: date) -> Computed[RootZone]:
     return replace(computed, working=replace(computed.working, formula_id="pot.root_zone.root_zone"))
 
 
-@router.get("/pots/{pot_id}")
-def pot_page(pot_id: int, session: Reading, today: Today) -> PotPage:
+@router.get("/pots/{pot_id}", response_model=PotPage)
+def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
     """One pot with its strata."""
     p = one_pot(session, pot_id, today)
-    computed = balance(session, p, today)
-    pours = session.scalars(
-        select(models.Pour)
-        .where(models.Pour.pot_id == pot_id, models.Pour.archived_at.is_(None), models.Pour.on <= today)
-        .order_by(models.Pour.on, models.Pour.id)
-    ).all()
+    pours = open_pours(session, pot_id)
+    computed = balance(session, p, today, pours)
+    pours = [x for x in pours if x.on <= today]
     looks = session.scalars(
         select(models.Look)
         .where(models.Look.pot_id == pot_id, models.Look.archived_at.is_(None), models.Look.on <= today)
@@ -190,7 +190,7 @@ def pot_page(pot_id: int, session: Reading, today: Today) -> PotPage:
     )  # fmt: skip
     h = p.profile.hazard
     hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
-    return PotPage(
+    page = PotPage(
         today=today, row=pot_row(p), medium=get_medium(p.pot.medium_id).name, pot_volume_L=p.pot.volume_L,
         interval_days=p.pot.interval_days, plain_every=p.pot.plain_every, hazard=f"Hazard to pets: {hazard}",
         profile_name=p.profile.name, confidence=p.profile.confidence, arrived_on=p.plant.arrived_on,
@@ -198,6 +198,7 @@ def pot_page(pot_id: int, session: Reading, today: Today) -> PotPage:
         looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
     )  # fmt: skip
+    return ready(page)
 
 
 def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
@@ -210,7 +211,7 @@ def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
 @router.get("/pots/{pot_id}/root-zone")
 def root_zone_working(pot_id: int, session: Reading, today: Today) -> Working:
     """Working of the predicted reading, for lists."""
-    return balance(session, one_pot(session, pot_id, today), today).working
+    return balance(session, one_pot(session, pot_id, today), today, open_pours(session, pot_id)).working
 
 
 class FlushIn(BaseModel):
@@ -228,7 +229,7 @@ def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Co
     water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
     if water is None or water.ec25_uS_cm is None:
         raise Underspecified("This water has no usable reading. Choose another or enter its EC.", pointer="/water_id")
-    z = balance(session, p, today).result
+    z = balance(session, p, today, open_pours(session, pot_id)).result
     target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
     return flush_plan(pot=p.spec, root_zone_uS_cm=z.at_capacity_uS_cm, target_reading_uS_cm=target,
                       water_uS_cm=water.ec25_uS_cm, round_L=body.round_L, deficit_L=z.deficit_L,
@@ -481,6 +482,9 @@ def set_phase(pot_id: int, body: PhaseIn, writer: Writing, today: Today) -> Phas
         growth = session.scalars(
             select(models.Growth).where(models.Growth.plant_id == p.plant.id, models.Growth.leads.is_(True))
         ).one()
+        for later in phases(session, p.plant.id):
+            if later.since >= body.since:  # what was noted for later days gives way, and is kept as archived
+                later.archived_at = datetime.now(UTC).replace(tzinfo=None, microsecond=0)
         session.add(models.PhaseSpan(growth_id=growth.id, phase=body.phase, since=body.since, note=body.note))
         refresh(session, pot_id)
         return {"phase": body.phase, "since": body.since.isoformat()}

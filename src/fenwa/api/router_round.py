@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from functools import lru_cache
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -14,7 +14,7 @@ from fenwa.api.router_mix import label_of_row, open_products
 from fenwa.api.router_pots import PotRow, pot_row
 from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
-from fenwa.api.writing import Reading, Today
+from fenwa.api.writing import Reading, Today, ready
 from fenwa.core.care.round import FLUSH_SHARE, RoundPlan, RoundPot, RoundWater, job_of, round_plan
 from fenwa.core.mix.label import label_to_elements
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
@@ -65,11 +65,11 @@ def _near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, f
                       water_uS_cm=water_ec, from_above=from_above).result  # fmt: skip
 
 
-def round_pot(p: PotToday, water_ids: tuple[int, ...], waters: dict[int, WaterToday]) -> RoundPot:
+@lru_cache(maxsize=8192)
+def round_pot(p: PotToday, water_ids: tuple[int, ...], first: float | None) -> RoundPot:
     """A pot as the round needs it; a flush is worked out only where one is near."""
     rz, feeding = p.profile.root_zone, p.phase_feeding
     rounds, litres, pause, sentence = 0, 0.0, 0.0, ""
-    first = waters[water_ids[0]].ec25_uS_cm if water_ids else None
     if p.reading is not None and first is not None and p.reading >= FLUSH_SHARE * rz.ec_ceiling_uS_cm:
         plan = _near_flush(p.spec, p.reading, rz.ec_ideal_uS_cm[1], first, p.profile.flush.from_above)
         rounds, litres, pause, sentence = plan.rounds, plan.round_L, plan.pause_min, plan.sentence
@@ -92,8 +92,9 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
     """Everything the round is planned from."""
     waters = [w for w in waters_today(session, today) if w.ec25_uS_cm is not None]
     pots = pots_today(session, today)
-    allowed, by_id = drinkable(waters, pots), {w.water.id: w for w in waters}
-    return [round_pot(p, allowed[p.profile.id], by_id) for p in pots], pots, waters
+    allowed, ec = drinkable(waters, pots), {w.water.id: w.ec25_uS_cm for w in waters}
+    first = {profile_id: ec[ids[0]] if ids else None for profile_id, ids in allowed.items()}
+    return [round_pot(p, allowed[p.profile.id], first[p.profile.id]) for p in pots], pots, waters
 
 
 def default_feed(session: Session) -> models.Product | None:
@@ -104,8 +105,8 @@ def default_feed(session: Session) -> models.Product | None:
     return None
 
 
-@router.get("/round")
-def round_page(session: Reading, today: Today) -> RoundPage:
+@router.get("/round", response_model=RoundPage)
+def round_page(session: Reading, today: Today) -> Response:
     """What is due today, grouped into cans."""
     due, pots, waters = round_pots(session, today)
     product, settings = default_feed(session), read_settings(session)
@@ -118,9 +119,10 @@ def round_page(session: Reading, today: Today) -> RoundPage:
         (p for p in pots if p.reading is not None),
         key=lambda p: -(p.reading or 0) / p.profile.root_zone.ec_ceiling_uS_cm,
     )
-    return RoundPage(today=today, plan=computed.result, working=computed.working,
+    page = RoundPage(today=today, plan=computed.result, working=computed.working,
                      feed_product_id=product.id if product else None, feed_product=product.name if product else "",
                      salt=[pot_row(p) for p in saltiest[:6]])  # fmt: skip
+    return ready(page)
 
 
 @router.get("/stations")

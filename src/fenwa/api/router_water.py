@@ -6,13 +6,13 @@ from dataclasses import asdict
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel, TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Today, Writing, get_row
+from fenwa.api.writing import Reading, Today, Writing, get_row, ready
 from fenwa.core.data.loader import get_profile
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
@@ -148,8 +148,8 @@ def judge(w: WaterToday, profile_id: str) -> Computed[WaterVerdict] | None:
                          water=w.known, plant=needs_of(get_profile(profile_id)))  # fmt: skip
 
 
-@router.get("/water")
-def water_page(session: Reading, today: Today) -> WaterPage:
+@router.get("/water", response_model=WaterPage)
+def water_page(session: Reading, today: Today) -> Response:
     """Sources with their newest reading, groups present, verdict on each pair."""
     pots = pots_today(session, today)
     counts: dict[str, int] = {}
@@ -168,7 +168,7 @@ def water_page(session: Reading, today: Today) -> WaterPage:
         worst = next((v.kind_line for _, v in results if v.kind == "known bad"), None)
         unknown = next((v.kind_line for _, v in results if v.kind == "unknown"), "nothing known against it")
         waters.append(_water_out(session, w, today, amounts_line([v.amount for _, v in results]), worst or unknown))
-    return WaterPage(
+    page = WaterPage(
         today=today,
         waters=waters,
         groups=[
@@ -178,6 +178,7 @@ def water_page(session: Reading, today: Today) -> WaterPage:
         ],
         verdicts=verdicts,
     )  # fmt: skip
+    return ready(page)
 
 
 def _water_out(session: Session, w: WaterToday, today: date, amounts: str, kind_line: str) -> WaterOut:

@@ -24,7 +24,7 @@ from fenwa.store import models
 from fenwa.store.summary import refresh
 
 DAYS = 425
-SEED = 20_261
+SEED = 20_262
 FEED = "balanced_13_3_15_ca_mg"
 
 

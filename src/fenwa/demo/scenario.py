@@ -53,7 +53,7 @@ POTS = (
     DemoPot("C-03", "", "ctenanthe", "peat_perlite", 2.50, 6, 6, GARDEN, "bench north", 80, leaf_mm=210, leaf_days=30),
     DemoPot("C-08", "Ctenanthe, the fresh one", "ctenanthe", "peat_perlite", 1.80, 6, 3, GARDEN, "bench north", 80,
             story="arrival", leaf_mm=190),
-    DemoPot("A-05", "", "anthurium_foliage", "aroid_chunky", 2.20, 5, 4, GARDEN, "bench north", 100, 0, story="thirsty",
+    DemoPot("A-05", "", "anthurium_foliage", "aroid_chunky", 2.20, 5, 4, GARDEN, "bench north", 110, 0, story="thirsty",
             leaf_mm=260, leaf_days=55, pour_share=1.12),
     DemoPot("A-06", "", "anthurium_foliage", "aroid_chunky", 2.00, 5, 5, GARDEN, "bench north", 80, leaf_mm=250,
             leaf_days=55),

@@ -8,7 +8,7 @@ from functools import cached_property
 from typing import Any
 
 import numpy as np
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.holds import Condition, Hold, holds
@@ -28,7 +28,7 @@ def _day(text: str | None) -> date | None:
     return date.fromisoformat(text) if text else None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)  # one object for one state of a pot: compared by identity
 class PotToday:
     """A pot, its plant and where its log leaves it today."""
 
@@ -123,17 +123,25 @@ def needs_of(profile: Profile) -> PlantNeeds:
 
 def waters_today(session: Session, today: date) -> list[WaterToday]:
     """Waters in the grower's order, each with its newest reading up to today."""
-    rank = func.row_number().over(partition_by=Reading.water_id, order_by=(Reading.on.desc(), Reading.id.desc()))
-    open_readings = (Reading.archived_at.is_(None), Reading.on <= today, Reading.water_id.is_not(None))
+    waters = session.scalars(
+        select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
+    ).all()
 
-    def newest(*conditions: Any) -> dict[int, Reading]:
-        ranked = select(Reading.id, rank.label("rank")).where(*open_readings, *conditions).subquery()
-        rows = session.scalars(select(Reading).join(ranked, ranked.c.id == Reading.id).where(ranked.c.rank == 1))
-        return {r.water_id: r for r in rows if r.water_id is not None}
+    def newest(water_id: int, *conditions: Any) -> Reading | None:
+        # a few waters, many readings: the index answers each in one step, a window over all would not
+        return session.scalars(
+            select(Reading)
+            .where(Reading.water_id == water_id, Reading.on <= today, Reading.archived_at.is_(None), *conditions)
+            .order_by(Reading.on.desc(), Reading.id.desc())
+            .limit(1)
+        ).first()
 
-    usable, any_reading = newest(Reading.ec25_uS_cm.is_not(None)), newest()
-    waters = session.scalars(select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id))
-    return [WaterToday(w, usable.get(w.id), any_reading.get(w.id)) for w in waters]
+    out = []
+    for w in waters:
+        last = newest(w.id)
+        usable = last if last is None or last.ec25_uS_cm is not None else newest(w.id, Reading.ec25_uS_cm.is_not(None))
+        out.append(WaterToday(w, usable, last))
+    return out
 
 
 def stale_summaries(session: Session) -> list[int]:
@@ -227,5 +235,5 @@ def _condition(pot: Pot, plant: Plant, profile: Profile, data: dict[str, Any]) -
     return Condition(
         data["phase"], _day(data["phase_since"]), profile.rest, profile.restart, plant.arrived_on, pot.repotted_on,
         bool(new_leaf and plant.arrived_on and new_leaf > plant.arrived_on), _day(data["crust_on"]),
-        flushed, measured, profile.root_zone.ec_ceiling_uS_cm,
+        flushed, measured, measured_on, profile.root_zone.ec_ceiling_uS_cm,
     )  # fmt: skip

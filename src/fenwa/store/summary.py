@@ -35,12 +35,13 @@ def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
     )
 
 
-def water_events(session: Session, pot_id: int) -> list[WaterEvent]:
-    """Pours of a pot as the core reads them, oldest first."""
-    pours = session.scalars(
-        select(Pour).where(Pour.pot_id == pot_id, Pour.archived_at.is_(None)).order_by(Pour.on, Pour.id)
+def open_pours(session: Session, pot_id: int) -> list[Pour]:
+    """Pours of a pot that are not archived, oldest first."""
+    return list(
+        session.scalars(
+            select(Pour).where(Pour.pot_id == pot_id, Pour.archived_at.is_(None)).order_by(Pour.on, Pour.id)
+        )
     )
-    return [as_event(p) for p in pours]
 
 
 def as_event(p: Pour) -> WaterEvent:
@@ -79,11 +80,7 @@ def refresh(session: Session, pot_id: int) -> None:
     touch(session, pot_id)
     pot = session.get_one(Pot, pot_id)
     plant = current_plant(session, pot_id)
-    pours = list(
-        session.scalars(
-            select(Pour).where(Pour.pot_id == pot_id, Pour.archived_at.is_(None)).order_by(Pour.on, Pour.id)
-        )
-    )
+    pours = open_pours(session, pot_id)
     looks = list(
         session.scalars(
             select(Look).where(Look.pot_id == pot_id, Look.archived_at.is_(None)).order_by(Look.on, Look.id)

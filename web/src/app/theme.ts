@@ -6,6 +6,7 @@ import {
   buttonRecipe,
   drawerSlotRecipe,
   fieldSlotRecipe,
+  globalCss,
   headingRecipe,
   inputRecipe,
   keyframes,
@@ -31,13 +32,8 @@ const ours = defineConfig({
         leaf: both("#5f9d80", "#7fbf9f"),
         leafEdge: both("#2c5f48", "#bfe3d0"),
         comfort: both("#dcefe5", "#1f3a30"),
-        "state.good": both("#1d6244", "#8fd6b3"),
-        "state.caution": both("#8a4b08", "#f3c27c"),
-        "state.stop": both("#a11d1d", "#ffa8a0"),
-        "phase.active": both("#cfe5da", "#234838"),
-        "phase.rest": both("#e4e9e8", "#2b393e"),
-        "phase.flowering": both("#ead6e8", "#4b2f49"),
-        "phase.other": both("#e8e4d4", "#423d28"),
+        state: { good: both("#1d6244", "#8fd6b3"), caution: both("#8a4b08", "#f3c27c"), stop: both("#a11d1d", "#ffa8a0") },
+        phase: { active: both("#cfe5da", "#234838"), rest: both("#e4e9e8", "#2b393e"), flowering: both("#ead6e8", "#4b2f49"), other: both("#e8e4d4", "#423d28") },
       },
     },
   },
@@ -52,6 +48,8 @@ const ours = defineConfig({
 export const system = createSystem(
   defaultBaseConfig,
   {
+    preflight: true,
+    globalCss,
     theme: {
       breakpoints,
       keyframes,

@@ -10,7 +10,7 @@ export function CanDrawing({ ec, share, letter, size = 52 }: { ec: number; share
       <svg width={size} height={size * 1.75} viewBox="0 0 56 98" aria-hidden>
         <path d={`M${4 + inset} ${top} H${52 - inset} L47 90 H9 Z`} fill={saltColour(ec)} />
         <path d="M3 4 H53 L47 92 H9 Z" fill="none" stroke="currentColor" strokeWidth="2.2" strokeLinejoin="round" />
-        {letter && <text x="28" y="72" textAnchor="middle" fontSize="17" fontWeight="700" fill={onSalt(ec)}>{letter}</text>}
+        {letter && <text style={{ fontSize: 17, fontWeight: 700 }} x="28" y="72" textAnchor="middle" fill={onSalt(ec)}>{letter}</text>}
       </svg>
     </Box>
   )

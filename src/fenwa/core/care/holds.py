@@ -12,6 +12,7 @@ Blocked = Literal["water", "feed", "flush"]
 ARRIVAL_DAYS = 14  # table of holds: at least 14 days and new growth seen
 REPOTTED_DAYS = 14
 CRUST_DAYS = 60
+RUNOFF_DAYS = 28  # an older runoff says little of today: the prediction stands instead
 
 
 @dataclass(frozen=True)
@@ -38,6 +39,7 @@ class Condition:
     crust_on: date | None = None
     flushed_on: date | None = None
     last_reading_uS_cm: float | None = None
+    last_reading_on: date | None = None
     ceiling_uS_cm: float | None = None
 
 
@@ -71,7 +73,9 @@ def holds(c: Condition, today: date) -> tuple[Hold, ...]:
         if c.flushed_on is None or c.flushed_on < c.crust_on:
             out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.",
                             "After a flush and a runoff inside the comfortable range."))  # fmt: skip
-    if c.last_reading_uS_cm is not None and c.ceiling_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm:
+    fresh = c.last_reading_on is not None and (today - c.last_reading_on).days <= RUNOFF_DAYS
+    over = c.last_reading_uS_cm is not None and c.ceiling_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm
+    if fresh and over:
         out.append(Hold("salty", ("feed",), f"Reading about {c.last_reading_uS_cm:.0f}, over {c.ceiling_uS_cm:.0f}.",
                         "After a flush, when the reading is back in range."))  # fmt: skip
     return tuple(sorted(out, key=lambda h: -len(h.blocks)))

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from datetime import date
-from typing import Literal
+from functools import lru_cache
+from typing import Any, Literal
 
 from fenwa.core.care.holds import Hold, blocked
 from fenwa.core.errors import DomainError
@@ -177,6 +178,12 @@ def _common_water(pots: list[RoundPot], waters: list[RoundWater]) -> RoundWater 
     return next((w for w in waters if all(w.id in p.water_ids for p in pots)), None)
 
 
+@lru_cache(maxsize=256)
+def _remembered_dose(**inputs: Any) -> Dose:
+    """The dose is pure and a round asks for the same cans all day."""
+    return dose(**inputs).result
+
+
 def _feed_can(
     pots: list[RoundPot], waters: list[RoundWater], label: Label, scale_step_g: float, syringe_step_mL: float
 ) -> Can | None:
@@ -192,11 +199,11 @@ def _feed_can(
     value = float(strength)
 
     def make() -> Dose:
-        return dose(
+        return _remembered_dose(
             label=label, base=base.base, volume_L=volume, strength=named, value=value,
             ceiling_uS_cm=strictest.feed_ceiling_uS_cm, ceiling_of=strictest.code,
             scale_step_g=scale_step_g, syringe_step_mL=syringe_step_mL,
-        ).result  # fmt: skip
+        )  # fmt: skip
 
     made = make()
     if made.over_ceiling and strictest.feed_ceiling_uS_cm is not None:

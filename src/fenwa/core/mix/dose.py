@@ -207,8 +207,16 @@ def dose(
     total = ledger.step("C", "C_w + C_add", "µS/cm", "EC in the can")
     amount, unit, step, rounded, rounding = _weighing(ledger, e, d, scale_step_g, syringe_step_mL)
     ledger.take("p", "model and label, relative", _relative_error(e), "", "default:5 % and a tenth of what is unlisted")
-    low = ledger.step("C_low", "C - C_add * sqrt(p**2 + (R / 100)**2) - 0.02 * C_w", "µS/cm", "lower end to expect")
-    high = ledger.step("C_high", "C + C_add * sqrt(p**2 + (R / 100)**2) + 0.02 * C_w", "µS/cm", "upper end to expect")
+    weighable = amount == 0 or amount >= WEIGHABLE_STEPS * step
+    stock, refusal = (None, "") if weighable else _stock(d, volume_L, scale_step_g, syringe_step_mL, label)
+    if stock is not None:
+        ledger.take("E", "error of the dose through the stock (SD)", stock.error_pct, "%", "computed:stock-solution")
+    else:
+        ledger.take("E", "error of the dose by rounding", rounding, "%", "this working")
+    low = ledger.step(
+        "C_low", "C - C_add * min(1, sqrt(p**2 + (E / 100)**2)) - 0.02 * C_w", "µS/cm", "lower end to expect"
+    )
+    high = ledger.step("C_high", "C + C_add * sqrt(p**2 + (E / 100)**2) + 0.02 * C_w", "µS/cm", "upper end to expect")
     if e.N_urea_mg_g > 0:
         ledger.caution("Part of the nitrogen is urea, which a pen cannot see: the feed is stronger than it reads.")
     headroom = headroom_n = None
@@ -222,8 +230,6 @@ def dose(
         headroom_n = None if at_ceiling is None else at_ceiling * e.N_mg_g - nitrogen
         if headroom < 0:
             ledger.caution(f"Over the ceiling of {ceiling_of or 'the strictest pot'} by {-headroom:.0f} µS/cm.")
-    weighable = amount == 0 or amount >= WEIGHABLE_STEPS * step
-    stock, refusal = (None, "") if weighable else _stock(d, volume_L, scale_step_g, syringe_step_mL, label)
     rate = full_rate_per_L(label)
     per_L = d / e.density_g_mL if e.density_g_mL is not None else d
     return ledger.close(

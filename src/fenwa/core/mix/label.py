@@ -110,16 +110,16 @@ def check_label(label: Label, pointer: str = "") -> float:
     if label.label_rate is not None:
         require(label.label_rate, "Label rate", "per litre", low=0, open_low=True, high=500,
                 pointer=f"{pointer}/label_rate", hint="Enter the label's amount, above 0.")  # fmt: skip
-        full_rate_per_L(label)
+        full_rate_per_L(label, pointer=pointer)
     return total
 
 
-def full_rate_per_L(label: Label) -> float | None:
+def full_rate_per_L(label: Label, *, pointer: str = "/label") -> float | None:
     """The label's own rate: g/L of a powder, mL/L of a liquid; None if not stated."""
     if label.label_rate is None:
         return None
     unit = label.label_rate_unit or ("mL/L" if label.form == "liquid" else "g/L")
-    return rate_per_L(label.label_rate, unit, label.form)
+    return rate_per_L(label.label_rate, unit, label.form, pointer=pointer)
 
 
 def density_of(label: Label) -> float:

@@ -22,7 +22,7 @@ _PER_L = {
 RATE_UNITS: tuple[str, ...] = get_args(RateUnit)
 
 
-def rate_per_L(value: float, unit: str, form: str) -> float:
+def rate_per_L(value: float, unit: str, form: str, *, pointer: str = "") -> float:
     """A label rate as grams a litre (powder) or millilitres a litre (liquid).
 
     Spoons are US teaspoons of 4.929 mL; a powder's spoon counts 1.0 g/mL.
@@ -30,8 +30,8 @@ def rate_per_L(value: float, unit: str, form: str) -> float:
     """
     if form == "liquid" and unit.startswith(("g", "oz")):
         raise InputError(f"Label rate in {unit} is a weight, but the product is a liquid. Choose a mL unit.",
-                         pointer="/label/label_rate_unit")  # fmt: skip
+                         pointer=f"{pointer}/label_rate_unit")  # fmt: skip
     if form == "powder" and unit.startswith("mL"):
         raise InputError(f"Label rate in {unit} is a volume, but the product is a powder. Choose grams or teaspoons.",
-                         pointer="/label/label_rate_unit")  # fmt: skip
+                         pointer=f"{pointer}/label_rate_unit")  # fmt: skip
     return value * _PER_L[unit]

@@ -209,7 +209,12 @@ def _close(
     gap = f"{pause:.0f} min apart" if status == "same day" else "on separate days"
     if deficit > 0:
         ledger.assume(f"The pot takes up {deficit:.2f} L before it drains: wet it first and wait a quarter hour.")
-    sentence = f"{n} {word} of {volume:.2f} L" + (f", {gap}" if n > 1 else "") + f": {total:.2f} L in all."
+    sentence = (
+        f"{n} {word} of {volume:.2f} L"
+        + (f", {gap}" if n > 1 else "")
+        + f": {total:.2f} L in all"
+        + (f", {deficit:.2f} L of it to refill the pot." if deficit >= 0.005 else ".")
+    )
     if status == "separate days" and n > 6:
         sentence += " That is a lot of water for one pot: repotting may be kinder."
     return ledger.close(

@@ -33,7 +33,7 @@ export function WhatIn({ draft, water, product, dose, problem }: Props) {
       </Flex>
       {d && <Weighing d={d} />}
       {d && (
-        <Box as="ol" pl="5" mt="3" borderTopWidth="1px" pt="3" lineHeight="1.9">
+        <Box as="ol" pl="5" listStyleType="decimal" mt="3" borderTopWidth="1px" pt="3" lineHeight="1.9">
           <li>Half fill with {water?.name} at room temperature.</li>
           {d.stock && !d.weighable ? <li>Shake the stock. Draw <b>{figure(d.stock.draw_mL)} mL</b>.</li> : <li>Weigh or measure <b>{figure(d.rounded_amount)} {d.rounded_unit}</b>, dissolve it.</li>}
           <li>Fill to the {draft.volume} L line and stir. Read: expect <b>{Math.round(d.ec_low_uS_cm)} to {Math.round(d.ec_high_uS_cm)}</b> µS/cm.</li>

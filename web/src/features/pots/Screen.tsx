@@ -5,6 +5,7 @@ import { Link, useNavigate, useSearchParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
 import { potsQuery } from "../../api/queries"
+import { day } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
@@ -38,7 +39,7 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
         <>
           <Input ref={search} type="search" aria-label="Find a pot" placeholder="Find by code, name, kind or place" value={find} onChange={(e) => setFind(e.target.value)} onKeyDown={(e) => e.key === "Enter" && rows[0] && void navigate(`/pots/${rows[0].id}`)} bg="bg.panel" maxW="420px" minH="44px" mb="3" />
           <Box as="ul" listStyleType="none" bg="bg.panel" borderWidth="1px" borderRadius="lg">
-            {rows.map((r) => <Row key={r.id} row={r} />)}
+            {rows.map((r) => <Row key={r.id} row={r} today={page.today} />)}
             {rows.length === 0 && <Text p="4">No pot goes by “{find}”.</Text>}
           </Box>
         </>
@@ -47,7 +48,7 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
   )
 }
 
-function Row({ row }: { row: Schemas["PotRow"] }) {
+function Row({ row, today }: { row: Schemas["PotRow"]; today: string }) {
   return (
     <Grid as="li" templateColumns={{ base: "minmax(0,1fr) auto", md: "minmax(0,1.5fr) minmax(0,1.4fr) 92px minmax(0,1.6fr)" }} gapX="4" gapY="1" alignItems="center" px="4" py="2" borderTopWidth="1px" _first={{ borderTopWidth: 0 }}>
       <Box minW="0">
@@ -58,7 +59,7 @@ function Row({ row }: { row: Schemas["PotRow"] }) {
       <Flex justify="flex-end">
         <Quantity label={`Predicted reading of ${row.code}`} kind="ec" value={row.reading_uS_cm} none="no pour yet" bare working={{ kind: "fetch", key: `pot-${row.id}`, load: () => answer(client.GET("/api/pots/{pot_id}/root-zone", { params: { path: { pot_id: row.id } } })) }} />
       </Flex>
-      <Text fontSize="sm" color="fg.muted" gridColumn={{ base: "1 / -1", md: "auto" }}>{row.holds[0]?.reason ?? (row.marks.length ? `marks: ${row.marks.join(", ")}` : "")}</Text>
+      <Text fontSize="sm" color="fg.muted" gridColumn={{ base: "1 / -1", md: "auto" }}>{row.holds[0]?.reason ?? [row.last_pour_on && `poured ${day(row.last_pour_on, today)}`, row.marks.length > 0 && `marks: ${row.marks.join(", ")}`].filter(Boolean).join(" · ")}</Text>
     </Grid>
   )
 }

@@ -53,11 +53,11 @@ function Trend({ rows, today }: { rows: Schemas["ReadingOut"][]; today: string }
   return (
     <Box asChild color="fg" w="100%" mt="1">
       <svg viewBox="0 0 340 124" role="img" aria-label={`${known.length} readings, from ${figure(known[0]?.ec25_uS_cm ?? 0)} to ${figure(known.at(-1)?.ec25_uS_cm ?? 0)} µS/cm`}>
-        {y.ticks(3).map((t) => <g key={t}><line x1="8" x2="332" y1={y(t)} y2={y(t)} stroke="var(--chakra-colors-border)" /><text x="8" y={y(t) - 3} fontSize="10" fill="var(--chakra-colors-fg-muted)">{t}</text></g>)}
+        {y.ticks(3).map((t) => <g key={t}><line x1="8" x2="332" y1={y(t)} y2={y(t)} stroke="var(--chakra-colors-border)" /><text style={{ fontSize: 10 }} x="8" y={y(t) - 3} fill="var(--chakra-colors-fg-muted)">{t}</text></g>)}
         <path d={line} fill="none" stroke="currentColor" strokeWidth="1.3" opacity="0.6" />
         {known.map((r) => <circle key={r.id} cx={x(time(r.on))} cy={y(r.ec25_uS_cm ?? 0)} r="2.6" fill="var(--chakra-colors-bg-panel)" stroke="currentColor" strokeWidth="1.2" />)}
-        <text x="8" y="120" fontSize="10" fill="var(--chakra-colors-fg-muted)">{day(known[0]?.on ?? today, today)}</text>
-        <text x="332" y="120" fontSize="10" textAnchor="end" fill="var(--chakra-colors-fg-muted)">today · µS/cm</text>
+        <text style={{ fontSize: 10 }} x="8" y="120" fill="var(--chakra-colors-fg-muted)">{day(known[0]?.on ?? today, today)}</text>
+        <text style={{ fontSize: 10 }} x="332" y="120" textAnchor="end" fill="var(--chakra-colors-fg-muted)">today · µS/cm</text>
       </svg>
     </Box>
   )

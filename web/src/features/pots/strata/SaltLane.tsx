@@ -37,12 +37,12 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
       {y.ticks(4).filter((t) => [1, 2, 5].includes(Number(String(t)[0]))).map((t) => (
         <g key={t}>
           <line x1={gutter} x2={right} y1={y(t)} y2={y(t)} stroke="var(--chakra-colors-border)" strokeWidth="0.7" />
-          <text x={gutter > 40 ? gutter - 6 : gutter + 2} y={y(t) + 4} textAnchor={gutter > 40 ? "end" : "start"} fontSize="11" fill="var(--chakra-colors-fg-muted)">{figure(t, 6)}</text>
+          <text x={gutter > 40 ? gutter - 6 : gutter + 2} y={y(t) + 4} textAnchor={gutter > 40 ? "end" : "start"} style={{ fontSize: 11 }} fill="var(--chakra-colors-fg-muted)">{figure(t, 6)}</text>
         </g>
       ))}
       <line x1={gutter} x2={right} y1={y(row.ceiling_uS_cm)} y2={y(row.ceiling_uS_cm)} stroke="currentColor" strokeWidth="1.5" strokeDasharray="6 4" />
-      <text x={right} y={y(row.ceiling_uS_cm) - 5} textAnchor="end" fontSize="11.5" fill="currentColor">ceiling {figure(row.ceiling_uS_cm, 6)}</text>
-      <text x={right} y={Math.min(y(row.ideal_low_uS_cm) - 5, top + height - 12)} textAnchor="end" fontSize="11.5" fill="var(--chakra-colors-state-good)">comfortable</text>
+      <text style={{ fontSize: 11.5 }} x={right} y={y(row.ceiling_uS_cm) - 5} textAnchor="end" fill="currentColor">ceiling {figure(row.ceiling_uS_cm, 6)}</text>
+      <text style={{ fontSize: 11.5 }} x={right} y={Math.min(y(row.ideal_low_uS_cm) - 5, top + height - 12)} textAnchor="end" fill="var(--chakra-colors-state-good)">comfortable</text>
       <Band points={history} px={px} y={y} />
       <Band points={ahead} px={px} y={y} ahead />
       {z.observations.filter((o) => asDate(o.on) >= w.from).map((o) => (

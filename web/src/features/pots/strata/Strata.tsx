@@ -73,7 +73,7 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
             <LeafLane {...lane} top={tops.leaf} height={LANES.leaf} />
             <MarksLane {...lane} top={tops.marks} height={LANES.marks} />
             {x.ticks(width < 560 ? 4 : 8).map((t) => (
-              <text key={t.getTime()} x={x(t)} y={tops.axis + 17} fontSize="11.5" textAnchor="middle" fill="var(--chakra-colors-fg-muted)">{t.toLocaleDateString("en-GB", months > 6 ? { month: "short", year: "2-digit" } : { day: "numeric", month: "short" })}</text>
+              <text style={{ fontSize: 11.5 }} key={t.getTime()} x={x(t)} y={tops.axis + 17} textAnchor="middle" fill="var(--chakra-colors-fg-muted)">{t.toLocaleDateString("en-GB", months > 6 ? { month: "short", year: "2-digit" } : { day: "numeric", month: "short" })}</text>
             ))}
             <line x1={x(asDate(page.today))} x2={x(asDate(page.today))} y1="0" y2={tops.axis} stroke="var(--chakra-colors-border-strong)" strokeDasharray="2 3" />
             <line x1={x(asDate(at))} x2={x(asDate(at))} y1="0" y2={tops.axis} stroke="currentColor" strokeWidth="1.3" />

@@ -11,11 +11,11 @@ const muted = "var(--chakra-colors-fg-muted)"
 export function LaneTitle({ gutter, top, title, unit }: { gutter: number; top: number; title: string; unit?: string }) {
   return gutter > 40 ? (
     <>
-      <text x="14" y={top + 20} fontSize="13" fontWeight="600" fill="currentColor">{title}</text>
-      {unit && <text x="14" y={top + 37} fontSize="11" fill={muted}>{unit}</text>}
+      <text style={{ fontSize: 13, fontWeight: 600 }} x="14" y={top + 20} fill="currentColor">{title}</text>
+      {unit && <text style={{ fontSize: 11 }} x="14" y={top + 37} fill={muted}>{unit}</text>}
     </>
   ) : (
-    <text x="8" y={top + 13} fontSize="11" fontWeight="600" fill="currentColor">{title}{unit ? `, ${unit}` : ""}</text>
+    <text style={{ fontSize: 11, fontWeight: 600 }} x="8" y={top + 13} fill="currentColor">{title}{unit ? `, ${unit}` : ""}</text>
   )
 }
 
@@ -33,7 +33,7 @@ export function PhaseLane({ page, x, w, gutter, top, height }: LaneProps) {
         return (
           <g key={`${p.since}${p.phase}`}>
             <rect x={from} y={top + 9} width={to - from - 1.5} height={height - 18} rx="3" fill={`var(--chakra-colors-phase-${PHASE_FILL[p.phase] ?? "other"})`} />
-            {to - from > 60 && <text x={from + 8} y={top + height / 2 + 4} fontSize="12" fill="currentColor">{p.phase}</text>}
+            {to - from > 60 && <text style={{ fontSize: 12 }} x={from + 8} y={top + height / 2 + 4} fill="currentColor">{p.phase}</text>}
           </g>
         )
       })}
@@ -49,12 +49,12 @@ export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
   const tall = (v: number) => Math.sqrt(v / most) * (height - 30)
   return (
     <g>
-      <LaneTitle gutter={gutter} top={top} title="Poured" unit="height: volume, shade: EC" />
+      <LaneTitle gutter={gutter} top={top} title="Poured" unit={gutter > 40 ? "bar mL, shade EC" : undefined} />
       {rows.map((p) => {
         const h = tall(p.volume_L ?? most / 3)
         return <rect key={p.id} x={x(asDate(p.on)) - wide / 2} y={base - h} width={wide} height={h} fill={p.ec_uS_cm === null ? "none" : saltColour(p.ec_uS_cm)} stroke="currentColor" strokeWidth="0.7" strokeDasharray={p.volume_L === null ? "2 2" : undefined} />
       })}
-      {rows.filter((p) => p.job === "flush").map((p) => <text key={p.id} x={x(asDate(p.on)) + wide} y={top + 14} fontSize="11.5" fill="currentColor">flushed {p.volume_L} L</text>)}
+      {rows.filter((p) => p.job === "flush").map((p) => <text style={{ fontSize: 11.5 }} key={p.id} x={x(asDate(p.on)) + wide} y={top + 14} fill="currentColor">flushed {p.volume_L} L</text>)}
     </g>
   )
 }
@@ -68,7 +68,7 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
   return (
     <g>
       {after !== null && <rect x={after} y={top + 1} width={Math.max(0, x(asDate(page.today)) - after)} height={height - 2} fill="var(--chakra-colors-bg-inset)" />}
-      {after !== null && x(asDate(page.today)) - after > 120 && <text x={after + 6} y={top + 14} fontSize="11" fill={muted}>opened after the flush</text>}
+      {after !== null && x(asDate(page.today)) - after > 120 && <text style={{ fontSize: 11 }} x={after + 6} y={top + 14} fill={muted}>opened after the flush</text>}
       <LaneTitle gutter={gutter} top={top} title="New leaf" unit="length, mm" />
       {leaves.map((l) => {
         const h = ((l.newest_leaf_mm ?? 0) / most) * (height - 42)
@@ -77,7 +77,7 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
         return (
           <g key={l.id}>
             <path d={`M${cx} ${base} q${-half * 2} ${-h / 2} 0 ${-h} q${half * 2} ${h / 2} 0 ${h}`} fill="var(--chakra-colors-leaf)" stroke="var(--chakra-colors-leaf-edge)" />
-            <text x={cx + half + 2} y={base - h + 10} fontSize="11.5" fill="currentColor">{l.newest_leaf_mm}</text>
+            <text style={{ fontSize: 11.5 }} x={cx + half + 2} y={base - h + 10} fill="currentColor">{l.newest_leaf_mm}</text>
           </g>
         )
       })}
@@ -95,7 +95,7 @@ export function MarksLane({ page, x, w, gutter, top }: LaneProps) {
       {marked.map(({ id, cx, words, fits }) => (
         <g key={id}>
           <path d={`M${cx - 5} ${top + 32} l5 -9 l5 9 z`} fill="var(--chakra-colors-state-caution)"><title>{words}</title></path>
-          {fits && <text x={cx + 8} y={top + 32} fontSize="11.5" fill="currentColor">{words}</text>}
+          {fits && <text style={{ fontSize: 11.5 }} x={cx + 8} y={top + 32} fill="currentColor">{words}</text>}
         </g>
       ))}
     </g>

@@ -1,0 +1,98 @@
+"""Shared fixtures: an empty store, a demo store, clients on both."""
+
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fenwa.api.app import create_app, prepare_store
+from fenwa.demo.database import fill_if_stale
+from fenwa.store.session import Store
+
+TODAY = date(2026, 11, 23)
+
+
+class Client:
+    """A test client whose writes carry a fresh idempotency key unless one is given."""
+
+    def __init__(self, store: Store, today: date = TODAY) -> None:
+        self.store = store
+        self.http = TestClient(
+            create_app(store, lambda: today), base_url="http://127.0.0.1", raise_server_exceptions=False
+        )
+
+    def get(self, path: str) -> Any:
+        answer = self.http.get(path)
+        assert answer.status_code == 200, answer.text
+        return answer.json()
+
+    def send(
+        self, path: str, body: dict[str, Any] | None = None, *, key: str | None = None, method: str = "POST"
+    ) -> Any:
+        return self.http.request(method, path, json=body, headers={"Idempotency-Key": key or uuid4().hex})
+
+    def made(self, path: str, body: dict[str, Any] | None = None, *, key: str | None = None) -> Any:
+        answer = self.send(path, body, key=key)
+        assert answer.status_code in (200, 201), answer.text
+        return answer.json()
+
+    def refused(self, path: str, body: dict[str, Any], status: int = 422) -> Any:
+        answer = self.send(path, body)
+        assert answer.status_code == status, answer.text
+        assert answer.headers["content-type"] == "application/problem+json"
+        return answer.json()
+
+
+@pytest.fixture
+def store(tmp_path: Path) -> Iterator[Store]:
+    store = Store(tmp_path / "fenwa.sqlite")
+    prepare_store(store)
+    yield store
+    store.close()
+
+
+@pytest.fixture
+def client(store: Store) -> Client:
+    return Client(store)
+
+
+@pytest.fixture(scope="session")
+def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Client]:
+    """The demonstration, for tests that only read."""
+    store = Store(tmp_path_factory.mktemp("demo") / "demo.sqlite")
+    fill_if_stale(store, TODAY)
+    prepare_store(store)
+    yield Client(store)
+    store.close()
+
+
+@pytest.fixture
+def kept(client: Client) -> Client:
+    """A client with a rain water of 34 µS/cm, a pot P-01 and a feed on the shelf."""
+    water = client.made("/api/waters", {"name": "Rain", "kind": "rain", "disinfectant": "none"})["id"]
+    client.made(f"/api/waters/{water}/readings", {"on": "2026-11-20", "value": 34, "unit": "µS/cm"})
+    client.made("/api/pots", pot())
+    return client
+
+
+def pot(**changes: Any) -> dict[str, Any]:
+    return {
+        "code": "P-01",
+        "profile_id": "paphiopedilum",
+        "medium_id": "bark_mix",
+        "volume": "0,9",
+        "interval_days": 6,
+        **changes,
+    }
+
+
+def reading(**changes: Any) -> dict[str, Any]:
+    return {"on": "2026-11-22", "value": 412, "unit": "µS/cm", "compensated": True, **changes}
+
+
+def pour(**changes: Any) -> dict[str, Any]:
+    return {"pot_ids": [1], "on": "2026-11-22", "water_id": 1, "volume": 250, "volume_unit": "mL", **changes}

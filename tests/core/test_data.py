@@ -1,0 +1,106 @@
+"""Every row of our data files: sourced, checked, in range; a new file is enough for a new feed or profile."""
+
+from pathlib import Path
+
+import pytest
+
+from fenwa.core.data.loader import (
+    DATA,
+    fertilizers,
+    get_medium,
+    get_profile,
+    habits,
+    media,
+    profiles,
+    read_fertilizer,
+    read_profile,
+    sources,
+)
+from fenwa.core.errors import InputError, NotFound
+from fenwa.core.mix.dose import dose
+from fenwa.core.mix.label import K_IN_K2O, P_IN_P2O5, label_to_elements
+from fenwa.core.water.ions import CHARGE, MOLAR_MASS, SPECIES_CHARGE
+from fenwa.core.water.kinds import BaseWater
+
+
+@pytest.mark.parametrize(
+    "row", [*profiles().values(), *media().values(), *habits().values(), *fertilizers().values()], ids=lambda r: r.id
+)
+def test_row_names_a_source_and_a_reviewer(row: object) -> None:
+    assert row.source in sources()  # type: ignore[attr-defined]
+    assert row.checked_by  # type: ignore[attr-defined]
+
+
+@pytest.mark.parametrize("p", profiles().values(), ids=lambda p: p.id)
+def test_profile_limits_are_in_order(p) -> None:  # type: ignore[no-untyped-def]
+    assert p.source_water.ec_ideal_max_uS_cm <= p.source_water.ec_max_uS_cm <= p.source_water.ec_short_term_max_uS_cm
+    low, high = p.root_zone.ec_ideal_uS_cm
+    assert p.root_zone.ec_low_warn_uS_cm < low < high < p.root_zone.ec_ceiling_uS_cm
+    assert p.habit in habits()
+    for phase in p.phases.values():
+        assert 0 <= phase.n_ideal_mg_L[0] <= phase.n_ideal_mg_L[1]
+        assert phase.feed or phase.n_ideal_mg_L == (0, 0)
+    if p.carnivore:
+        assert p.feeding.routes[0] != "root"
+        assert p.feeding.root_pour_ec_max_uS_cm is not None
+    assert p.hazard.pets
+
+
+@pytest.mark.parametrize("m", media().values(), ids=lambda m: m.id)
+def test_media_shares_are_shares(m) -> None:  # type: ignore[no-untyped-def]
+    assert 0 < m.theta_cc < 1
+    assert 0 <= m.phi < 1
+    assert 0 < m.eta <= 1
+    assert m.t_half_h > 0
+
+
+def test_row_counts_and_sums_are_pinned() -> None:
+    assert (len(profiles()), len(media()), len(habits()), len(fertilizers())) == (15, 21, 8, 6)
+    assert sum(m.theta_cc for m in media().values()) == pytest.approx(9.03, abs=0.005)
+
+
+def test_oxide_factors_follow_from_molar_masses() -> None:
+    oxygen = 15.999
+    assert pytest.approx(2 * MOLAR_MASS["P"] / (2 * MOLAR_MASS["P"] + 5 * oxygen), abs=5e-5) == P_IN_P2O5
+    assert pytest.approx(2 * MOLAR_MASS["K"] / (2 * MOLAR_MASS["K"] + oxygen), abs=5e-5) == K_IN_K2O
+    assert all(SPECIES_CHARGE[name] == z for name, z in CHARGE.items())
+
+
+@pytest.mark.parametrize(
+    "salt", ["potassium_nitrate", "calcium_nitrate_tetrahydrate", "magnesium_sulfate_heptahydrate"]
+)
+def test_salts_by_formula_balance_their_charge(salt: str) -> None:
+    assert abs(label_to_elements(label=fertilizers()[salt].label).result.unlisted_meq_g) < 0.02
+
+
+def test_a_new_fertilizer_is_one_file(tmp_path: Path) -> None:
+    path = tmp_path / "new.toml"
+    path.write_text(
+        'id = "new"\nname = "New 10-5-10"\nn_total_pct = 10.0\np_pct = 5.0\nk_pct = 10.0\nsource = "label"\nchecked_by = "us"\n'
+    )
+    found = fertilizers(tmp_path)["new"]
+    d = dose(label=found.label, base=BaseWater(30, "rain"), volume_L=1, strength="nitrogen", value=50).result
+    assert d.dose_g_L == pytest.approx(0.5)
+
+
+def test_a_new_profile_is_one_file_and_a_slip_is_named(tmp_path: Path) -> None:
+    text = (DATA / "profiles" / "disa.toml").read_text()
+    path = tmp_path / "disa_two.toml"
+    path.write_text(text.replace('id = "disa"', 'id = "disa_two"'))
+    assert profiles(tmp_path)["disa_two"].short == "Disa"
+    path.write_text(text.replace("ec_max_uS_cm", "ec_max_mS_cm"))
+    with pytest.raises(InputError, match=r"disa_two.toml \[source_water\]: key “ec_max_mS_cm” is not known"):
+        read_profile(path)
+    path.write_text(text.replace('habit = "orchid_moss"\n', ""))
+    with pytest.raises(InputError, match="key “habit” is missing"):
+        read_profile(path)
+    path.write_text("id = ")
+    with pytest.raises(InputError, match="not valid TOML"):
+        read_fertilizer(path)
+
+
+def test_what_is_not_there_is_said() -> None:
+    with pytest.raises(NotFound, match="no care profile “rose”"):
+        get_profile("rose")
+    with pytest.raises(NotFound, match="no medium “soil”"):
+        get_medium("soil")

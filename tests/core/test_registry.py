@@ -1,0 +1,115 @@
+"""Each registered calculation: documented, runnable from JSON, its working replayed line by line."""
+
+import math
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+
+from fenwa.api.calculations import describe, run_calculation
+from fenwa.core.data.loader import sources
+from fenwa.core.errors import NotFound
+from fenwa.core.registry import get_calculation, list_calculations
+from tests.core.test_cases import CASES
+
+NAMES = [c.name for c in list_calculations()]
+FIRST = {"ec-at-25", "tds-to-ec", "ec-to-tds", "ion-conductivity", "water-verdict", "label-to-elements", "dose",
+         "stock-solution", "batch-check", "blend-two", "root-zone", "flush-plan"}  # fmt: skip
+
+BARK = {"theta_cc": 0.25, "phi": 0.55, "t_half_h": 1.0, "eta": 0.5, "R": 1.1, "name": "bark"}
+LABEL = {
+    "name": "13-3-15",
+    "n_nitrate_pct": 11.6,
+    "n_ammonium_pct": 1.4,
+    "p_pct": 3,
+    "k_pct": 15,
+    "ca_pct": 8,
+    "mg_pct": 2,
+    "label_rate": 1,
+}
+POT = {"volume_L": 1.0, "medium": BARK}
+EVENTS = [{"on": f"2026-{m:02}-{d:02}", "volume_L": 0.25, "ec_uS_cm": 420 if d % 4 else 40, "runoff_ec_uS_cm": 500 if (m, d) == (9, 13) else None}
+          for m in (8, 9, 10) for d in (1, 7, 13, 19, 25)]  # fmt: skip
+EXAMPLES: dict[str, dict[str, Any]] = {
+    "water-verdict": {
+        "ec25_uS_cm": 34,
+        "half_width_uS_cm": 2,
+        "water": {"kind": "rain"},
+        "plant": {"ec_max_uS_cm": 80, "fluoride_sensitivity": 1},
+    },
+    "root-zone": {"pot": POT, "events": EVENTS, "today": "2026-11-01", "ceiling_uS_cm": 300},
+    "flush-plan": {
+        "pot": {**POT, "volume_L": 2.0},
+        "root_zone_uS_cm": 1800,
+        "target_reading_uS_cm": 400,
+        "water_uS_cm": 40,
+    },
+    "round-plan": {"pots": [], "waters": [], "label": LABEL, "today": "2026-11-23"},
+}
+
+
+def runs() -> Iterator[tuple[str, dict[str, Any]]]:
+    for case in CASES:
+        yield case["calc"], case["input"]
+    yield from EXAMPLES.items()
+    yield (
+        "dose",
+        {
+            "label": LABEL,
+            "base": {"ec25_uS_cm": 34, "kind": "rain"},
+            "volume_L": 3,
+            "strength": "ec_total",
+            "value": 412,
+            "ceiling_uS_cm": 500,
+            "scale_step_g": 1,
+        },
+    )
+
+
+def test_the_first_calculations_are_registered() -> None:
+    assert set(NAMES) >= FIRST
+    with pytest.raises(NotFound, match=r"no calculation named “ec”"):
+        get_calculation("ec")
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_every_parameter_is_documented_and_in_the_schema(name: str) -> None:
+    entry = get_calculation(name)
+    schema = describe(entry)["input_schema"]
+    assert set(schema["properties"]) == set(entry.parameters)
+    assert entry.summary.endswith(".")
+    for part in ("Returns", "Raises", "References"):
+        assert f"\n{part}\n" in (entry.function.__doc__ or "").replace("    ", ""), f"{name} lacks {part}"
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_every_calculation_has_a_case_or_an_example(name: str) -> None:
+    assert name in {n for n, _ in runs()}
+
+
+@pytest.mark.parametrize(("name", "inputs"), list(runs()), ids=lambda v: v if isinstance(v, str) else "")
+def test_working_replays_from_its_own_lines(name: str, inputs: dict[str, Any]) -> None:
+    working = run_calculation(name, inputs)["working"]
+    scope: dict[str, Any] = {"ln": math.log, "lg": math.log10, "exp": math.exp, "sqrt": math.sqrt, "min": min, "max": max,
+                             "abs": abs, "ceil": math.ceil, "floor": math.floor}  # fmt: skip
+    for term in working["inputs"]:
+        assert term["origin"]
+        scope[term["symbol"]] = term["value"]
+    for step in working["steps"]:
+        assert eval(step["formula"], {"__builtins__": {}}, scope) == pytest.approx(step["value"], rel=1e-12), step[
+            "symbol"
+        ]
+        scope[step["symbol"]] = step["value"]
+    assert working["steps"]
+    assert set(working["sources"]) <= set(sources())
+    module, function = working["formula_id"].rsplit(".", 1)
+    assert getattr(__import__(f"fenwa.core.{module}", fromlist=[function]), function)
+
+
+def test_the_last_steps_are_the_result() -> None:
+    answer = run_calculation("root-zone", EXAMPLES["root-zone"])
+    steps = {s["symbol"]: s["value"] for s in answer["working"]["steps"]}
+    r = answer["result"]
+    assert steps["reading"] == pytest.approx(r["reading_uS_cm"], rel=1e-9)
+    assert steps["C_root"] == pytest.approx(r["root_zone_uS_cm"], rel=1e-9)
+    assert steps["low"] == pytest.approx(r["reading_low_uS_cm"], rel=1e-9)

@@ -1,0 +1,140 @@
+"""What is due, what is held, and how few cans it takes."""
+
+from dataclasses import replace
+from datetime import date, timedelta
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fenwa.core.care.holds import Condition, blocked, holds
+from fenwa.core.care.interlock import PourPlan, pour_objections
+from fenwa.core.care.round import RoundPot, RoundWater, fewest_strengths, job_of, round_plan
+from fenwa.core.mix.label import Label
+from fenwa.core.water.kinds import BaseWater
+
+TODAY = date(2026, 11, 23)
+RAIN = RoundWater(1, "Rain", BaseWater(34.0, "rain", None, "Rain"))
+BORE = RoundWater(2, "Borehole", BaseWater(740.0, "borehole", None, "Borehole"))
+FEED = Label("13-3-15", n_nitrate_pct=11.6, n_ammonium_pct=1.4, p_pct=3, k_pct=15, ca_pct=8, mg_pct=2)
+POT = RoundPot(1, "P-01", "Paph", "sill", 0, False, 6, 4, TODAY - timedelta(days=6), None, 0, True, 30, 75, 820, False,
+               0.3, "top", 300, 900, 0, 0, 0, "", False, (1, 2))  # fmt: skip
+CALM = Condition("active", None, "none", "new growth")
+DAY = timedelta(days=1)
+
+
+@pytest.mark.parametrize(
+    ("changes", "job"),
+    [
+        ({}, "feed"),
+        ({"last_pour_on": TODAY - 5 * DAY}, None),
+        ({"last_pour_on": None}, "feed"),
+        ({"feeds_since_plain": 3}, "plain"),
+        ({"feeds_since_plain": 2}, "feed"),
+        ({"plain_every": 0}, "plain"),
+        ({"feeds_at_root": False}, "plain"),
+        ({"n_low_mg_L": 0, "n_high_mg_L": 0}, "plain"),
+        ({"reading_uS_cm": 800.0, "flush_rounds": 2, "last_pour_on": TODAY}, "flush"),
+        ({"reading_uS_cm": 800.0, "flush_rounds": 2, "last_flush_on": TODAY - 3 * DAY}, "plain"),
+        ({"reading_uS_cm": 800.0, "flush_rounds": 2, "flush_forbidden": True}, "plain"),
+        ({"holds": holds(replace(CALM, phase="dormant"), TODAY)}, None),
+        ({"holds": holds(replace(CALM, phase="rest"), TODAY)}, "plain"),
+        ({"last_pour_on": TODAY - 40 * DAY}, "feed"),
+    ],
+)
+def test_job_follows_interval_pattern_salt_and_holds(changes: dict[str, Any], job: str | None) -> None:
+    assert job_of(replace(POT, **changes), TODAY) == job
+
+
+@pytest.mark.parametrize(
+    ("changes", "found", "blocks_water"),
+    [
+        ({"phase": "dormant", "phase_since": date(2026, 11, 2)}, "dormant", True),
+        ({"phase": "rest"}, "resting", False),
+        ({"phase": "stressed"}, "stressed", False),
+        ({"arrived_on": TODAY - 9 * DAY}, "just arrived", False),
+        ({"arrived_on": TODAY - 9 * DAY, "new_leaf_since_arrival": True}, "just arrived", False),
+        ({"arrived_on": TODAY - 60 * DAY}, None, False),
+        ({"repotted_on": TODAY - 3 * DAY}, "just repotted", False),
+        ({"crust_on": TODAY - 3 * DAY}, "crust", False),
+        ({"crust_on": TODAY - 3 * DAY, "flushed_on": TODAY}, None, False),
+        ({"last_reading_uS_cm": 950, "last_reading_on": TODAY - 5 * DAY, "ceiling_uS_cm": 900}, "salty", False),
+        ({"last_reading_uS_cm": 950, "last_reading_on": TODAY - 60 * DAY, "ceiling_uS_cm": 900}, None, False),
+    ],
+)
+def test_each_hold_has_reason_and_release(changes: dict[str, Any], found: str | None, blocks_water: bool) -> None:
+    open_holds = holds(replace(CALM, **changes), TODAY)
+    assert [h.id for h in open_holds] == ([found] if found else [])
+    assert all(h.reason.endswith(".") and h.release.endswith(".") for h in open_holds)
+    assert blocked(open_holds, "water") is blocks_water
+    assert blocked(open_holds, "feed") is bool(found)
+
+
+@given(
+    st.lists(
+        st.tuples(st.integers(0, 100), st.integers(0, 60)).map(lambda t: (float(t[0]), float(t[0] + t[1]))), max_size=12
+    )
+)
+def test_each_group_shares_a_strength_and_groups_are_fewest(ranges: list[tuple[float, float]]) -> None:
+    groups = fewest_strengths(ranges)
+    assert sorted(i for g in groups for i in g) == list(range(len(ranges)))
+    for g in groups:
+        assert max(ranges[i][0] for i in g) <= min(ranges[i][1] for i in g)
+    disjoint, reach = 0, -1.0
+    for low, high in sorted(ranges, key=lambda r: r[1]):  # pairwise disjoint ranges each need a can of their own
+        if low > reach:
+            disjoint, reach = disjoint + 1, high
+    assert len(groups) == disjoint
+
+
+def test_round_orders_cans_and_pots_and_weighs_them() -> None:
+    pots = [
+        replace(POT, id=1, code="P-01", shelf_order=2),
+        replace(POT, id=2, code="M-01", shelf_order=1, n_low_mg_L=15, n_high_mg_L=45, feed_ceiling_uS_cm=500),
+        replace(POT, id=3, code="C-01", shelf_order=3, n_low_mg_L=60, n_high_mg_L=110, feed_ceiling_uS_cm=1170),
+        replace(POT, id=4, code="S-01", carnivore=True, feeds_at_root=False, water_ids=(1,)),
+        replace(POT, id=5, code="A-05", reading_uS_cm=850.0, flush_rounds=2, flush_round_L=0.8),
+        replace(POT, id=6, code="X-01", shelf_order=0, isolated=True),
+        replace(POT, id=7, code="D-09", holds=holds(replace(CALM, phase="dormant"), TODAY)),
+    ]
+    plan = round_plan(pots=pots, waters=[RAIN, BORE], label=FEED, today=TODAY, scale_step_g=1).result
+    assert [c.job for c in plan.cans] == ["plain", "feed", "feed", "flush"]
+    assert [c.letter for c in plan.cans] == ["A", "B", "C", "D"]
+    assert [p.code for p in plan.cans[0].pots] == ["S-01"]
+    weak = plan.cans[1]
+    assert [p.code for p in weak.pots] == ["M-01", "P-01", "X-01"]  # by shelf, the isolated one last
+    assert 30 <= weak.nitrogen_mg_L <= 45
+    assert weak.ec_uS_cm <= 500
+    assert "stock" in weak.weighing
+    assert weak.volume_L == pytest.approx(1.0)
+    assert plan.cans[3].volume_L == pytest.approx(1.6)
+    assert plan.pots_due == 6
+    assert [x.code for x in plan.looks] == ["D-09"]
+
+
+def test_round_without_fit_water_or_feed_says_so() -> None:
+    thirsty = replace(POT, water_ids=())
+    plan = round_plan(pots=[thirsty], waters=[BORE], label=FEED, today=TODAY)
+    assert plan.result.cans == ()
+    assert "No water at hand" in plan.result.looks[0].reason
+    unfed = round_plan(pots=[POT], waters=[RAIN], label=None, today=TODAY)
+    assert unfed.result.cans[0].job == "plain"
+    assert "No feed with nitrogen" in unfed.working.cautions[0]
+
+
+@pytest.mark.parametrize(
+    ("changes", "says"),
+    [
+        ({}, None),
+        ({"ec_uS_cm": 900.0, "job": "feed"}, "takes a feed up to 820"),
+        ({"ec_uS_cm": 200.0, "root_pour_ec_max_uS_cm": 60.0}, "takes at most 60"),
+        ({"ec_uS_cm": 200.0, "root_pour_ec_max_uS_cm": 60.0, "at_root": False}, None),
+        ({"job": "feed", "holds": holds(replace(CALM, phase="rest"), TODAY)}, "Resting"),
+        ({"job": "plain", "holds": holds(replace(CALM, phase="rest"), TODAY)}, None),
+        ({"ec_uS_cm": None, "job": "feed"}, None),
+    ],
+)
+def test_interlock_objects_before_a_pour(changes: dict[str, Any], says: str | None) -> None:
+    found = pour_objections(replace(PourPlan("P-01", "plain", 40.0, True, None, 820.0, ()), **changes))
+    assert (says in found[0]) if says else not found

@@ -1,0 +1,143 @@
+"""The rules of the house, read from the tree itself."""
+
+import ast
+import re
+import subprocess
+import sys
+import tomllib
+from pathlib import Path
+
+import pytest
+
+import fenwa
+from fenwa.core.errors import DomainError
+from fenwa.store.models import Base
+
+ROOT = Path(__file__).parents[2]
+SRC = ROOT / "src" / "fenwa"
+MODULES = sorted(SRC.rglob("*.py"))
+WEB = [p for p in sorted((ROOT / "web" / "src").rglob("*.ts*")) if p.name != "schema.gen.ts"]
+ALLOWED = {
+    "core": {"core"},
+    "store": {"store", "core"},
+    "demo": {"demo", "store", "core"},
+    "api": {"api", "store", "core"},
+    "cli.py": {"api", "store", "core", "demo", "bench"},
+    "bench.py": {"api", "store", "core", "demo"},
+}
+OUTSIDE_OF_CORE = {"numpy", "scipy"} | set(sys.stdlib_module_names)
+
+
+def imports(path: Path) -> set[str]:
+    found = set()
+    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        if isinstance(node, ast.Import):
+            found |= {alias.name for alias in node.names}
+        elif isinstance(node, ast.ImportFrom) and node.module:
+            found.add(node.module)
+    return found
+
+
+@pytest.mark.parametrize(
+    "path", [m for m in MODULES if m.parent != SRC or m.name in ALLOWED], ids=lambda p: str(p.relative_to(SRC))
+)
+def test_arrows_between_layers_go_one_way(path: Path) -> None:
+    layer = path.relative_to(SRC).parts[0]
+    for name in imports(path):
+        parts = name.split(".")
+        if parts[0] == "fenwa" and len(parts) > 1:
+            assert parts[1] in ALLOWED[layer], f"{path} imports {name}"
+        elif layer == "core":
+            assert parts[0] in OUTSIDE_OF_CORE | {"fenwa"}, f"core imports {name}"
+
+
+def test_core_reads_no_clock_and_only_data_reads_files() -> None:
+    for path in (SRC / "core").rglob("*.py"):
+        text = path.read_text("utf-8")
+        assert not re.search(r"\.today\(\)|\.now\(|time\.time|random\.", text), path
+        if path.parent.name != "data":
+            assert not re.search(r"\bopen\(|read_text|Path\(", text), path
+
+
+@pytest.mark.parametrize("path", [*MODULES, *WEB], ids=lambda p: p.name)
+def test_files_stay_small_and_named_for_what_they_hold(path: Path) -> None:
+    assert path.stem not in {"utils", "helpers", "common", "misc"}
+    lines = [line for line in path.read_text("utf-8").splitlines() if line.strip()]
+    if path.name != "0001_first_schema.py":
+        assert len(lines) <= 480, f"{path.name} has {len(lines)} lines"
+    if path.suffix == ".tsx":
+        assert len(lines) <= 150, f"{path.name} has {len(lines)} lines"
+
+
+def test_each_error_has_its_own_code() -> None:
+    def all_of(kind: type[DomainError]) -> list[type[DomainError]]:
+        return [kind, *[k for sub in kind.__subclasses__() for k in all_of(sub)]]
+
+    codes = [k.code for k in all_of(DomainError)]
+    assert len(codes) == len(set(codes))
+
+
+def test_requirements_are_pinned_and_name_no_address() -> None:
+    for name in ("requirements.txt", "requirements-dev.txt"):
+        rows = [r for r in (ROOT / name).read_text().splitlines() if r and not r.startswith(("#", "-r"))]
+        assert all(re.fullmatch(r"[\w.-]+==[\w.]+", r) for r in rows)
+    package = (ROOT / "web" / "package.json").read_text()
+    assert not re.search(r'"\^|"~|https?://', package)
+    assert '"resolved"' not in (ROOT / "web" / "package-lock.json").read_text()
+
+
+def test_version_is_the_same_everywhere() -> None:
+    project = tomllib.loads((ROOT / "pyproject.toml").read_text())["project"]["version"]
+    assert project == fenwa.__version__
+    assert f"## {project}" in (ROOT / "CHANGELOG.md").read_text()
+
+
+def test_readme_links_every_picture_and_its_commands_exist() -> None:
+    readme = (ROOT / "README.md").read_text("utf-8")
+    pictures = sorted((ROOT / "docs" / "screenshots").glob("*.png"))
+    assert 0 < len(pictures) < 20
+    assert all(p.name in readme for p in pictures)
+    for link in re.findall(r"\]\(((?!http)[^)#]+)\)", readme):
+        assert (ROOT / link).exists(), link
+    known = (ROOT / "fenwa").read_text()
+    for command in re.findall(r"\./fenwa (\w+)", readme):
+        assert re.search(rf"^  (?:\w+ \| )*{command}(?: \| \w+)*\)$", known, re.M), command
+
+
+def test_no_rule_of_the_job_is_in_typescript() -> None:
+    """No chemistry, salt balance or limit is computed in the interface; it may draw, format and sort."""
+    for path in WEB:
+        text = path.read_text("utf-8")
+        assert not re.search(r"Math\.(exp|log|pow)\b|0\.0191|0\.4364|0\.8302|50\.04", text), path.name
+
+
+def test_interface_asks_nobody_else() -> None:
+    for path in [*WEB, ROOT / "web" / "index.html"]:
+        assert not re.search(r"https?://(?!127\.0\.0\.1|www\.w3\.org)", path.read_text("utf-8")), path.name
+
+
+def test_interface_types_follow_from_the_api(tmp_path: Path) -> None:
+    """Fails when the API changed and ./fenwa types was not run."""
+    import json
+
+    from fenwa.api.app import openapi_document
+
+    web = ROOT / "web"
+    (tmp_path / "openapi.json").write_text(json.dumps(openapi_document(tmp_path / "empty.sqlite"), ensure_ascii=False))
+    tool = web / "node_modules" / ".bin" / "openapi-typescript"
+    made = subprocess.run(
+        [str(tool), str(tmp_path / "openapi.json"), "-o", str(tmp_path / "schema.ts")],
+        capture_output=True,
+        text=True,
+        cwd=web,
+    )
+    assert made.returncode == 0, made.stderr
+    assert (tmp_path / "schema.ts").read_text() == (web / "src" / "api" / "schema.gen.ts").read_text()
+
+
+def test_every_kept_table_is_archived_and_not_deleted() -> None:
+    kept = {t.name for t in Base.metadata.sorted_tables if "archived_at" in t.columns}
+    assert {"pour", "look", "reading", "batch", "pot", "plant", "water", "product", "decision"} <= kept
+    for path in MODULES:
+        if "demo" not in path.parts:
+            assert not re.search(r"session\.delete\(|\.delete\(\)", path.read_text("utf-8")), path.name

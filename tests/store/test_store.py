@@ -1,0 +1,132 @@
+"""The database file: pragmas, one transaction, migrations that keep every row."""
+
+from pathlib import Path
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import inspect, text
+from sqlalchemy.exc import IntegrityError, OperationalError
+
+from fenwa.core.errors import Conflict
+from fenwa.demo.database import fill_if_stale
+from fenwa.store import migrate
+from fenwa.store.collection import pots_today, refresh_stale
+from fenwa.store.models import Base, Place, Pot, PotSummary, Pour
+from fenwa.store.session import Store
+from tests.conftest import TODAY, Client, pour
+
+TABLES = {"place", "pot", "plant", "growth", "leaf", "water", "reading", "meter", "product", "recipe", "recipe_version",
+          "batch", "pour", "runoff", "look", "event", "decision"}  # fmt: skip
+
+
+def test_first_schema_separates_what_later_issues_need(store: Store) -> None:
+    assert set(inspect(store.engine).get_table_names()) >= TABLES
+
+
+def test_file_is_opened_safely(store: Store) -> None:
+    with store.reading() as session:
+        assert session.execute(text("PRAGMA journal_mode")).scalar() == "wal"
+        assert session.execute(text("PRAGMA foreign_keys")).scalar() == 1
+        session.add(Place(name="x"))
+        with pytest.raises(OperationalError, match="readonly"):
+            session.flush()
+
+
+def test_a_write_is_one_transaction(store: Store) -> None:
+    def half() -> None:
+        with store.writing() as session:
+            session.add(Place(name="kept?"))
+            session.flush()
+            raise RuntimeError("stop")
+
+    with pytest.raises(RuntimeError, match="stop"):
+        half()
+    with store.reading() as session:
+        assert session.query(Place).count() == 0
+
+
+def test_rows_without_parent_are_refused(store: Store) -> None:
+    def orphan() -> None:
+        with store.writing() as session:
+            session.add(Pot(code="P", name="", place_id=77, medium_id="peat", volume_L=1, interval_days=3))
+
+    with pytest.raises(IntegrityError, match="FOREIGN KEY"):
+        orphan()
+
+
+def test_head_equals_models_and_the_newest_migration(store: Store) -> None:
+    with store.engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+    scripts = ScriptDirectory(str(migrate.MIGRATIONS))
+    assert scripts.get_current_head() == migrate.HEAD
+    assert {s.revision for s in scripts.walk_revisions()} == set(migrate.KNOWN)
+
+
+@pytest.mark.parametrize("revision", migrate.KNOWN)
+def test_every_earlier_schema_reaches_head_with_its_rows(tmp_path: Path, revision: str) -> None:
+    """From a dump of each released schema; 0001 is the first, so the dump is its own filled file."""
+    path = tmp_path / "old.sqlite"
+    store = Store(path)
+    fill_if_stale(store, TODAY)
+    with store.reading() as session:
+        before = {
+            t.name: session.execute(text(f'SELECT count(*) FROM "{t.name}"')).scalar()
+            for t in Base.metadata.sorted_tables
+        }
+    store.close()
+    again = Store(path)
+    assert migrate.current(again.engine) == migrate.HEAD
+    with again.reading() as session:
+        after = {
+            t.name: session.execute(text(f'SELECT count(*) FROM "{t.name}"')).scalar()
+            for t in Base.metadata.sorted_tables
+        }
+        assert session.execute(text("PRAGMA foreign_key_check")).fetchall() == []
+    again.close()
+    assert after == before
+    assert before["pour"]
+    assert before["pour"] > 1000
+
+
+def test_a_newer_schema_is_refused(tmp_path: Path) -> None:
+    store = Store(tmp_path / "new.sqlite")
+    with store.engine.begin() as connection:
+        connection.execute(text("UPDATE alembic_version SET version_num = '9999'"))
+    store.close()
+    with pytest.raises(Conflict, match="made by a newer Fenwa"):
+        Store(tmp_path / "new.sqlite")
+
+
+def test_remembered_pots_follow_every_write(kept: Client) -> None:
+    assert kept.get("/api/pots")["pots"][0]["last_pour_on"] is None
+    kept.made("/api/pours", pour())
+    assert kept.get("/api/pots")["pots"][0]["last_pour_on"] == "2026-11-22"
+    with kept.store.reading() as session:
+        known = pots_today(session, TODAY)
+        assert pots_today(session, TODAY)[0] is known[0]
+        fresh = pots_today(session, TODAY.replace(day=24))
+        assert fresh[0].reading is not None
+        assert fresh[0] is not known[0]
+
+
+def test_stale_summaries_are_folded_again(kept: Client) -> None:
+    kept.made("/api/pours", pour())
+    with kept.store.writing() as session:
+        session.query(PotSummary).update({"core_version": "old"})
+    with kept.store.writing() as session:
+        assert refresh_stale(session) == 1
+        assert refresh_stale(session) == 0
+
+
+def test_demo_is_made_once_a_day_and_is_the_same_each_time(tmp_path: Path) -> None:
+    sums = []
+    for name in ("a", "b"):
+        store = Store(tmp_path / f"{name}.sqlite")
+        assert fill_if_stale(store, TODAY)
+        assert not fill_if_stale(store, TODAY)
+        with store.reading() as session:
+            sums.append(sum(p.volume_L or 0 for p in session.query(Pour)))
+        store.close()
+    assert sums[0] == sums[1]
