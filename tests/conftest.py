@@ -1,5 +1,6 @@
 """Shared fixtures: an empty store, a demo store, clients on both."""
 
+import shutil
 from collections.abc import Iterator
 from datetime import date
 from pathlib import Path
@@ -47,10 +48,22 @@ class Client:
         return answer.json()
 
 
-@pytest.fixture
-def store(tmp_path: Path) -> Iterator[Store]:
-    store = Store(tmp_path / "fenwa.sqlite")
+@pytest.fixture(scope="session")
+def empty(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """An empty, prepared database, made once and copied for each test."""
+    path = tmp_path_factory.mktemp("empty") / "empty.sqlite"
+    store = Store(path)
     prepare_store(store)
+    with store.engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    store.close()
+    return path
+
+
+@pytest.fixture
+def store(tmp_path: Path, empty: Path) -> Iterator[Store]:
+    shutil.copy(empty, tmp_path / "fenwa.sqlite")
+    store = Store(tmp_path / "fenwa.sqlite")
     yield store
     store.close()
 

@@ -2,7 +2,8 @@ import { Box } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useEffect } from "react"
 import { Outlet, useLocation } from "react-router"
-import { settingsQuery } from "../api/queries"
+import { optionsQuery, settingsQuery } from "../api/queries"
+import { Loaded } from "../ui/Page"
 import { BottomBar } from "./BottomBar"
 import { Channel } from "./Channel"
 import { applyTheme } from "./colourMode"
@@ -11,6 +12,7 @@ import { useKeys } from "./useKeys"
 
 /** Frame of every station: skip link, channel, page, bottom bar. */
 export function Shell() {
+  const options = useQuery(optionsQuery) // the lists of every form: shown before any form is
   const theme = useQuery(settingsQuery).data?.theme
   const path = useLocation().pathname
   const [helping, setHelping] = useKeys()
@@ -27,7 +29,7 @@ export function Shell() {
       </Box>
       <Channel />
       <Box as="main" id="main" tabIndex={-1} px={{ base: "4", md: "6" }} py="4" pb={{ base: "24", md: "8" }} maxW="1500px" outline="none">
-        <Outlet />
+        <Loaded query={options}>{() => <Outlet />}</Loaded>
       </Box>
       <BottomBar />
       <KeyHelp open={helping} onClose={() => setHelping(false)} />

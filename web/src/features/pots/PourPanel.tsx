@@ -22,6 +22,10 @@ export function PourPanel({ pots, chosen, today, source, flush = false }: { pots
   const undo = useUndo()
   const next = queue.find((id) => !poured.includes(id))
   const pot = pots.find((p) => p.id === next)
+  const toggle = (id: number) => {
+    if (poured.includes(id)) setPoured(poured.filter((p) => p !== id)) // pressed again: it gets another pour
+    else setQueue(queue.includes(id) ? queue.filter((i) => i !== id) : [...queue, id])
+  }
   const entry = useEntryForm<Values, Schemas["Poured"]>(
     { volume: pot ? String(Math.round(pot.volume_L * 1000)) : "", route: "", runoff_volume: "", runoff_ec: "", on: today, note: "" },
     (v, key) =>
@@ -41,7 +45,7 @@ export function PourPanel({ pots, chosen, today, source, flush = false }: { pots
       {pots.length > 1 && (
         <Flex wrap="wrap" gap="1.5" mb="3" role="group" aria-label="Pots to pour">
           {pots.map((p) => (
-            <Button key={p.id} size="sm" minH="40px" variant={queue.includes(p.id) ? "solid" : "outline"} aria-pressed={queue.includes(p.id)} onClick={() => setQueue(queue.includes(p.id) ? queue.filter((i) => i !== p.id) : [...queue, p.id])}>
+            <Button key={p.id} size="sm" minH="40px" variant={queue.includes(p.id) ? "solid" : "outline"} aria-pressed={queue.includes(p.id)} onClick={() => toggle(p.id)}>
               {p.code}{poured.includes(p.id) ? " ✓" : ""}
             </Button>
           ))}

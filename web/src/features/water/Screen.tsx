@@ -28,7 +28,7 @@ function Water({ page }: { page: Schemas["WaterPage"] }) {
         <Button variant="outline" minH="44px" onClick={() => setOpen("source")}>Add a source</Button>
         {page.waters.length > 0 && <Button data-new minH="44px" onClick={() => setOpen("reading")}>Enter a reading</Button>}
       </PageHead>
-      {open === "reading" && <ReadingForm waters={page.waters} today={page.today} chosen={water?.id} onClose={() => setOpen(null)} />}
+      {open === "reading" && water && (chosen === null || water.id === chosen) && <ReadingForm key={water.id} waters={page.waters} today={page.today} chosen={water.id} onClose={() => setOpen(null)} />}
       {open === "source" && <AddWater onClose={(id) => { setOpen(id ? "reading" : null); setChosen(id ?? chosen) }} />}
       {page.waters.length === 0 ? (
         open === null && (

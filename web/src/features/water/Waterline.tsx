@@ -39,7 +39,7 @@ export function Waterline({ page, chosen, onChoose }: Props) {
             const half = w.half_width_uS_cm ?? 0
             const from = x(Math.max(w.ec25_uS_cm - half, LOW))
             return (
-              <g key={a.key} role="button" tabIndex={0} aria-pressed={w.id === chosen} aria-label={`${w.name}, ${Math.round(w.ec25_uS_cm)} µS/cm, ${w.amounts}`} style={{ cursor: "pointer" }} onClick={() => onChoose(w.id)} onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && onChoose(w.id)}>
+              <g key={a.key} role="button" tabIndex={0} aria-pressed={w.id === chosen} aria-description={`µS/cm at 25 °C; ${w.amounts}`} style={{ cursor: "pointer" }} onClick={() => onChoose(w.id)} onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && onChoose(w.id)}>
                 <line x1={a.x} x2={a.x} y1={y + 12} y2={surface} stroke="currentColor" strokeWidth="1.4" />
                 <path d={`M${a.x - 13} ${y} h26 l-4 16 h-18 z`} fill={saltColour(w.ec25_uS_cm)} stroke="currentColor" strokeWidth={w.id === chosen ? 2.6 : 1.4} />
                 <line x1={from} x2={Math.max(from + 3, x(w.ec25_uS_cm + half))} y1={surface - 2} y2={surface - 2} stroke="currentColor" strokeWidth="4" />

@@ -1,0 +1,66 @@
+"""Takes the pictures of docs/screenshots from the demonstration: one for each main view."""
+
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page
+
+from tests.browser.server import ROOT, chromium, context_of, running, settled, watched
+
+SHOTS = ROOT / "docs" / "screenshots"
+
+
+def with_pots(page: Page) -> None:
+    """A can for three pots."""
+    for code in ("M-04", "P-02", "B-11"):
+        page.get_by_role("button", name=code, exact=True).click()
+    page.wait_for_timeout(600)
+    page.evaluate("window.scrollTo(0, 0)")
+
+
+def with_working(page: Page) -> None:
+    """The working of the predicted reading."""
+    page.get_by_role("button", name="Predicted reading", exact=False).first.click()
+    page.wait_for_timeout(600)
+
+
+VIEWS = (
+    ("round", "/", 1280, 800, "light", None),
+    ("water", "/water", 1280, 800, "light", None),
+    ("mix", "/mix", 1280, 800, "light", with_pots),
+    ("pots", "/pots", 1280, 800, "light", None),
+    ("pot", "/pots/6", 1280, 800, "light", None),
+    ("pot-dark", "/pots/15", 1280, 800, "dark", None),
+    ("working", "/pots/6", 1280, 800, "light", with_working),
+    ("flush", "/flush", 1280, 800, "light", None),
+    ("leaf", "/leaf", 1280, 800, "light", None),
+    ("shelf", "/shelf", 1280, 800, "light", None),
+    ("phone-pour", "/pour", 390, 844, "light", None),
+    ("phone-round", "/", 390, 844, "light", None),
+    ("phone-pot", "/pots/6", 390, 844, "light", None),
+)
+
+
+def main() -> None:
+    """Write every picture."""
+    SHOTS.mkdir(parents=True, exist_ok=True)
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        running("demo", Path(folder) / "demo.sqlite") as address,
+        chromium() as browser,
+    ):
+        for name, path, width, height, scheme, act in VIEWS:
+            context = context_of(browser, width, height, scheme)
+            page, wrong = watched(context, address)
+            page.goto(address + path)
+            settled(page)
+            page.wait_for_timeout(300)
+            if act:
+                act(page)
+            page.screenshot(path=SHOTS / f"{name}.png")
+            assert not wrong, wrong
+            context.close()
+
+
+if __name__ == "__main__":
+    main()

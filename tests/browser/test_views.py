@@ -1,0 +1,215 @@
+"""Every view: accessible in light and dark, no sideways scrolling, keys, undo, refusals beside their fields."""
+
+import re
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.server import ROOT, settled
+
+pytestmark = pytest.mark.browser
+
+VIEWS = ["/", "/water", "/mix", "/pots", "/pots/6", "/flush", "/leaf", "/shelf", "/pour"]
+AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text("utf-8")
+
+
+def serious(page: Page) -> list[str]:
+    page.evaluate(AXE)  # evaluated, not added as a script: the page's own policy forbids that
+    found = page.evaluate("() => axe.run(document, {resultTypes: ['violations']})")
+    return [
+        f"{v['id']}: {v['nodes'][0]['html'][:140]}"
+        for v in found["violations"]
+        if v["impact"] in ("serious", "critical")
+    ]
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+@pytest.mark.parametrize("view", VIEWS)
+def test_no_serious_accessibility_finding(
+    demo_address: str, open_page: Callable[..., Page], view: str, scheme: str
+) -> None:
+    page = open_page(demo_address, view, scheme=scheme)
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    settled(page)
+    assert page.evaluate("document.documentElement.classList.contains('dark')") is (scheme == "dark")
+    assert serious(page) == []
+    for opener in ("Enter a reading", "Log a look", "Keep a pot", "Add a feed by its label"):
+        button = page.get_by_role("button", name=opener, exact=True)
+        if button.count():
+            button.click()
+            assert serious(page) == []
+    working = page.locator("main [data-working]").first
+    if working.count() and view in ("/", "/water"):
+        working.click()
+        expect(page.get_by_role("dialog")).to_contain_text("Step by step")
+        settled(page)
+        assert serious(page) == []
+
+
+@pytest.mark.parametrize(
+    ("width", "height", "zoom"), [(360, 740, 1), (390, 844, 1), (1280, 800, 2)], ids=["360", "390", "zoom"]
+)
+@pytest.mark.parametrize("view", VIEWS)
+def test_nothing_scrolls_sideways(
+    demo_address: str, open_page: Callable[..., Page], view: str, width: int, height: int, zoom: float
+) -> None:
+    page = open_page(demo_address, view, width, height, zoom=zoom)
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    settled(page)
+    assert page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth") <= 0
+
+
+def test_bench_has_large_targets_and_figures(demo_address: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(demo_address, "/pour", 390, 844)
+    poured = page.get_by_role("button", name="Poured")
+    box = poured.bounding_box()
+    assert box is not None
+    assert box["height"] >= 56
+    assert box["y"] > 844 / 2
+    assert page.locator("output").first.evaluate("e => parseFloat(getComputedStyle(e).fontSize)") >= 44
+
+
+def test_keys_of_the_desk(demo_address: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(demo_address)
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    for key, path in (
+        ("2", "/water"),
+        ("3", "/mix"),
+        ("4", "/pots"),
+        ("5", "/flush"),
+        ("6", "/leaf"),
+        ("7", "/shelf"),
+        ("1", "/"),
+    ):
+        page.keyboard.press(key)
+        expect(page).to_have_url(re.compile(f"{path}$"))
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_contain_text("find a pot")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog", name="Keys")).to_have_count(0)
+    page.keyboard.press("/")
+    expect(page.get_by_role("searchbox", name="Find a pot")).to_be_focused()
+    page.keyboard.type("big clump")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("P-06")
+    page.keyboard.press("n")
+    expect(page.get_by_role("region", name="Log a look")).to_be_visible()
+    page.get_by_role("button", name="Back out").focus()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("region", name="Log a look")).to_have_count(0)
+    page.keyboard.press("w")
+    expect(page.get_by_role("dialog")).to_contain_text("Goes in")
+
+
+def test_one_cursor_runs_through_all_strata(demo_address: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(demo_address, "/pots/6")
+    cursor = page.get_by_role("slider")
+    cursor.focus()
+    today = cursor.get_attribute("aria-valuetext") or ""
+    assert today.startswith("23 Nov: active")
+    page.keyboard.press("ArrowLeft")
+    earlier = cursor.get_attribute("aria-valuetext") or ""
+    assert earlier != today
+    assert "reading about" in earlier
+    page.keyboard.press("Home")
+    first = int(cursor.get_attribute("aria-valuenow") or "-1")
+    assert first == 0
+    page.keyboard.press("End")
+    expect(cursor).to_have_attribute("aria-valuetext", today)
+    page.get_by_role("button", name="14 months").click()
+    expect(page.get_by_role("region", name="Strata")).to_contain_text("flushed")
+
+
+def test_working_can_be_opened_from_a_list(demo_address: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(demo_address, "/pots")
+    page.get_by_role("button", name="Predicted reading of M-04").click()
+    panel = page.get_by_role("dialog")
+    expect(panel).to_contain_text("predicted reading")
+    expect(panel).to_contain_text("Computed in pot.root_zone.root_zone")
+    expect(panel).to_contain_text("Pour-through procedure")
+
+
+def test_refusal_stands_beside_its_field_and_keeps_what_was_typed(
+    fresh_address: str, open_page: Callable[..., Page]
+) -> None:
+    page = open_page(fresh_address, "/water")
+    page.get_by_role("button", name="Add the first source").click()
+    page.get_by_role("button", name="Keep the source").click()
+    expect(page.get_by_text("Name is empty.")).to_be_visible()
+    expect(page.get_by_label("Name", exact=True)).to_be_focused()
+    page.get_by_label("Name", exact=True).fill("Tap")
+    page.get_by_role("button", name="Keep the source").click()
+    value = page.get_by_label("The meter shows", exact=True)
+    for typed, says in (
+        ("-5", "cannot be"),
+        ("many", "“many” is not a number"),
+        ("1,413", "Write 1413 or 1.413"),
+        ("", "Value is empty"),
+    ):
+        value.fill(typed)
+        page.get_by_role("button", name="Keep the reading").click()
+        expect(page.get_by_text(says)).to_be_visible()
+        expect(value).to_have_attribute("aria-invalid", "true")
+        expect(value).to_have_value(typed)
+    value.fill("60")
+    page.get_by_label("Unit", exact=True).select_option("ppm")
+    page.get_by_role("button", name="Keep the reading").click()
+    note = page.get_by_role("note")
+    expect(note).to_contain_text("60 ppm, scale not known.")
+    for possible in ("120 µS/cm on the 0.5 scale", "94 µS/cm on the 0.64 scale", "86 µS/cm on the 0.7 scale"):
+        expect(note).to_contain_text(possible)
+
+
+def test_a_pour_can_be_taken_back_and_corrected(fresh_address: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(fresh_address, "/")
+    page.evaluate(
+        """async () => {
+          const send = (path, body) => fetch(path, {method: "POST", headers: {"content-type": "application/json", "idempotency-key": crypto.randomUUID()}, body: JSON.stringify(body)})
+          await send("/api/waters", {name: "Rain", kind: "rain"})
+          await send("/api/waters/1/readings", {on: "2026-11-20", value: 34})
+          await send("/api/pots", {code: "P-01", profile_id: "paphiopedilum", medium_id: "bark_mix", volume: 1, interval_days: 6})
+        }"""
+    )
+    page.goto(fresh_address + "/pots/1")
+    page.get_by_role("button", name="Log a pour").click()
+    page.get_by_label("Volume, mL").fill("250")
+    page.get_by_role("button", name="Poured").click()
+    log = page.locator("section").filter(has=page.get_by_role("heading", name="Last pours"))
+    expect(log).to_contain_text("250 mL at 34 µS/cm")
+    page.get_by_role("button", name="Undo").click()
+    expect(log).to_contain_text("Nothing poured yet.")
+    page.get_by_label("Volume, mL").fill("260")
+    page.get_by_role("button", name="Poured").click()
+    expect(log).to_contain_text("260 mL")
+    page.get_by_role("button", name=re.compile("^Correct the pour")).click()
+    page.get_by_label("EC, µS/cm", exact=True).fill("90")
+    page.get_by_role("button", name="Keep the correction").click()
+    expect(log).to_contain_text("260 mL at 90 µS/cm · corrected")
+
+
+def test_units_follow_the_settings(fresh_address: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(fresh_address, "/shelf")
+    page.get_by_label("Conductivity in").select_option("mS/cm")
+    page.get_by_label("Theme").select_option("dark")
+    page.get_by_role("button", name="Keep the settings").click()
+    expect(page.get_by_role("status").filter(has_text="Settings kept.")).to_be_visible()
+    expect(page.locator("html")).to_have_class(re.compile("dark"))
+    page.evaluate(
+        """async () => {
+          const send = (path, body) => fetch(path, {method: "POST", headers: {"content-type": "application/json", "idempotency-key": crypto.randomUUID()}, body: JSON.stringify(body)})
+          await send("/api/waters", {name: "Rain", kind: "rain"})
+          await send("/api/waters/1/readings", {on: "2026-11-20", value: 434})
+        }"""
+    )
+    page.goto(fresh_address + "/water")
+    expect(page.get_by_role("button", name="EC of Rain: 0.434 mS/cm")).to_be_visible()
+
+
+def test_fonts_and_scripts_ship_with_the_application(demo_address: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(demo_address)
+    settled(page)
+    assert page.evaluate("document.fonts.check('16px \\'Hanken Grotesk Variable\\'')")
+    html = (Path(ROOT) / "web" / "dist" / "index.html").read_text()
+    assert "http" not in html.replace("http-equiv", "")
