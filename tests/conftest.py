@@ -54,8 +54,6 @@ def empty(tmp_path_factory: pytest.TempPathFactory) -> Path:
     path = tmp_path_factory.mktemp("empty") / "empty.sqlite"
     store = Store(path)
     prepare_store(store)
-    with store.engine.connect() as connection:
-        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     store.close()
     return path
 

@@ -1,7 +1,7 @@
 // The one way to the server: typed by its OpenAPI document, problems thrown as ApiProblem.
 import createClient from "openapi-fetch"
 import { ApiProblem, type ProblemBody } from "./problem"
-import type { components, paths } from "./schema.gen"
+import type { components, paths } from "./generated/schema"
 
 export type Schemas = components["schemas"]
 

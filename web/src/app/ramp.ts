@@ -11,7 +11,7 @@ const ramp = scaleLog<string>().domain(STOPS_uS).range(COLOURS).clamp(true)
 export const saltColour = (ec_uS_cm: number) => ramp(Math.max(ec_uS_cm, 0.5))
 
 /** Colour of text on a water of this depth. */
-export const onSalt = (ec_uS_cm: number) => (ec_uS_cm > 220 ? "#ffffff" : "#15252b")
+export const onSalt = (ec_uS_cm: number) => (ec_uS_cm > 330 ? "#ffffff" : "#15252b")
 
 /** CSS gradient along a logarithmic axis. */
 export function saltGradient(low: number, high: number): string {

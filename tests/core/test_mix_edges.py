@@ -1,0 +1,173 @@
+"""Label rates in every unit, spoons and gallons, stocks, and how the can's judgement moves."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fenwa.core.errors import InputError
+from fenwa.core.mix.batch import batch_check
+from fenwa.core.mix.dose import dose
+from fenwa.core.mix.label import Label, full_rate_per_L, ions_per_gram, label_to_elements
+from fenwa.core.mix.rates import RATE_UNITS, rate_per_L
+from fenwa.core.mix.stock import DRAWS_mL_L, stock_solution
+from fenwa.core.water.ions import MOLAR_MASS
+from fenwa.core.water.kinds import SHAPES, BaseWater, composition_of
+
+PRINTED_RATES = [
+    (1.0, "g/L", "powder", 1.0),
+    (10.0, "g/10 L", "powder", 1.0),
+    (1.0, "g/US gal", "powder", 0.2642),
+    (1.0, "g/imp gal", "powder", 0.2200),
+    (1.0, "US tsp/US gal", "powder", 1.302),
+    (1.0, "oz/100 US gal", "powder", 0.0749),
+    (2.0, "mL/L", "liquid", 2.0),
+    (5.0, "mL/10 L", "liquid", 0.5),
+    (1.0, "mL/US gal", "liquid", 0.2642),
+    (1.0, "mL/imp gal", "liquid", 0.2200),
+]
+
+
+@pytest.mark.parametrize(("value", "unit", "form", "per_L"), PRINTED_RATES, ids=[r[1] for r in PRINTED_RATES])
+def test_label_rates_become_amounts_a_litre(value: float, unit: str, form: str, per_L: float) -> None:
+    assert rate_per_L(value, unit, form) == pytest.approx(per_L, abs=5e-5 if per_L < 1 else 5e-4)
+
+
+def test_every_rate_unit_has_a_printed_case() -> None:
+    assert {r[1] for r in PRINTED_RATES} == set(RATE_UNITS)
+
+
+@pytest.mark.parametrize(
+    ("unit", "form", "says"),
+    [("g/L", "liquid", "the product is a liquid"), ("mL/L", "powder", "the product is a powder")],
+)
+def test_weights_and_volumes_are_not_confused(unit: str, form: str, says: str) -> None:
+    with pytest.raises(InputError, match=says):
+        rate_per_L(1, unit, form)
+
+
+def test_us_and_imperial_gallons_differ_by_a_fifth() -> None:
+    assert rate_per_L(1, "g/US gal", "powder") / rate_per_L(1, "g/imp gal", "powder") == pytest.approx(1.2, abs=0.002)
+
+
+def test_a_rate_without_unit_is_per_litre_in_the_products_own_measure() -> None:
+    assert full_rate_per_L(Label("p", label_rate=1.5)) == 1.5
+    assert full_rate_per_L(Label("l", form="liquid", label_rate=3.0)) == 3.0
+    assert full_rate_per_L(Label("n")) is None
+
+
+@given(
+    nitrate=st.floats(0, 15),
+    ammonium=st.floats(0, 10),
+    p=st.floats(0, 15),
+    k=st.floats(0, 20),
+    ca=st.floats(0, 8),
+    s=st.floats(0, 8),
+)
+def test_closing_a_label_leaves_no_charge(
+    nitrate: float, ammonium: float, p: float, k: float, ca: float, s: float
+) -> None:
+    e = label_to_elements(
+        label=Label("x", n_nitrate_pct=nitrate, n_ammonium_pct=ammonium, p_pct=p, k_pct=k, ca_pct=ca, s_pct=s)
+    ).result
+    i, m = ions_per_gram(e), MOLAR_MASS
+    cations = (
+        i.NH4_N_mg_L / m["N"]
+        + i.K_mg_L / m["K"]
+        + 2 * i.Ca_mg_L / m["Ca"]
+        + 2 * i.Mg_mg_L / m["Mg"]
+        + i.Na_mg_L / m["Na"]
+    )
+    anions = i.NO3_N_mg_L / m["N"] + i.P_mg_L / m["P"] + 2 * i.S_mg_L / m["S"] + i.Cl_mg_L / m["Cl"]
+    assert cations == pytest.approx(anions, abs=1e-9)
+
+
+@given(d=st.floats(0.12, 2.0), volume=st.floats(1.0, 20.0), step=st.sampled_from([0.01, 0.1, 1.0]))
+def test_a_stock_brings_exactly_the_dose_within_its_limits(d: float, volume: float, step: float) -> None:
+    s = stock_solution(dose_g_L=d, volume_L=volume, scale_step_g=step, solubility_g_L=1e6 if d > 1 else None).result
+    assert s.draw_mL / volume * s.concentration_g_L / 1000 == pytest.approx(d)
+    assert s.draw_mL_per_L in DRAWS_mL_L
+    assert s.mass_g >= 20 * step * (1 - 1e-9)
+    assert s.bottle_mL >= s.draw_mL
+    assert 1.0 <= s.error_pct < 6
+
+
+def test_a_finer_scale_needs_a_smaller_bottle() -> None:
+    coarse, fine = (stock_solution(dose_g_L=0.3, volume_L=2, scale_step_g=step).result for step in (1.0, 0.01))
+    assert fine.bottle_mL < coarse.bottle_mL
+
+
+def test_solubility_bounds_the_stock() -> None:
+    s = stock_solution(dose_g_L=1.0, volume_L=2, scale_step_g=0.1, solubility_g_L=110).result
+    assert s.concentration_g_L <= 110 * 2 / 3
+
+
+def check(measured: float, predicted: float = 400.0, water: float = 40.0):  # type: ignore[no-untyped-def]
+    return batch_check(predicted_uS_cm=predicted, predicted_low_uS_cm=0.95 * predicted, predicted_high_uS_cm=1.05 * predicted,
+                       measured_uS_cm=measured, water_uS_cm=water, volume_L=2.0).result  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("measured", "verdict"),
+    [(400, "fine"), (455, "fine"), (345, "fine"), (470, "check"), (330, "check"), (1500, "check"), (2600, "about ten times"),
+     (4900, "about ten times"), (6000, "check"), (78, "about a tenth"), (42, "water alone"), (30, "water alone")],
+)  # fmt: skip
+def test_verdict_moves_with_the_reading(measured: float, verdict: str) -> None:
+    assert check(measured).verdict == verdict
+
+
+def test_a_tenth_of_a_strong_feed_is_named() -> None:
+    assert check(260, predicted=2000, water=40).verdict == "about a tenth"
+
+
+@given(measured=st.floats(500, 6000), water=st.floats(0, 200))
+def test_rescue_water_brings_the_prediction_by_mass(measured: float, water: float) -> None:
+    found = check(measured, 400.0, water)
+    assert found.rescue_water_L is not None
+    assert found.final_volume_L is not None
+    mixed = (2.0 * measured + found.rescue_water_L * water) / found.final_volume_L
+    assert mixed == pytest.approx(400, rel=1e-9)
+
+
+def test_a_weak_can_gets_no_rescue_water() -> None:
+    assert check(200).rescue_water_L is None
+
+
+def test_plain_water_has_no_ratio_to_judge() -> None:
+    found = batch_check(
+        predicted_uS_cm=34,
+        predicted_low_uS_cm=33,
+        predicted_high_uS_cm=35,
+        measured_uS_cm=340,
+        water_uS_cm=34,
+        volume_L=1,
+    )
+    assert found.result.verdict == "check"
+    assert "X" not in {s.symbol for s in found.working.steps}
+
+
+@pytest.mark.parametrize("kind", sorted(SHAPES))
+def test_each_kind_of_water_can_be_mixed_with(kind: str) -> None:
+    base = BaseWater(80.0, kind, None, "it")  # type: ignore[arg-type]
+    assert kind in composition_of(base)[1]
+    d = dose(label=Label("x", n_nitrate_pct=10, k_pct=20), base=base, volume_L=1, strength="nitrogen", value=30).result
+    assert d.ec_total_uS_cm > 80
+    assert all(e.from_water_mg_L is None for e in d.elements if e.name != "Urea N")
+
+
+def test_a_report_adds_the_waters_own_elements() -> None:
+    base = BaseWater(600.0, "borehole", SHAPES["mains"], "borehole")
+    d = dose(label=Label("x", n_nitrate_pct=10, k_pct=20), base=base, volume_L=1, strength="nitrogen", value=30).result
+    calcium = next(e for e in d.elements if e.name == "Calcium")
+    assert calcium.from_feed_mg_L == 0
+    assert calcium.from_water_mg_L == pytest.approx(98, abs=3)
+
+
+def test_water_without_salt_is_taken_as_such() -> None:
+    assert "free of salt" in composition_of(BaseWater(0.0, "distilled"))[1]
+
+
+def test_nothing_wanted_is_nothing_weighed() -> None:
+    d = dose(
+        label=Label("x", n_nitrate_pct=10), base=BaseWater(34, "rain"), volume_L=1, strength="nitrogen", value=0
+    ).result
+    assert (d.dose_g_L, d.amount_g, d.rounding_error_pct, d.weighable) == (0, 0, 0, True)
