@@ -190,3 +190,10 @@ def test_a_can_cannot_be_judged_on_an_unknown_scale(kept: Client) -> None:
     answer = kept.refused(f"/api/batches/{batch['id']}/reading", reading(value=20, unit="ppm", scale="unknown"))
     assert answer["errors"][0]["pointer"] == "/scale"
     assert kept.get("/api/mix")["batches"][0]["measured_uS_cm"] is None
+
+
+@pytest.mark.parametrize(("unit", "litres"), [("L", 1.0), ("US gal", 3.785), ("imp gal", 4.546)])
+def test_a_can_may_be_named_in_either_gallon(kept: Client, unit: str, litres: float) -> None:
+    can = {"product_id": 1, "water_id": 1, "volume": 1, "volume_unit": unit, "strength": "nitrogen", "value": 40}
+    d = kept.made("/api/mix/dose", can)["result"]
+    assert d["amount_g"] / d["dose_g_L"] == pytest.approx(litres, abs=5e-4)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, fields
 from datetime import date
 from functools import lru_cache
-from typing import Any
+from typing import Any, Literal
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
@@ -22,6 +22,7 @@ from fenwa.core.mix.batch import BatchCheck, batch_check
 from fenwa.core.mix.dose import Dose, StrengthMode, dose
 from fenwa.core.mix.label import Basis, Elements, Form, Label, Oxides, check_label, label_to_elements
 from fenwa.core.mix.rates import RateUnit
+from fenwa.core.units import to_canonical
 from fenwa.core.water.kinds import BaseWater, WaterKind
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
@@ -116,6 +117,7 @@ class DoseIn(BaseModel):
     water_id: int
     pot_ids: list[int] = []
     volume: Typed
+    volume_unit: Literal["L", "US gal", "imp gal"] = "L"
     strength: StrengthMode = "nitrogen"
     value: Typed = 0.0
 
@@ -183,6 +185,12 @@ def _mix_pot(p: PotToday) -> MixPot:
                   feed_ceiling_uS_cm=p.feed_ceiling_uS_cm, held=p.holds[0].reason if p.holds else "")  # fmt: skip
 
 
+def litres(body: DoseIn) -> float:
+    """The can's volume in litres, whatever gallon it was named in."""
+    volume = to_canonical(body.volume, "volume", body.volume_unit, pointer="/volume_unit")
+    return require(volume, "Volume", "L", low=0, open_low=True, high=10_000, pointer="/volume")
+
+
 def base_water(session: Session, water_id: int, today: date) -> BaseWater:
     """A water to mix with, or a sentence that a reading is missing."""
     found = next((w for w in waters_today(session, today) if w.water.id == water_id), None)
@@ -207,9 +215,8 @@ def work_out(session: Session, body: DoseIn, today: date) -> Computed[Dose]:
     settings = read_settings(session)
     product = get_row(session, models.Product, body.product_id, "Feed", "/product_id")
     pot = strictest(pots_today(session, today, set(body.pot_ids))) if body.pot_ids else None
-    require(body.volume, "Volume", "L", low=0, open_low=True, high=10_000, pointer="/volume")
     return dose(
-        label=label_of_row(product), base=base_water(session, body.water_id, today), volume_L=body.volume,
+        label=label_of_row(product), base=base_water(session, body.water_id, today), volume_L=litres(body),
         strength=body.strength, value=body.value, ceiling_uS_cm=pot.feed_ceiling_uS_cm if pot else None,
         ceiling_of=f"{pot.pot.code} {pot.name}" if pot else "", scale_step_g=settings.scale_step_g,
         syringe_step_mL=settings.syringe_step_mL,
@@ -266,10 +273,9 @@ def _version(session: Session, product: models.Product, body: BatchIn) -> models
 def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
     """A can as a row: plain water, or feed with its prediction and working."""
     require_not_future(body.made_on, today, "Date", pointer="/made_on")
-    require(body.volume, "Volume", "L", low=0, open_low=True, high=10_000, pointer="/volume")
     base = base_water(session, body.water_id, today)
     row = models.Batch(made_on=body.made_on, water_id=body.water_id, water_ec_uS_cm=base.ec25_uS_cm,
-                       volume_L=body.volume)  # fmt: skip
+                       volume_L=litres(body))  # fmt: skip
     if body.product_id is None:
         row.name = body.name or f"{base.name}, nothing added"
         row.dose_g_L = row.nitrogen_mg_L = 0.0

@@ -989,6 +989,12 @@ export interface components {
             /** Volume */
             volume: number | string;
             /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /**
              * Strength
              * @default nitrogen
              * @enum {string}
@@ -1397,6 +1403,12 @@ export interface components {
             pot_ids: number[];
             /** Volume */
             volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
             /**
              * Strength
              * @default nitrogen

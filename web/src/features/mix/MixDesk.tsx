@@ -18,17 +18,18 @@ type Props = { page: Schemas["MixPage"]; waters: Schemas["MixWater"][]; onMade: 
 export function MixDesk({ page, waters, onMade }: Props) {
   const first = page.products.find((p) => p.elements.N_mg_g > 0)
   const [draft, setDraft] = useState<Draft>({ product_id: first?.id ?? null, water_id: waters[0]?.id ?? 0, pot_ids: [], volume: "3", strength: "nitrogen", value: "40" })
+  const settings = useSettings()
+  const volume_unit = settings?.volume_unit ?? "L"
   const asked = useDeferredValue(draft)
   const feeding = asked.product_id !== null
-  const settings = useSettings()
   const dose = useQuery({
-    queryKey: ["dose", asked, settings?.scale_step_g, settings?.syringe_step_mL],
-    queryFn: () => answer(client.POST("/api/mix/dose", { body: asked })),
+    queryKey: ["dose", asked, volume_unit, settings?.scale_step_g, settings?.syringe_step_mL],
+    queryFn: () => answer(client.POST("/api/mix/dose", { body: { ...asked, volume_unit } })),
     enabled: feeding,
     placeholderData: keepPreviousData,
   })
   const made = usePress(
-    (_: null, key: string) => answer(client.POST("/api/batches", { params: keyed(key), body: { ...draft, made_on: page.today, name: "" } })),
+    (_: null, key: string) => answer(client.POST("/api/batches", { params: keyed(key), body: { ...draft, volume_unit, made_on: page.today, name: "" } })),
     (batch) => onMade(batch, draft.pot_ids),
   )
   const current = feeding && !dose.isError ? dose.data : undefined
@@ -44,8 +45,8 @@ export function MixDesk({ page, waters, onMade }: Props) {
       </PageHead>
       {made.isError && Object.keys(problems).length === 0 && <Text role="alert" color="state.stop" mb="3">{made.error.message}</Text>}
       <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)", xl: "minmax(0,1fr) minmax(0,1.4fr) minmax(0,1.1fr)" }} gap="4" alignItems="start">
-        <WhatFor page={page} waters={waters} draft={draft} onChange={setDraft} dose={current?.result} problems={problems} />
-        <WhatIn draft={draft} water={water} product={page.products.find((p) => p.id === draft.product_id)} dose={current} problem={dose.error && Object.keys(problems).length === 0 ? dose.error.message : null} />
+        <WhatFor volumeUnit={volume_unit} page={page} waters={waters} draft={draft} onChange={setDraft} dose={current?.result} problems={problems} />
+        <WhatIn volumeUnit={volume_unit} draft={draft} water={water} product={page.products.find((p) => p.id === draft.product_id)} dose={current} problem={dose.error && Object.keys(problems).length === 0 ? dose.error.message : null} />
         <WhatComesOut dose={current} water={water} ceiling={strict} />
       </Grid>
     </>

@@ -1,21 +1,23 @@
 import { Box, Button, Flex, Input, NativeSelect, Text } from "@chakra-ui/react"
 import { useId } from "react"
 import type { Schemas } from "../../api/client"
+import { useSettings } from "../../api/queries"
 import { figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import type { Draft } from "./MixDesk"
 import { StrengthFields } from "./StrengthFields"
 
-type Props = { page: Schemas["MixPage"]; waters: Schemas["MixWater"][]; draft: Draft; onChange: (d: Draft) => void; dose?: Schemas["Dose"]; problems: Record<string, string> }
+type Props = { volumeUnit: string; page: Schemas["MixPage"]; waters: Schemas["MixWater"][]; draft: Draft; onChange: (d: Draft) => void; dose?: Schemas["Dose"]; problems: Record<string, string> }
 
 /** Which pots, how much, which water and feed, how strong. */
-export function WhatFor({ page, waters, draft, onChange, dose, problems }: Props) {
+export function WhatFor({ volumeUnit, page, waters, draft, onChange, dose, problems }: Props) {
+  const settings = useSettings()
   const set = (part: Partial<Draft>) => onChange({ ...draft, ...part })
   const total = (ids: number[]) => page.pots.filter((p) => ids.includes(p.id)).reduce((sum, p) => sum + p.volume_L, 0)
   const toggle = (id: number) => {
     const ids = draft.pot_ids.includes(id) ? draft.pot_ids.filter((i) => i !== id) : [...draft.pot_ids, id]
-    const litres = total(ids)
-    set({ pot_ids: ids, ...(litres > 0 ? { volume: String(Math.ceil(litres * 10) / 10) } : {}) })
+    const needed = total(ids) * (settings?.display?.volume?.factor ?? 1)
+    set({ pot_ids: ids, ...(needed > 0 ? { volume: String(Math.ceil(needed * 10) / 10) } : {}) })
   }
   return (
     <Card title="What for">
@@ -26,7 +28,7 @@ export function WhatFor({ page, waters, draft, onChange, dose, problems }: Props
       <Choose label="Base water" value={String(draft.water_id)} onChange={(v) => set({ water_id: Number(v) })} problem={problems.water_id}>
         {waters.map((w) => <option key={w.id} value={w.id}>{w.name}, {figure(Math.round(w.ec25_uS_cm ?? 0), 6)} µS/cm</option>)}
       </Choose>
-      <Entry label="Volume" unit="L" value={draft.volume} onChange={(volume) => set({ volume })} problem={problems.volume} />
+      <Entry label="Volume" unit={volumeUnit} value={draft.volume} onChange={(volume) => set({ volume })} problem={problems.volume} />
       {draft.product_id !== null && <StrengthFields draft={draft} onChange={onChange} dose={dose} problem={problems.value ?? problems.strength} />}
       {page.pots.length > 0 && (
         <Box as="fieldset" mt="4">

@@ -6,10 +6,10 @@ import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import type { Draft } from "./MixDesk"
 
-type Props = { draft: Draft; water?: Schemas["MixWater"]; product?: Schemas["ProductOut"]; dose?: Schemas["Computed_Dose_"]; problem: string | null }
+type Props = { volumeUnit: string; draft: Draft; water?: Schemas["MixWater"]; product?: Schemas["ProductOut"]; dose?: Schemas["Computed_Dose_"]; problem: string | null }
 
 /** What goes in, as steps for the bench. */
-export function WhatIn({ draft, water, product, dose, problem }: Props) {
+export function WhatIn({ volumeUnit, draft, water, product, dose, problem }: Props) {
   const d = dose?.result
   const ec = d?.ec_total_uS_cm ?? water?.ec25_uS_cm ?? 20
   return (
@@ -23,11 +23,11 @@ export function WhatIn({ draft, water, product, dose, problem }: Props) {
               <Text fontSize="3xl" fontWeight="semibold" lineHeight="1.2">
                 <Quantity label="Amount to weigh" value={d.amount_mL ?? d.amount_g} kind={d.amount_mL === null ? "mass" : "plain"} unit={d.amount_mL === null ? undefined : "mL"} working={{ kind: "here", working: dose.working }} />
               </Text>
-              <Text>{product?.name} in {draft.volume} L {water?.name}</Text>
+              <Text>{product?.name} in {draft.volume} {volumeUnit} {water?.name}</Text>
               <Text color="fg.muted">{figure(d.dose_mL_L ?? d.dose_g_L)} {d.dose_mL_L === null ? "g" : "mL"} a litre</Text>
             </>
           ) : (
-            <Text>{draft.product_id === null ? `${draft.volume} L ${water?.name ?? ""}, nothing added` : "Set the strength."}</Text>
+            <Text>{draft.product_id === null ? `${draft.volume} ${volumeUnit} ${water?.name ?? ""}, nothing added` : "Set the strength."}</Text>
           )}
         </Box>
       </Flex>
@@ -36,7 +36,7 @@ export function WhatIn({ draft, water, product, dose, problem }: Props) {
         <Box as="ol" pl="5" listStyleType="decimal" mt="3" borderTopWidth="1px" pt="3" lineHeight="1.9">
           <li>Half fill with {water?.name} at room temperature.</li>
           {d.stock && !d.weighable ? <li>Shake the stock. Draw <b>{figure(d.stock.draw_mL)} mL</b>.</li> : <li>Weigh or measure <b>{figure(d.rounded_amount)} {d.rounded_unit}</b>, dissolve it.</li>}
-          <li>Fill to the {draft.volume} L line and stir. Read: expect <b>{Math.round(d.ec_low_uS_cm)} to {Math.round(d.ec_high_uS_cm)}</b> µS/cm.</li>
+          <li>Fill to the {draft.volume} {volumeUnit} line and stir. Read: expect <b>{Math.round(d.ec_low_uS_cm)} to {Math.round(d.ec_high_uS_cm)}</b> µS/cm.</li>
         </Box>
       )}
       <Text fontSize="sm" color="fg.muted" mt="3">The label and local rules come first. Keep feed from children, pets and food vessels.</Text>

@@ -45,22 +45,22 @@ const WATER: Schemas["MixWater"] = { id: 1, name: "Rain cistern", kind: "rain", 
 
 describe("what goes in", () => {
   it("sends a small dose through a stock, with its rounding told", () => {
-    const { container } = show(<WhatIn draft={DRAFT} water={WATER} dose={computed()} problem={null} />)
+    const { container } = show(<WhatIn volumeUnit="L" draft={DRAFT} water={WATER} dose={computed()} problem={null} />)
     expect(container.textContent).toContain("Your scale: 1 g, 32 % off.")
     expect(container.textContent).toContain("Weigh 23.1 g into 500 mL")
     expect(screen.getAllByRole("listitem")[1]?.textContent).toBe("Shake the stock. Draw 32 mL.")
   })
   it("weighs what can be weighed", () => {
-    show(<WhatIn draft={DRAFT} water={WATER} dose={computed({ weighable: true, stock: null, rounded_amount: 1.5 })} problem={null} />)
+    show(<WhatIn volumeUnit="L" draft={DRAFT} water={WATER} dose={computed({ weighable: true, stock: null, rounded_amount: 1.5 })} problem={null} />)
     expect(screen.getAllByRole("listitem")[1]?.textContent).toContain("Weigh or measure 1.5 g")
   })
   it("says why there is no stock, and what the pen should read", () => {
-    const { container } = show(<WhatIn draft={DRAFT} water={WATER} dose={computed({ stock: null, stock_refusal: "No stock fits." })} problem={null} />)
+    const { container } = show(<WhatIn volumeUnit="L" draft={DRAFT} water={WATER} dose={computed({ stock: null, stock_refusal: "No stock fits." })} problem={null} />)
     expect(container.textContent).toContain("No stock fits.")
     expect(container.textContent).toContain("expect 390 to 434")
   })
   it("is plain water when nothing is added", () => {
-    show(<WhatIn draft={{ ...DRAFT, product_id: null }} water={WATER} problem={null} />)
+    show(<WhatIn volumeUnit="L" draft={{ ...DRAFT, product_id: null }} water={WATER} problem={null} />)
     screen.getByText("3.2 L Rain cistern, nothing added")
   })
 })

@@ -1,12 +1,14 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
-import { useParams } from "react-router"
+import { useNavigate, useParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { potQuery, waterQuery } from "../../api/queries"
 import { day, figure } from "../../ui/format"
 import { Card, Loaded, PageHead } from "../../ui/Page"
+import { useNotice } from "../../ui/noticeContext"
 import { Quantity } from "../../ui/Quantity"
+import { useUndo } from "../../ui/useUndo"
 import { FlushCard } from "../flush/FlushCard"
 import { LogList } from "./LogList"
 import { LookForm } from "./LookForm"
@@ -23,11 +25,19 @@ export function PotScreen() {
 function PotView({ page }: { page: Schemas["PotPage"] }) {
   const [open, setOpen] = useState<"look" | "pour" | "phase" | null>(null)
   const { row, root_zone: z } = page
+  const undo = useUndo()
+  const notice = useNotice()
+  const navigate = useNavigate()
   const water = useQuery(waterQuery).data?.waters.find((w) => w.ec25_uS_cm !== null)
+  const archive = () => {
+    notice({ text: `${row.code} is archived, with all its log.`, undo: () => undo("pot", row.id, true) })
+    void Promise.resolve(navigate("/pots")).then(() => undo("pot", row.id)) // leave first: its page is gone then
+  }
   const facts = [`${figure(page.pot_volume_L)} L ${page.medium}`, row.drainage === "drains" ? null : row.drainage, `${row.place}${row.spot ? `, ${row.spot}` : ""}`, row.phase, page.hazard].filter(Boolean).join(" · ")
   return (
     <>
       <PageHead title={`${row.code} ${row.name}`} line={facts}>
+        <Button variant="outline" minH="44px" onClick={archive}>Archive</Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("phase")}>Phase</Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("pour")}>Log a pour</Button>
         <Button data-new minH="44px" onClick={() => setOpen("look")}>Log a look</Button>

@@ -1,13 +1,17 @@
-import { Box, Flex, Text } from "@chakra-ui/react"
+import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { scaleLinear } from "d3-scale"
 import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
 import { ago, day, figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
+import { useNotice } from "../../ui/noticeContext"
 import { Quantity } from "../../ui/Quantity"
+import { useUndo } from "../../ui/useUndo"
 
 /** The chosen source: newest reading with its working, and how it went. */
 export function SourceCard({ water, today }: { water: Schemas["WaterOut"]; today: string }) {
+  const undo = useUndo()
+  const notice = useNotice()
   const last = water.history.find((r) => r.ec25_uS_cm !== null)
   const refused = water.newest && water.newest.ec25_uS_cm === null ? water.newest : null
   return (
@@ -23,10 +27,11 @@ export function SourceCard({ water, today }: { water: Schemas["WaterOut"]; today
       {water.history.length > 2 && <Trend rows={water.history} today={today} />}
       <Box as="ul" listStyleType="none" mt="2" fontSize="sm">
         {water.history.slice(0, 4).map((r) => (
-          <Flex as="li" key={r.id} justify="space-between" py="1" borderTopWidth="1px" gap="3">
+          <Flex as="li" key={r.id} justify="space-between" align="center" py="1" borderTopWidth="1px" gap="3">
             <span>{day(r.on, today)}</span>
             <Text as="span" color="fg.muted">{r.value} {r.unit}{r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}{r.temperature_C !== null ? ` at ${r.temperature_C} °C` : ""}</Text>
             <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
+            <Button size="xs" variant="outline" minH="32px" aria-label={`Take back the reading of ${day(r.on)}`} onClick={() => { undo("reading", r.id); notice({ text: "Reading taken back.", undo: () => undo("reading", r.id, true) }) }}>Take back</Button>
           </Flex>
         ))}
       </Box>
