@@ -31,7 +31,8 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
   const water = useQuery(waterQuery).data?.waters.find((w) => w.ec25_uS_cm !== null)
   const archive = () => {
     notice({ text: `${row.code} is archived, with all its log.`, undo: () => undo("pot", row.id, true) })
-    void Promise.resolve(navigate("/pots")).then(() => undo("pot", row.id)) // leave first: its page is gone then
+    undo("pot", row.id)
+    void navigate("/pots")
   }
   const facts = [`${figure(page.pot_volume_L)} L ${page.medium}`, row.drainage === "drains" ? null : row.drainage, `${row.place}${row.spot ? `, ${row.spot}` : ""}`, row.phase, page.hazard].filter(Boolean).join(" · ")
   return (
