@@ -27,8 +27,8 @@ def _timed(run: Callable[[], Any]) -> float:
 
 def _plain_loop(
     theta: float, volume: float, phi: float, eta: float, u: float, k: float, R: float, days: float
-) -> float:
-    """The same balance for one member in plain Python, as a yardstick."""
+) -> tuple[float, float, float]:
+    """The same balance for one member in plain Python, as a yardstick: mobile water, its EC, the immobile EC."""
     W_cc = theta * volume
     W_i, W_cap = phi * W_cc, (1 - phi) * W_cc
     W, C, Ci, t = W_cap, 400.0, 400.0, 0.0
@@ -49,7 +49,7 @@ def _plain_loop(
         C = (W * C + refill * C_in) / (W + refill)
         W += refill
         C = C_in + (C - C_in) * math.exp(-eta * max(0.25 - refill, 0.0) / W)
-    return C
+    return W, C, Ci
 
 
 def _forecasts() -> None:

@@ -1,0 +1,96 @@
+"""The demonstration has work on any day; the bench measures what it says; the one command is whole."""
+
+import math
+import subprocess
+from datetime import date
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from fenwa.api.app import prepare_store
+from fenwa.bench import _plain_loop, first_load_kB
+from fenwa.core.data.loader import get_profile, media, profiles
+from fenwa.core.pot.balance import State
+from fenwa.core.pot.fold import Rhythm, forecast
+from fenwa.core.pot.specification import Medium, PotSpec, members_of
+from fenwa.demo.database import fill_if_stale
+from fenwa.demo.scenario import POTS, WATERS
+from fenwa.store.session import Store
+from tests.conftest import Client
+
+ROOT = Path(__file__).parents[2]
+
+
+def test_scenario_names_only_what_the_core_knows() -> None:
+    assert len({p.code for p in POTS}) == len(POTS) == 24
+    for p in POTS:
+        assert p.profile in profiles()
+        assert p.medium in media()
+        assert 0 < p.offset <= max(p.interval, 30)
+        if p.nitrogen:
+            assert get_profile(p.profile).feeding.routes[0] == "root"
+    assert [w["preference"] for w in WATERS] == [1, 2, 3, 4]
+
+
+@pytest.mark.parametrize("today", [date(2027, 2, 28), date(2028, 2, 29)])
+def test_any_day_of_the_demonstration_has_work_on_it(tmp_path: Path, today: date) -> None:
+    store = Store(tmp_path / "demo.sqlite")
+    assert fill_if_stale(store, today)
+    prepare_store(store)
+    client = Client(store, today)
+    plan = client.get("/api/round")["plan"]
+    assert {"plain", "feed"} <= {c["job"] for c in plan["cans"]}
+    assert plan["pots_due"] >= 8
+    assert {"Resting", "Arrived"} <= {look["reason"].split()[0] for look in plan["looks"]}
+    rows = client.get("/api/pots")["pots"]
+    assert all(r["reading_uS_cm"] is not None for r in rows)
+    assert max(date.fromisoformat(r["last_pour_on"]) for r in rows) < today
+    store.close()
+
+
+def test_another_day_makes_the_demonstration_anew(tmp_path: Path) -> None:
+    store = Store(tmp_path / "demo.sqlite")
+    assert fill_if_stale(store, date(2027, 2, 28))
+    assert fill_if_stale(store, date(2027, 3, 1))
+    assert len(Client(store, date(2027, 3, 1)).get("/api/pots")["pots"]) == 24
+    store.close()
+
+
+def test_the_yardstick_of_the_bench_is_the_same_model() -> None:
+    medium = Medium(0.25, 0.55, 1.0, 0.5, 1.1)
+    pot = PotSpec(1.0, medium)
+    members = members_of([pot])
+    start = 400.0 * np.ones_like(members.soil.W_m_cc)
+    state = State(members.soil.W_m_cc * 1.0, start, start)
+    rhythm = Rhythm(6.0, (0.25,) * 4, (400.0, 400.0, 400.0, 40.0))
+    by_arrays = forecast([pot], members, state, [rhythm], 24.0).readings[0, -1, 0]
+    W, C, Ci = _plain_loop(0.25, 1.0, 0.55, 0.5, 0.25, math.log(2), 1.1, 24.0)
+    W_i, W_cap = 0.55 * 0.25, 0.45 * 0.25
+    root = (W * C + W_i * Ci) / (W_cap + W_i)
+    x = float(members.leachate_L[0, 0]) / W_cap
+    by_loop = 1 + (root - 1) * (1 - math.exp(-0.5 * x)) / x
+    assert by_loop == pytest.approx(by_arrays, rel=1e-9)
+    assert C < Ci  # the last pour was the rinse: the mobile water is the fresher
+    assert pytest.approx(W_cap) == W
+
+
+def test_first_load_stays_within_its_target() -> None:
+    assert 50 < first_load_kB(ROOT / "web" / "dist") <= 200
+
+
+def test_the_one_command_is_sound_and_ci_calls_it() -> None:
+    script = ROOT / "fenwa"
+    subprocess.run(["bash", "-n", str(script)], check=True)
+    said = subprocess.run([str(script), "help"], capture_output=True, text=True, check=True).stdout
+    for command in ("demo", "serve", "calc", "test", "check", "bench", "types", "pictures"):
+        assert f"./fenwa {command}" in said
+    assert (ROOT / ".ci" / "run").read_text().rstrip().endswith("./fenwa test")
+
+
+def test_requirements_in_are_all_locked() -> None:
+    locked = (ROOT / "requirements.txt").read_text() + (ROOT / "requirements-dev.txt").read_text()
+    for name in ("requirements.in", "requirements-dev.in"):
+        for row in (ROOT / name).read_text().splitlines():
+            if row and not row.startswith("-r"):
+                assert f"\n{row}\n" in f"\n{locked}\n", row
