@@ -53,13 +53,18 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
     import uvicorn
 
     from fenwa.api.app import create_app, prepare_store
+    from fenwa.core.errors import Conflict
     from fenwa.store.session import Store
 
     store = Store(database)
     if demo:
         from fenwa.demo.database import fill_if_stale
 
-        fill_if_stale(store, fixed or date.today())
+        try:
+            fill_if_stale(store, fixed or date.today())
+        except Conflict as refused:
+            typer.echo(refused.detail, err=True)
+            raise typer.Exit(2) from refused
     prepare_store(store)
     server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None)
     listener = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)

@@ -7,10 +7,13 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from typer.testing import CliRunner
 
 from fenwa.api.app import prepare_store
 from fenwa.bench import _plain_loop, first_load_kB
+from fenwa.cli import app as commands
 from fenwa.core.data.loader import get_profile, media, profiles
+from fenwa.core.errors import Conflict
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import Rhythm, forecast
 from fenwa.core.pot.specification import Medium, PotSpec, members_of
@@ -55,6 +58,16 @@ def test_another_day_makes_the_demonstration_anew(tmp_path: Path) -> None:
     assert fill_if_stale(store, date(2027, 3, 1))
     assert len(Client(store, date(2027, 3, 1)).get("/api/pots")["pots"]) == 24
     store.close()
+
+
+def test_the_demonstration_never_writes_over_a_collection(kept: Client) -> None:
+    with pytest.raises(Conflict, match="holds a collection of its own"):
+        fill_if_stale(kept.store, date(2026, 11, 23))
+    assert len(kept.get("/api/pots")["pots"]) == 1
+    path = str(kept.store.path)
+    result = CliRunner().invoke(commands, ["demo", "--database", path])
+    assert result.exit_code == 2
+    assert "Leave --database out" in result.output
 
 
 def test_the_yardstick_of_the_bench_is_the_same_model() -> None:

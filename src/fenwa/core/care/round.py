@@ -14,7 +14,7 @@ from fenwa.core.mix.dose import Dose, StrengthMode, dose
 from fenwa.core.mix.label import Label, label_to_elements
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
-from fenwa.core.working import Computed, Ledger
+from fenwa.core.working import Computed, Ledger, Working
 
 Job = Literal["feed", "plain", "flush"]
 
@@ -99,6 +99,7 @@ class Can:
     weighing: str
     why: str
     dose: Dose | None
+    working: Working | None
     pots: tuple[CanPot, ...]
 
 
@@ -179,9 +180,9 @@ def _common_water(pots: list[RoundPot], waters: list[RoundWater]) -> RoundWater 
 
 
 @lru_cache(maxsize=256)
-def _remembered_dose(**inputs: Any) -> Dose:
+def _remembered_dose(**inputs: Any) -> Computed[Dose]:
     """The dose is pure and a round asks for the same cans all day."""
-    return dose(**inputs).result
+    return dose(**inputs)
 
 
 def _feed_can(
@@ -198,21 +199,22 @@ def _feed_can(
     named: StrengthMode = "nitrogen"
     value = float(strength)
 
-    def make() -> Dose:
+    def make() -> Computed[Dose]:
         return _remembered_dose(
             label=label, base=base.base, volume_L=volume, strength=named, value=value,
             ceiling_uS_cm=strictest.feed_ceiling_uS_cm, ceiling_of=strictest.code,
             scale_step_g=scale_step_g, syringe_step_mL=syringe_step_mL,
         )  # fmt: skip
 
-    made = make()
-    if made.over_ceiling and strictest.feed_ceiling_uS_cm is not None:
+    computed = make()
+    if computed.result.over_ceiling and strictest.feed_ceiling_uS_cm is not None:
         named, value = "ec_total", round(max(0.95 * strictest.feed_ceiling_uS_cm, base.base.ec25_uS_cm))
-        made = make()
+        computed = make()
+    made = computed.result
     ceiling = strictest.feed_ceiling_uS_cm
     why = f"The strictest, {strictest.code}, takes a feed up to {ceiling:.0f} µS/cm." if ceiling else ""
     return Can("", "feed", f"{volume:g} L feed", base.id, base.name, volume, made.ec_total_uS_cm, made.ec_low_uS_cm,
-               made.ec_high_uS_cm, made.nitrogen_mg_L, named, value, weighing_line(made), why, made, _shares(pots))  # fmt: skip
+               made.ec_high_uS_cm, made.nitrogen_mg_L, named, value, weighing_line(made), why, made, computed.working, _shares(pots))  # fmt: skip
 
 
 def weighing_line(made: Dose) -> str:
@@ -337,7 +339,7 @@ def _plain_can(pots: list[RoundPot], w: RoundWater, carnivore: bool) -> Can:
     volume, ec = _litres(pots), w.base.ec25_uS_cm
     why = "Its own can: carnivores never share one with feed." if carnivore else "Plain water, nothing added."
     return Can("", "plain", f"{volume:g} L {w.name}, nothing added", w.id, w.name, volume, ec, ec, ec, 0.0, None, 0.0, "", why,
-               None, _shares(pots))  # fmt: skip
+               None, None, _shares(pots))  # fmt: skip
 
 
 def _flush_can(p: RoundPot, w: RoundWater) -> Can:
@@ -347,4 +349,4 @@ def _flush_can(p: RoundPot, w: RoundWater) -> Can:
         f"Reading about {p.reading_uS_cm:.0f}, ceiling {p.ceiling_uS_cm:.0f}." if p.reading_uS_cm is not None else ""
     )
     return Can("", "flush", f"Flush {p.code}", w.id, w.name, volume, ec, ec, ec, 0.0, None, 0.0, p.flush_sentence, reading,
-               None, (share,))  # fmt: skip
+               None, None, (share,))  # fmt: skip

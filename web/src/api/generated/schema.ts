@@ -1127,6 +1127,7 @@ export interface components {
             /** Why */
             why: string;
             dose: components["schemas"]["Dose"] | null;
+            working: components["schemas"]["Working"] | null;
             /** Pots */
             pots: components["schemas"]["CanPot"][];
         };

@@ -122,7 +122,7 @@ describe("a can of the round", () => {
   it("says what to mix, what to expect and who gets it", async () => {
     const can: Schemas["Can"] = {
       letter: "C", job: "feed", title: "0.9 L feed", water_id: 1, water_name: "Rain cistern", volume_L: 0.9, ec_uS_cm: 394, ec_low_uS_cm: 373, ec_high_uS_cm: 414, nitrogen_mg_L: 38, strength: "nitrogen", strength_value: 38,
-      weighing: "18 mL of stock", why: "The strictest, M-04, takes a feed up to 500 µS/cm.", dose: null, pots: [{ pot_id: 1, code: "M-04", name: "Masdevallia", place: "", amount_mL: 60, route: "top", isolated: true, why: "" }],
+      weighing: "18 mL of stock", why: "The strictest, M-04, takes a feed up to 500 µS/cm.", dose: null, working: WORKING, pots: [{ pot_id: 1, code: "M-04", name: "Masdevallia", place: "", amount_mL: 60, route: "top", isolated: true, why: "" }],
     }
     const { container } = show(<CanCard can={can} />)
     await waitFor(() => expect(container.textContent).toContain("394 µS/cm"))

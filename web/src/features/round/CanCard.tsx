@@ -16,7 +16,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
         <Box flex="1" minW="0">
           <Flex justify="space-between" gap="3" wrap="wrap">
             <Text fontWeight="semibold">Can {can.letter} · {can.title}</Text>
-            <Text fontWeight="semibold"><Quantity label={`EC of can ${can.letter}`} kind="ec" value={can.ec_uS_cm} /></Text>
+            <Text fontWeight="semibold"><Quantity label={`EC of can ${can.letter}`} kind="ec" value={can.ec_uS_cm} working={can.working ? { kind: "here", working: can.working } : undefined} /></Text>
           </Flex>
           {fed ? (
             <Text>
