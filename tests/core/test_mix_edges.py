@@ -171,3 +171,15 @@ def test_nothing_wanted_is_nothing_weighed() -> None:
         label=Label("x", n_nitrate_pct=10), base=BaseWater(34, "rain"), volume_L=1, strength="nitrogen", value=0
     ).result
     assert (d.dose_g_L, d.amount_g, d.rounding_error_pct, d.weighable) == (0, 0, 0, True)
+
+
+def test_a_slipped_decimal_is_named_however_wide_the_prediction() -> None:
+    wide = batch_check(
+        predicted_uS_cm=412,
+        predicted_low_uS_cm=33,
+        predicted_high_uS_cm=791,
+        measured_uS_cm=3300,
+        water_uS_cm=34,
+        volume_L=0.2,
+    )
+    assert wide.result.verdict == "about ten times"

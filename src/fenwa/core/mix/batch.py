@@ -93,7 +93,9 @@ def batch_check(
     )
     difference = ledger.step("D", "M - P", "µS/cm", "difference")
     rescue = final = None
-    verdict, sentence = _judge(ledger, predicted_uS_cm, measured_uS_cm, water_uS_cm, difference, tolerance)
+    verdict, sentence = _judge(
+        ledger, predicted_uS_cm, measured_uS_cm, water_uS_cm, difference, tolerance, meter_half_width_uS_cm
+    )
     if difference > tolerance and predicted_uS_cm > water_uS_cm and measured_uS_cm > water_uS_cm:
         rescue = ledger.step("V_add", "V * (M - P) / (P - W)", "L", "water that brings it to the prediction")
         final = ledger.step("V_end", "V + V_add", "L", "the can then holds")
@@ -102,12 +104,12 @@ def batch_check(
 
 
 def _judge(
-    ledger: Ledger, predicted: float, measured: float, water: float, difference: float, tolerance: float
+    ledger: Ledger, predicted: float, measured: float, water: float, difference: float, tolerance: float, meter: float
 ) -> tuple[BatchVerdict, str]:
     if abs(difference) <= tolerance:
         return "fine", "Reads as it should. Pour."
     added = predicted - water
-    if added > tolerance:
+    if added > meter:  # salt a meter can tell from the water, however wide the prediction
         ratio = ledger.step("X", "(M - W) / (P - W)", "", "salt added, measured over predicted")
         if TIMES_TEN[0] <= ratio <= TIMES_TEN[1]:
             return "about ten times", "About ten times what it should be: a slipped decimal? Do not pour."
