@@ -48,8 +48,10 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
         typer.echo(f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
                    "127.0.0.1 only.", err=True)  # fmt: skip
         raise typer.Exit(2)
+    import gc
     import socket
 
+    gc.disable()  # thousands of lasting objects are made while loading: looking through them again and again is slow
     import uvicorn
 
     from fenwa.api.app import create_app, prepare_store
@@ -75,6 +77,8 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
         typer.echo(f"Port {port} is taken by another program. Try --port 0.", err=True)
         raise typer.Exit(1) from error
     address = f"http://{host if ':' not in host else f'[{host}]'}:{listener.getsockname()[1]}/"
+    gc.freeze()
+    gc.enable()
     typer.echo(f"Fenwa answers at {address}  (stop with Ctrl+C)")
     sys.stdout.flush()
     if open_browser:
