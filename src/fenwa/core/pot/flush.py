@@ -182,6 +182,7 @@ def flush_plan(
     days = separate_day_rounds(root_zone_uS_cm, C_t, water_uS_cm, q)
     ledger.assume("What counts is the mean once pause and night have evened the water out.")
     ledger.caution("Tip the saucer out afterwards; keep runoff from ponds and storm drains. Local rules go first.")
+    ledger.caution("Plain water at the next watering; feed again from the one after, once the reading is in range.")
     for n in range(1, ROUNDS_A_DAY + 1):
         _, schedule = flush_rounds(soil, root_zone_uS_cm, water_uS_cm, [volume] * n, pause / 60)
         end = schedule[-1].evened_out_uS_cm

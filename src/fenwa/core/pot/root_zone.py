@@ -205,7 +205,9 @@ def find_crossing(
     earliest = today if high >= ceiling else next((p.on for p in ahead if p.high >= ceiling), None)
     latest = next((p.on for p in ahead if p.low >= ceiling), None)
     if on is None:
-        tail = f"; at worst from {earliest.isoformat()}" if earliest else ""
+        tail = ""
+        if earliest is not None:
+            tail = "; at worst it is over already" if earliest == today else f"; at worst from {earliest.isoformat()}"
         return Crossing("not within a year", None, earliest, None,
                         f"Stays below {ceiling:.0f} for a year at the present rhythm{tail}.")  # fmt: skip
     until = f" and {latest.isoformat()}" if latest else " and beyond a year"

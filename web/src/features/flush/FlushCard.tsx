@@ -47,7 +47,7 @@ function Plan({ plan }: { plan: Schemas["Computed_FlushPlan_"] }) {
         <>
           <Text>In all <b><Quantity label="Water for the flush" kind="volume" value={p.total_L} working={{ kind: "here", working: plan.working }} /></b>{p.status === "same day" && p.rounds > 1 ? `, soak ${Math.round(p.pause_min)} minutes between rounds` : ""}.</Text>
           {p.stop_runoff_uS_cm !== null && <Text>Stop when the runoff, after a pause, reads <Quantity label="Runoff to stop at" kind="ec" value={p.stop_runoff_uS_cm} working={{ kind: "here", working: plan.working }} />, not before: runoff reads lower than the root zone.</Text>}
-          {p.end_reading_uS_cm !== null && <Text color="fg.muted">Then a pour-through should read about {Math.round(p.end_reading_uS_cm)}. Empty the saucer. Feed again at the next watering but one.</Text>}
+          {p.end_reading_uS_cm !== null && <Text color="fg.muted">Then a pour-through should read about {Math.round(p.end_reading_uS_cm)}.</Text>}
         </>
       )}
       {plan.working.cautions.map((c) => <Text key={c} fontSize="sm" color="fg.muted" mt="1">{c}</Text>)}

@@ -34,7 +34,7 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
     <g>
       <rect x={gutter} y={y(row.ideal_high_uS_cm)} width={right - gutter} height={Math.max(0, y(row.ideal_low_uS_cm) - y(row.ideal_high_uS_cm))} fill="var(--chakra-colors-comfort)" />
       <LaneTitle gutter={gutter} top={top} title="Root zone" unit="as a reading, µS/cm" />
-      {y.ticks(4).filter((t) => [1, 2, 5].includes(Number(String(t)[0]))).map((t) => (
+      {y.ticks(4).filter((t) => [1, 2, 5].includes(Number(String(t)[0])) && y(t) > top + 44).map((t) => (
         <g key={t}>
           <line x1={gutter} x2={right} y1={y(t)} y2={y(t)} stroke="var(--chakra-colors-border)" strokeWidth="0.7" />
           <text x={gutter > 40 ? gutter - 6 : gutter + 2} y={y(t) + 4} textAnchor={gutter > 40 ? "end" : "start"} style={{ fontSize: 11 }} fill="var(--chakra-colors-fg-muted)">{figure(t, 6)}</text>
