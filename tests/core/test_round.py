@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwa.core.care.habit import look_is_due, start_of_medium_uS_cm, usual_pour_L
 from fenwa.core.care.holds import Condition, blocked, holds
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.round import RoundPot, RoundWater, fewest_strengths, job_of, round_plan
@@ -138,3 +139,27 @@ def test_round_without_fit_water_or_feed_says_so() -> None:
 def test_interlock_objects_before_a_pour(changes: dict[str, Any], says: str | None) -> None:
     found = pour_objections(replace(PourPlan("P-01", "plain", 40.0, True, None, 820.0, ()), **changes))
     assert (says in found[0]) if says else not found
+
+
+@pytest.mark.parametrize(
+    ("set_L", "logged_L", "usual"),
+    [(0.5, 0.3, 0.5), (None, 0.3, 0.3), (None, None, 0.05 * 6 * 0.4 / 0.8), (0.0, 0.3, 0.0)],
+)
+def test_usual_pour_is_set_seen_or_derived(set_L: float | None, logged_L: float | None, usual: float) -> None:
+    assert usual_pour_L(set_L, logged_L, 0.05, 6, 0.4, 0.2) == pytest.approx(usual)
+
+
+def test_the_smallest_pot_still_gets_a_pour() -> None:
+    assert usual_pour_L(None, None, 0.01, 1, 0.01, 0.0) == 0.02
+
+
+@pytest.mark.parametrize(
+    ("last_on", "due"), [(None, True), (TODAY, False), (TODAY - 13 * DAY, False), (TODAY - 14 * DAY, True)]
+)
+def test_a_look_is_due_after_a_fortnight(last_on: date | None, due: bool) -> None:
+    assert look_is_due(last_on, TODAY) is due
+
+
+@pytest.mark.parametrize(("charged", "start"), [(True, 1500.0), (False, None), (None, None)])
+def test_only_a_medium_known_to_be_charged_starts_high(charged: bool | None, start: float | None) -> None:
+    assert start_of_medium_uS_cm(charged) == start

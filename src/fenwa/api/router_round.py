@@ -140,7 +140,7 @@ def stations(session: Reading, today: Today) -> list[StationOut]:
     readings = sorted(p.reading for p in pots if p.reading is not None)
     middle = readings[len(readings) // 2] if readings else None
     worst = max((p.reading or 0 for p in flushes), default=readings[-1] if readings else None)
-    unlooked = sum(1 for p in pots if _look_due(p, today))
+    unlooked = sum(p.look_is_due for p in pots)
     products = session.scalar(select(func.count(models.Product.id)).where(models.Product.archived_at.is_(None))) or 0
     first = waters[0] if waters else None
     n = sum(job is not None for job in jobs)
@@ -154,11 +154,3 @@ def stations(session: Reading, today: Today) -> list[StationOut]:
         StationOut(key="leaf", figure=f"{unlooked} to look at", ec_uS_cm=middle),
         StationOut(key="shelf", figure=f"{products} {'feed' if products == 1 else 'feeds'}", ec_uS_cm=None),
     ]  # fmt: skip
-
-
-def _look_due(p: PotToday, today: date) -> bool:
-    seen = p.data["last_look_on"]
-    return seen is None or (today - date.fromisoformat(seen)).days >= LOOK_DAYS
-
-
-LOOK_DAYS = 14  # judgement: a leaf shows a change of care within weeks, not days

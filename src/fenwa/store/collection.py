@@ -11,6 +11,7 @@ import numpy as np
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from fenwa.core.care.habit import look_is_due, usual_pour_L
 from fenwa.core.care.holds import Condition, Hold, holds
 from fenwa.core.data.loader import PhaseFeeding, Profile, get_profile, habits
 from fenwa.core.pot.balance import State
@@ -42,6 +43,7 @@ class PotToday:
     reading_low: float | None
     reading_high: float | None
     holds: tuple[Hold, ...]
+    today: date
 
     @property
     def name(self) -> str:
@@ -72,14 +74,17 @@ class PotToday:
 
     @property
     def volume_L(self) -> float:
-        """Usual pour: what the grower set, else what the log shows, else refill over the share that drains."""
-        if self.pot.usual_volume_L is not None:
-            return self.pot.usual_volume_L
-        if self.data["usual_volume_L"] is not None:
-            return float(self.data["usual_volume_L"])
-        lost = self.spec.loss_per_day * self.pot.interval_days * capacity_L(self.spec)
-        habit = habits()[self.profile.habit]
-        return max(0.02, lost / (1 - habit.LF))
+        """Usual pour, by the core's rule. [L]"""
+        logged = self.data["usual_volume_L"]
+        return usual_pour_L(
+            self.pot.usual_volume_L, logged, self.spec.loss_per_day, self.pot.interval_days, capacity_L(self.spec),
+            habits()[self.profile.habit].LF,
+        )  # fmt: skip
+
+    @property
+    def look_is_due(self) -> bool:
+        """Whether the plant has gone unseen too long, on the day of this row."""
+        return look_is_due(_day(self.data["last_look_on"]), self.today)
 
 
 @dataclass(frozen=True)
@@ -223,6 +228,7 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
                 pot, plant, place, profile, specs[i], data,
                 float(middle[i]) if known else None, float(low[i]) if known else None,
                 float(high[i]) if known else None, holds(_condition(pot, plant, profile, data), today),
+                today,
             )
         )  # fmt: skip
     return out

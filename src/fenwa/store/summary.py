@@ -11,6 +11,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 import fenwa
+from fenwa.core.care.habit import start_of_medium_uS_cm
 from fenwa.core.data.loader import Profile, get_medium, get_profile, habits
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import Folded, Observation, Point, fold_log
@@ -18,7 +19,6 @@ from fenwa.core.pot.specification import PotSpec, WaterEvent, members_of
 from fenwa.store.models import Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour
 
 CORE_VERSION = f"{fenwa.__version__}/1"  # raise the last figure when a default of the balance changes
-CHARGED_START_uS_cm = 1500.0  # judgement: a charged mix before its first flush
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
@@ -31,7 +31,7 @@ def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
         habit.loss_per_day,
         pot.drainage,  # type: ignore[arg-type]  # checked when the pot is stored
         pot.tray_L,
-        CHARGED_START_uS_cm if pot.medium_charged else None,
+        start_of_medium_uS_cm(pot.medium_charged),
     )
 
 

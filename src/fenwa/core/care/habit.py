@@ -1,0 +1,30 @@
+"""What is usual for a pot: how much it gets, when it is looked at, what its medium held at the start."""
+
+from __future__ import annotations
+
+from datetime import date
+
+LOOK_DAYS = 14  # judgement: a leaf shows a change of care within weeks, not days
+CHARGED_START_uS_cm = 1500.0  # judgement: a charged mix before its first flush
+POUR_MIN_L = 0.02
+
+
+def usual_pour_L(
+    set_L: float | None, logged_L: float | None, loss_per_day: float, interval_days: float, water_L: float, LF: float
+) -> float:
+    """Usual pour: what the grower set, else what the log shows, else the refill over the share that stays. [L]"""
+    if set_L is not None:
+        return set_L
+    if logged_L is not None:
+        return logged_L
+    return max(POUR_MIN_L, loss_per_day * interval_days * water_L / (1 - LF))
+
+
+def look_is_due(last_on: date | None, today: date) -> bool:
+    """Nobody has looked for a fortnight, or ever."""
+    return last_on is None or (today - last_on).days >= LOOK_DAYS
+
+
+def start_of_medium_uS_cm(charged: bool | None) -> float | None:
+    """Root zone a fresh medium starts with; None where it is not known to have come with feed. [µS/cm]"""
+    return CHARGED_START_uS_cm if charged else None
