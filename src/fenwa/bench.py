@@ -90,6 +90,22 @@ def _ions() -> None:
     print(
         f"ion-conductivity, feed in hard water: {runs / bare:.0f} per second; with working {runs / full:.0f} per second"
     )
+    _many_ions(feed)
+
+
+def _many_ions(feed: Any) -> None:
+    import numpy as np
+
+    from fenwa.core.water.kinds import SHAPES
+    from fenwa.core.water.many import ec_of_many
+
+    n = 4000
+    rng = np.random.default_rng(5)
+    waters = {k: v * rng.uniform(0.3, 1.2, n) for k, v in vars(SHAPES["mains"]).items() if v is not None and k != "pH"}
+    fed = {k: v * rng.uniform(0.2, 1.5, n) for k, v in vars(feed).items()}
+    plain = min(_timed(lambda: ec_of_many(waters)) for _ in range(3))
+    dosed = min(_timed(lambda: ec_of_many(waters, fed)) for _ in range(3))
+    print(f"  as arrays: {n / plain:.0f} waters per second, {n / dosed:.0f} feeds per second (target 20000)")
 
 
 def _big_collection(path: Path) -> Any:

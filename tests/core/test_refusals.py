@@ -13,6 +13,15 @@ N20 = {"name": "20 % N", "n_nitrate_pct": 20}
 CAN = {"label": N20, "base": RAIN, "volume_L": 2, "strength": "nitrogen", "value": 50}
 ANY = {"ec25_uS_cm": 50}
 
+HARD = {
+    "Ca_mg_L": 100,
+    "Mg_mg_L": 6,
+    "Na_mg_L": 20,
+    "Cl_mg_L": 24.6,
+    "SO4_mg_L": 45,
+    "alkalinity_mg_L_CaCO3": 220,
+    "pH": 7.4,
+}
 REFUSED: list[tuple[str, dict[str, Any], type[DomainError], str]] = [
     ("ec-at-25", {"value": -5}, OutOfRange, "Reading -5 µS/cm cannot be"),
     ("ec-at-25", {"value": 0}, OutOfRange, "Reading 0 µS/cm cannot be"),
@@ -33,7 +42,28 @@ REFUSED: list[tuple[str, dict[str, Any], type[DomainError], str]] = [
     ("dose", {**CAN, "strength": "fraction", "value": 0.5}, Underspecified, "Label rate is not stated"),
     ("dose", {**CAN, "label": {"name": "Urea", "n_urea_pct": 46}, "strength": "ec_total", "value": 400}, Infeasible, "urea is invisible"),
     ("stock-solution", {"dose_g_L": 0.001, "volume_L": 0.05, "scale_step_g": 5}, Infeasible, "No stock fits"),
-    ("blend-two", {"salty": {"ec25_uS_cm": 400}, "pure": ANY, "target_uS_cm": 20}, Infeasible, "cannot be blended from 50 and 400"),
+    ("blend", {"waters": [{"water": {"ec25_uS_cm": 400, "name": "Tap"}}, {"water": {**ANY, "name": "Rain"}}], "targets": [{"quantity": "ec", "value": 20}]}, Infeasible, "EC 20 µS/cm cannot be blended: these waters reach 50 to 400"),
+    ("blend", {"waters": [{"water": {"ec25_uS_cm": 400, "name": "Tap"}}, {"water": {**ANY, "name": "Rain"}}], "targets": [{"quantity": "alkalinity", "value": 20}]}, Underspecified, "Alkalinity of Tap is not known. Measure it"),
+    ("blend", {"waters": [{"water": {"ec25_uS_cm": 400, "name": "Tap"}, "on_hand_L": 1}, {"water": {**ANY, "name": "Rain"}, "on_hand_L": 2}], "targets": [{"quantity": "ec", "value": 200}], "volume_L": 10}, Infeasible, "Only 3 L are on hand and 10 L are wanted"),
+    ("blend", {"waters": [{"water": {"ec25_uS_cm": 400, "name": "Tap"}}], "targets": [{"quantity": "ec", "value": 200}]}, InputError, "takes 2 to 6 waters"),
+    ("meter-calibration", {"points": [], "today": "2026-11-23"}, Underspecified, "No check yet"),
+    ("meter-calibration", {"points": [{"on": "2026-11-20", "standard_uS_cm": 1413, "shown_uS_cm": 1.41}], "today": "2026-11-23"}, InputError, "1.41 µS/cm in a 1413 standard cannot be a check"),
+    ("meter-calibration", {"points": [{"on": "2026-11-20", "standard_uS_cm": 84, "shown_uS_cm": 80}], "today": "2026-11-23", "traits": {"compensation": "none"}}, Underspecified, "Temperature of the standard is missing"),
+    ("meter-calibration", {"points": [{"on": "2026-11-25", "standard_uS_cm": 84, "shown_uS_cm": 80}], "today": "2026-11-23"}, OutOfRange, "lies in the future"),
+    ("temperature-compensation", {"ec_uS_cm": 300, "temperature_C": 40, "method": "natural-water"}, OutOfRange, "40 °C.*0 to 35"),
+    ("hardness-units", {"value": 900, "unit": "°dH"}, OutOfRange, "Hardness 900 °dH cannot be"),
+    ("charge-balance", {"ions": {"pH": 7}}, InputError, "No ion is given"),
+    ("membrane-trend", {"pairs": [], "today": "2026-11-23"}, Underspecified, "No pair yet"),
+    ("membrane-trend", {"pairs": [{"on": "2026-11-20", "feed_uS_cm": 20, "permeate_uS_cm": 500}], "today": "2026-11-23"}, OutOfRange, "reads more than its feed.*swapped"),
+    ("membrane-trend", {"pairs": [{"on": "2026-11-20", "feed_uS_cm": 500, "permeate_uS_cm": 20}], "today": "2026-11-23", "permeate_L": 5}, Underspecified, "needs both volumes"),
+    ("dechlorinate", {"volume_L": 10, "free_mg_L": 2, "total_mg_L": 1}, InputError, "Free chlorine 2 mg/L is more than total, 1"),
+    ("acidify", {"ions": HARD, "volume_L": 10, "acid": "nitric", "strength_pct": 50, "value": 60}, InputError, "Density of nitric acid at 50 % is not in the table"),
+    ("acidify", {"ions": HARD, "volume_L": 10, "acid": "nitric", "value": 60}, Underspecified, "Strength of the nitric acid is missing"),
+    ("acidify", {"ions": HARD, "volume_L": 10, "acid": "citric", "value": 300}, Infeasible, "220 mg/L of alkalinity already, not more than 300"),
+    ("acidify", {"ions": HARD, "volume_L": 10, "acid": "citric", "target": "pH", "value": 8}, Infeasible, "at pH 7.4 already"),
+    ("acidify", {"ions": HARD, "volume_L": 10, "acid": "vinegar", "value": 60}, InputError, "Acid “vinegar” is not known. Choose citric"),
+    ("acidify", {"ions": {"Ca_mg_L": 20}, "volume_L": 10, "acid": "citric", "value": 60}, Underspecified, "Alkalinity of this water is not known"),
+    ("boil-and-settle", {"ions": {"Ca_mg_L": 20}}, Underspecified, "Calcium or alkalinity of this water is not known"),
     ("batch-check", {"predicted_uS_cm": 400, "predicted_low_uS_cm": 380, "predicted_high_uS_cm": 420, "measured_uS_cm": -1, "water_uS_cm": 40, "volume_L": 1}, OutOfRange, "Measured EC -1"),
     ("pot-volume", {"top_cm": 10, "bottom_cm": 40, "height_cm": 10}, InputError, "Swap them"),
 ]  # fmt: skip

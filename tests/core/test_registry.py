@@ -14,7 +14,7 @@ from tests.core.test_cases import CASES
 
 NAMES = [c.name for c in list_calculations()]
 FIRST = {"ec-at-25", "tds-to-ec", "ec-to-tds", "ion-conductivity", "water-verdict", "label-to-elements", "dose",
-         "stock-solution", "batch-check", "blend-two", "root-zone", "flush-plan"}  # fmt: skip
+         "stock-solution", "batch-check", "blend", "root-zone", "flush-plan"}  # fmt: skip
 
 BARK = {"theta_cc": 0.25, "phi": 0.55, "t_half_h": 1.0, "eta": 0.5, "R": 1.1, "name": "bark"}
 LABEL = {
@@ -37,6 +37,32 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         "water": {"kind": "rain"},
         "plant": {"ec_max_uS_cm": 80, "fluoride_sensitivity": 1},
     },
+    "cheapest-remedy": {
+        "source": {
+            "name": "Borehole",
+            "ec25_uS_cm": 754,
+            "known": {"kind": "borehole", "alkalinity_mg_L_CaCO3": 265},
+            "price_per_L": 0,
+        },
+        "plant": {"ec_max_uS_cm": 250, "alkalinity_ceiling_mg_L": 100},
+        "others": [{"name": "Rain", "ec25_uS_cm": 34, "known": {"kind": "rain"}, "price_per_L": 0}],
+    },
+    "share-out": {
+        "supplies": [
+            {"name": "Rain", "ec25_uS_cm": 34, "litres": 20},
+            {"name": "Jug", "ec25_uS_cm": 20, "litres": 0, "price_per_L": 0.3},
+        ],
+        "demands": [
+            {"name": "Ferns", "litres": 10, "ec_max_uS_cm": 250, "suits": [True, True]},
+            {"name": "Sundews", "litres": 15, "ec_max_uS_cm": 60, "suits": [True, True]},
+        ],
+    },
+    "water-watch": {
+        "kind": "rain",
+        "today": "2026-11-23",
+        "readings": [{"on": f"2026-{m:02}-01", "ec25_uS_cm": 20 + 6 * m} for m in (8, 9, 10, 11)],
+    },
+    "treatment-effect": {"before_uS_cm": 600, "after_uS_cm": 576},
     "root-zone": {"pot": POT, "events": EVENTS, "today": "2026-11-01", "ceiling_uS_cm": 300},
     "flush-plan": {
         "pot": {**POT, "volume_L": 2.0},

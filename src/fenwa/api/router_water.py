@@ -17,10 +17,11 @@ from fenwa.core.data.loader import get_profile
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.units import to_canonical
+from fenwa.core.water.kind_checks import Disinfectant, KindState
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.tds import TdsScale, possible_conductivities
 from fenwa.core.water.temperature import EcUnit, ec_at_25
-from fenwa.core.water.verdict import Amount, Disinfectant, KindState, WaterVerdict, amounts_line, water_verdict
+from fenwa.core.water.verdict import Amount, WaterVerdict, amounts_line, water_verdict
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import WaterToday, needs_of, pots_today, waters_today

@@ -18,8 +18,8 @@ from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import reading_of, rested
 from fenwa.core.pot.specification import PotSpec, band, capacity_L, members_of
 from fenwa.core.water.ions import WaterIons
+from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds
 from fenwa.core.water.kinds import BaseWater
-from fenwa.core.water.verdict import KnownOfWater, PlantNeeds
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Reading, Water
 from fenwa.store.session import Store
 from fenwa.store.summary import CORE_VERSION, pot_spec, refresh
@@ -122,7 +122,7 @@ def needs_of(profile: Profile) -> PlantNeeds:
     s = profile.source_water
     return PlantNeeds(
         s.ec_max_uS_cm, s.ec_short_term_max_uS_cm, s.alkalinity_ceiling_mg_L, profile.sensitivity.fluoride,
-        profile.sensitivity.chlorine, profile.sensitivity.sodium, profile.short,
+        profile.sensitivity.chlorine, profile.sensitivity.sodium, profile.sensitivity.boron, profile.short,
     )  # fmt: skip
 
 

@@ -1,20 +1,17 @@
-"""The one place in the core that reads files: our reviewed tables, strictly checked."""
+"""Profiles, fertilizers, media and habits from their reviewed files, strictly checked."""
 
 from __future__ import annotations
 
-import tomllib
-from dataclasses import MISSING, dataclass, fields
+from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any
 
-from fenwa.core.errors import InputError, NotFound
+from fenwa.core.data.tables import DATA, build_row, read_toml
+from fenwa.core.errors import NotFound
 from fenwa.core.mix.label import Label, check_label
 from fenwa.core.pot.flush import FromAbove
 from fenwa.core.pot.specification import Medium
-
-DATA = Path(__file__).parent
-T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -166,49 +163,29 @@ class Fertilizer:
     checked_by: str
 
 
-def _build(kind: type[T], raw: dict[str, Any], where: str) -> T:
-    """A frozen row from a table, refusing unknown and missing keys by name."""
-    names = {f.name: f for f in fields(kind)}  # type: ignore[arg-type]
-    for key in raw:
-        if key not in names:
-            raise InputError(f"{where}: key “{key}” is not known. Known keys: {', '.join(names)}.")
-    for name, f in names.items():
-        if name not in raw and f.default is MISSING:
-            raise InputError(f"{where}: key “{name}” is missing. Add it with its unit as named.")
-    values = {key: tuple(v) if isinstance(v, list) else v for key, v in raw.items()}
-    return kind(**values)
-
-
-def _read(path: Path) -> dict[str, Any]:
-    try:
-        return tomllib.loads(path.read_text("utf-8"))
-    except tomllib.TOMLDecodeError as error:
-        raise InputError(f"{path.name}: not valid TOML: {error}.") from error
-
-
 def read_profile(path: Path) -> Profile:
     """One profile file; an error names file, key and way out."""
-    raw, where = _read(path), path.name
+    raw, where = read_toml(path), path.name
     parts: dict[str, Any] = {
         "source_water": SourceWater, "root_zone": RootZoneLimits, "sensitivity": Sensitivity,
         "feeding": Feeding, "flush": FlushHabit, "hazard": Hazard, "lag_days": Lag,
     }  # fmt: skip
     for key, kind in parts.items():
         if key in raw:
-            raw[key] = _build(kind, raw[key], f"{where} [{key}]")
+            raw[key] = build_row(kind, raw[key], f"{where} [{key}]")
     raw["phases"] = {
-        name: _build(PhaseFeeding, row, f"{where} [phases.{name}]") for name, row in raw.get("phases", {}).items()
+        name: build_row(PhaseFeeding, row, f"{where} [phases.{name}]") for name, row in raw.get("phases", {}).items()
     }
-    return _build(Profile, raw, where)
+    return build_row(Profile, raw, where)
 
 
 def read_fertilizer(path: Path) -> Fertilizer:
     """One fertilizer file; its label is checked like one a grower types."""
-    raw, where = _read(path), path.name
+    raw, where = read_toml(path), path.name
     own: dict[str, Any] = {key: raw.pop(key) for key in ("id", "source", "checked_by") if key in raw}
-    label = _build(Label, raw, where)
+    label = build_row(Label, raw, where)
     check_label(label)
-    return _build(Fertilizer, {**own, "label": label}, where)
+    return build_row(Fertilizer, {**own, "label": label}, where)
 
 
 @lru_cache(maxsize=8)
@@ -228,21 +205,21 @@ def fertilizers(folder: Path = DATA / "fertilizers") -> dict[str, Fertilizer]:
 @lru_cache(maxsize=1)
 def media() -> dict[str, MediumRow]:
     """Media by id."""
-    rows = [_build(MediumRow, raw, "media.toml") for raw in _read(DATA / "media.toml")["media"]]
+    rows = [build_row(MediumRow, raw, "media.toml") for raw in read_toml(DATA / "media.toml")["media"]]
     return {row.id: row for row in rows}
 
 
 @lru_cache(maxsize=1)
 def habits() -> dict[str, Habit]:
     """Watering habits by id."""
-    rows = [_build(Habit, raw, "habits.toml") for raw in _read(DATA / "habits.toml")["habits"]]
+    rows = [build_row(Habit, raw, "habits.toml") for raw in read_toml(DATA / "habits.toml")["habits"]]
     return {row.id: row for row in rows}
 
 
 @lru_cache(maxsize=1)
 def sources() -> dict[str, str]:
     """Named sources by id."""
-    return dict(_read(DATA / "sources.toml")["sources"])
+    return dict(read_toml(DATA / "sources.toml")["sources"])
 
 
 def get_profile(profile_id: str) -> Profile:

@@ -67,7 +67,7 @@ class _Can:
         self.water_ec = conductance_uS_cm(dissolve(self._base, None))
 
     def ec(self, dose_g_L: float) -> float:
-        return conductance_uS_cm(dissolve(self._base, self._per_gram.scaled(dose_g_L)))
+        return float(conductance_uS_cm(dissolve(self._base, self._per_gram.scaled(dose_g_L))))
 
     def dose_for(self, ec_uS_cm: float) -> float | None:
         """Dose that reads ``ec_uS_cm``, or None if no sensible dose does."""

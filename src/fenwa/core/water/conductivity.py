@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import Any
 
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
@@ -14,14 +14,13 @@ from fenwa.core.water.ions import (
     SPECIES_CHARGE,
     AddedIons,
     MEQ_CaCO3,
-    Solver,
-    Speciation,
     Totals,
     WaterIons,
     add_feed,
     check_ions,
     totals_of,
 )
+from fenwa.core.water.speciation import Solver, Speciation
 from fenwa.core.working import Computed, Ledger
 
 ION_SIZE_A = 4.0  # Å, from handbook salt data
@@ -78,13 +77,17 @@ def _alkalinity_eq_L(ions: WaterIons, t: Totals) -> float:
 
 def dissolve(base: Prepared, feed: AddedIons | None) -> Speciation:
     """Species after the feed: pH moves until the water's own charge error is met again."""
-    solver = Solver()
     if feed is None:
-        return solver.solve(base.totals, base.pH)
-    totals = add_feed(base.totals, feed)
+        return Solver().solve(base.totals, base.pH)
+    return at_own_charge(add_feed(base.totals, feed), base)
+
+
+def at_own_charge(totals: Totals, base: Prepared) -> Speciation:
+    """Species of ``totals`` at the pH where the charge error of the water they came from is met again."""
+    solver = Solver()
 
     def gap(pH: float) -> float:
-        return solver.solve(totals, pH).charge - base.charge_error
+        return float(solver.solve(totals, pH).charge - base.charge_error)
 
     low, high = base.pH - 0.5, base.pH + 0.5
     while gap(low) * gap(high) > 0:
@@ -98,46 +101,46 @@ def dissolve(base: Prepared, feed: AddedIons | None) -> Speciation:
 class Onsager:
     """Means over cations and anions that the Onsager terms need."""
 
-    z_cat: float
-    z_an: float
-    lam_cat: float
-    lam_an: float
-    F: float
+    z_cat: Any
+    z_an: Any
+    lam_cat: Any
+    lam_an: Any
+    F: Any
 
 
 def onsager_means(s: Speciation) -> Onsager:
     """Equivalent-weighted mean charges and mobilities, and the relaxation factor F."""
-    sums = {1: [0.0, 0.0, 0.0], -1: [0.0, 0.0, 0.0]}
+    sums: dict[int, list[Any]] = {1: [0.0, 0.0, 0.0], -1: [0.0, 0.0, 0.0]}
     for name, c in s.species.items():
         z = SPECIES_CHARGE[name]
         side = sums[1 if z > 0 else -1]
-        side[0] += c * abs(z)
-        side[1] += c * z * z
-        side[2] += c * abs(z) * LAMBDA0[name]
+        side[0] = side[0] + c * abs(z)
+        side[1] = side[1] + c * z * z
+        side[2] = side[2] + c * abs(z) * LAMBDA0[name]
     zc, za = sums[1][1] / sums[1][0], sums[-1][1] / sums[-1][0]
     lc, la = sums[1][2] / sums[1][0], sums[-1][2] / sums[-1][0]
     q = zc * za / (zc + za) * (lc + la) / (zc * la + za * lc)
-    return Onsager(zc, za, lc, la, q / (1 + math.sqrt(q)))
+    return Onsager(zc, za, lc, la, q / (1 + q**0.5))
 
 
-def conductance_uS_cm(s: Speciation) -> float:
-    """Conductivity at 25 °C of a speciated solution. [µS/cm]"""
+def conductance_uS_cm(s: Speciation) -> Any:
+    """Conductivity at 25 °C of a speciated solution, or of many when its species are arrays. [µS/cm]"""
     o = onsager_means(s)
-    root = math.sqrt(s.ionic_strength)
+    root = s.ionic_strength**0.5
     damp = root / (1 + 0.329 * ION_SIZE_A * root)
-    total = 0.0
+    total: Any = 0.0
     for name, c in s.species.items():
         z = SPECIES_CHARGE[name]
         size, opposite = abs(z), (o.z_an if z > 0 else o.z_cat)
         lam0 = LAMBDA0[name]
         lam = lam0 - (0.785 * size * opposite * o.F * lam0 + 30.3 * size) * damp
-        total += 1000 * c * size * max(lam, 0.0)
-    return 1000 * total / 1000
+        total = total + 1000 * c * size * 0.5 * (lam + abs(lam))  # never below zero
+    return total
 
 
 def ec_of(water: WaterIons, feed: AddedIons | None = None) -> float:
     """Conductivity at 25 °C, without the working: for solvers. [µS/cm]"""
-    return conductance_uS_cm(dissolve(_prepared(water), feed))
+    return float(conductance_uS_cm(dissolve(_prepared(water), feed)))
 
 
 @lru_cache(maxsize=256)

@@ -5,10 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.water.conductivity import scaled_to
 from fenwa.core.water.ions import WaterIons
 
-WaterKind = Literal["rain", "mains", "borehole", "permeate", "distilled", "softened", "soft", "condensate", "other"]
+WaterKind = Literal[
+    "rain", "mains", "borehole", "permeate", "distilled", "deionised", "jug-filtered", "softened", "soft",
+    "condensate", "bottled", "blended", "other",
+]  # fmt: skip
 
 # shapes of composition, worked examples of standard waters (science of the water, section 8); size comes from the EC
 _THIN = WaterIons(Ca_mg_L=0.4, Mg_mg_L=0.1, Na_mg_L=2.47, K_mg_L=0.2, Cl_mg_L=1.8, NO3_mg_L=0.4, SO4_mg_L=0.2,
@@ -19,10 +23,8 @@ _SOFT = WaterIons(Ca_mg_L=7.0, Mg_mg_L=1.5, Na_mg_L=7.0, K_mg_L=0.6, Cl_mg_L=11.
                   alkalinity_mg_L_CaCO3=15.0, pH=7.3)  # fmt: skip
 _SOFTENED = WaterIons(Ca_mg_L=2.0, Mg_mg_L=0.2, Na_mg_L=143.0, K_mg_L=3.0, Cl_mg_L=24.6, NO3_mg_L=25.0,
                       SO4_mg_L=45.0, alkalinity_mg_L_CaCO3=220.0, pH=7.4)  # fmt: skip
-SHAPES: dict[str, WaterIons] = {
-    "rain": _THIN, "permeate": _THIN, "distilled": _THIN, "condensate": _THIN, "soft": _SOFT,
-    "mains": _HARD, "borehole": _HARD, "other": _HARD, "softened": _SOFTENED,
-}  # fmt: skip
+_BY_SHAPE = {"thin": _THIN, "soft": _SOFT, "hard": _HARD, "softened": _SOFTENED}
+SHAPES: dict[str, WaterIons] = {kind: _BY_SHAPE[row.shape] for kind, row in water_kinds().items()}
 ZERO_WATER = WaterIons(alkalinity_mg_L_CaCO3=0.0, pH=7.0)
 
 
@@ -47,3 +49,8 @@ def composition_of(water: BaseWater) -> tuple[WaterIons, str]:
     return scaled_to(SHAPES[water.kind], water.ec25_uS_cm), (
         f"No report for {water.name}: ions of a usual {water.kind} water are taken, scaled to its conductivity."
     )
+
+
+def is_thin(kind: str) -> bool:
+    """Nearly free of salt by its making: its usual ions may stand for a missing report."""
+    return water_kinds()[kind].thin

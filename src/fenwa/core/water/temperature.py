@@ -2,29 +2,21 @@
 
 from __future__ import annotations
 
-import itertools
 from dataclasses import dataclass
 from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
 from fenwa.core.registry import calculation
+from fenwa.core.water.compensation import ALPHA_KCL_PER_C, PURE_WATER_LIMIT_uS_cm, natural_water_factor
 from fenwa.core.water.tds import TdsScale, scale_factor
 from fenwa.core.working import Computed, Ledger
 
 EcUnit = Literal["µS/cm", "mS/cm", "dS/m", "ppm"]
 Compensation = Literal["natural-water", "linear"]
 
-ALPHA_KCL_PER_C = 0.0191  # 1/°C, sm-2510: KCl-like solutions
-PURE_WATER_LIMIT_uS_cm = 5.0  # below it pure water's own coefficient (4-5 %/°C) would be needed
 EC_MAX_uS_cm = 200_000.0  # sea water is about 53 000; anything above is a slip of the unit
 TO_uS_cm = {"µS/cm": 1.0, "mS/cm": 1000.0, "dS/m": 1000.0}
-
-# iso-7888, factor f in EC25 = f EC_T; 20 and 25 °C sure, the others fairly sure
-NATURAL_WATER_F = (
-    (0.0, 1.918), (5.0, 1.643), (10.0, 1.428), (15.0, 1.256), (18.0, 1.168), (20.0, 1.116),
-    (22.0, 1.067), (25.0, 1.000), (28.0, 0.940), (30.0, 0.903), (35.0, 0.822),
-)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -36,17 +28,24 @@ class Ec25:
     below_pure_limit: bool
 
 
-def natural_water_factor(T_C: float) -> float:
-    """ISO 7888 factor at T_C by straight lines between the table's rows. Valid 0 to 35 °C."""
-    for (t0, f0), (t1, f1) in itertools.pairwise(NATURAL_WATER_F):
-        if t0 <= T_C <= t1:
-            return f0 + (f1 - f0) * (T_C - t0) / (t1 - t0)
-    require(T_C, "Water temperature", "°C", low=0, high=35, pointer="/temperature_C")
-    raise AssertionError("unreachable: the table spans its own range")
+@dataclass(frozen=True)
+class MeterCorrection:
+    """What checks against standards say of a meter: shown = slope * true + offset, and what stays open."""
+
+    slope: float
+    offset_uS_cm: float
+    relative_half_width: float
+    absolute_half_width_uS_cm: float = 0.0
+    checked_on: str = ""
 
 
-def _meter_half_width(ledger: Ledger, ec: str, accuracy_pct_fs: float | None, range_uS_cm: float | None) -> float:
-    """Half-width of a reading: the meter's own statement, or a usual pen's."""
+def _meter_half_width(ledger: Ledger, ec: str, accuracy_pct_fs: float | None, range_uS_cm: float | None,
+                      correction: MeterCorrection | None) -> float:  # fmt: skip
+    """Half-width of a reading: from the meter's checks, its own statement, or a usual pen's."""
+    if correction is not None:
+        ledger.take("u_rel", "share the checks leave open", correction.relative_half_width, "", "checks of the meter")
+        ledger.take("u_abs", "half a step of the display", correction.absolute_half_width_uS_cm, "µS/cm", "meter")
+        return ledger.step("U", f"sqrt((u_rel * {ec}) ** 2 + u_abs ** 2)", "µS/cm", "half-width after the checks")
     if accuracy_pct_fs is not None and range_uS_cm is not None:
         require(accuracy_pct_fs, "Meter accuracy", "% of range", low=0, high=50, pointer="/accuracy_pct_fs")
         require(range_uS_cm, "Meter range", "µS/cm", low=0, open_low=True, high=500_000, pointer="/range_uS_cm")
@@ -55,6 +54,14 @@ def _meter_half_width(ledger: Ledger, ec: str, accuracy_pct_fs: float | None, ra
         return ledger.step("U", "acc / 100 * range", "µS/cm", "half-width from the meter")
     ledger.assume("The meter states no accuracy: a usual pen's 2 % and 1 µS/cm are taken.")
     return ledger.step("U", f"0.02 * {ec} + 1", "µS/cm", "half-width of a usual pen")
+
+
+def _corrected(ledger: Ledger, c: MeterCorrection) -> float:
+    """The shown value without the meter's own error."""
+    require(c.slope, "Slope of the meter", "", low=0.2, high=5, pointer="/correction/slope")
+    ledger.take("a", "slope of the meter", c.slope, "", f"checks of the meter {c.checked_on}".strip())
+    ledger.take("b", "offset of the meter", c.offset_uS_cm, "µS/cm", "checks of the meter")
+    return ledger.step("EC_c", "max(0, (EC_T - b) / a)", "µS/cm", "without the meter's own error")
 
 
 @calculation("ec-at-25", title="Conductivity at 25 °C", station="water")
@@ -69,6 +76,7 @@ def ec_at_25(
     alpha_per_C: float = ALPHA_KCL_PER_C,
     accuracy_pct_fs: float | None = None,
     range_uS_cm: float | None = None,
+    correction: MeterCorrection | None = None,
 ) -> Computed[Ec25]:
     """Conductivity at 25 °C from what a meter shows.
 
@@ -93,6 +101,8 @@ def ec_at_25(
         The meter's stated accuracy, % of full scale. [%]
     range_uS_cm : float
         The meter's full scale. [µS/cm]
+    correction : MeterCorrection
+        From the meter's checks against standards; the shown value is kept and corrected here. [µS/cm]
 
     Returns
     -------
@@ -137,13 +147,16 @@ def ec_at_25(
             temperature_C, "Water temperature", "°C", low=0, high=60, pointer="/temperature_C",
             hint="Enter the water's temperature from 0 to 60 °C, or leave it empty if the meter compensates.",
         )  # fmt: skip
+    shown_name = "EC_T"
+    if correction is not None:
+        ec, shown_name = _corrected(ledger, correction), "EC_c"
     pure = ec < PURE_WATER_LIMIT_uS_cm
     if compensated:
         ledger.assume("The meter compensates to 25 °C itself; its reading is taken as it is.")
-        ec25 = ledger.step("EC25", "EC_T", "µS/cm", "conductivity at 25 °C")
+        ec25 = ledger.step("EC25", shown_name, "µS/cm", "conductivity at 25 °C")
     elif pure:
         ledger.caution("Below 5 µS/cm no temperature correction is sound: read it as “under 5”.")
-        ec25 = ledger.step("EC25", "EC_T", "µS/cm", "conductivity, not corrected")
+        ec25 = ledger.step("EC25", shown_name, "µS/cm", "conductivity, not corrected")
     elif temperature_C is None:
         raise Underspecified(
             "Water temperature is missing, and this meter does not compensate. "
@@ -154,17 +167,17 @@ def ec_at_25(
         require(temperature_C, "Water temperature", "°C", low=0, high=35, pointer="/temperature_C")
         ledger.take("T", "temperature of the water", temperature_C, "°C")
         ledger.take("f", "factor at this temperature", natural_water_factor(temperature_C), "", "table:iso-7888")
-        ec25 = ledger.step("EC25", "f * EC_T", "µS/cm", "conductivity at 25 °C")
+        ec25 = ledger.step("EC25", f"f * {shown_name}", "µS/cm", "conductivity at 25 °C")
     else:
         require(alpha_per_C, "Temperature coefficient", "1/°C", low=0, high=0.06, pointer="/alpha_per_C")
         ledger.take("T", "temperature of the water", temperature_C, "°C")
         ledger.take("alpha", "change per degree", alpha_per_C, "1/°C", "default:KCl-like solutions")
-        ec25 = ledger.step("EC25", "EC_T / (1 + alpha * (T - 25))", "µS/cm", "conductivity at 25 °C")
+        ec25 = ledger.step("EC25", f"{shown_name} / (1 + alpha * (T - 25))", "µS/cm", "conductivity at 25 °C")
         if not 5 <= temperature_C <= 35:
             ledger.caution("Outside 5 to 35 °C the straight-line correction is rough. Let the water come to room heat.")
     if pure and compensated:
         ledger.caution("Below 5 µS/cm a compensating meter corrects wrongly: read it as “under 5”.")
-    half = _meter_half_width(ledger, "EC25", accuracy_pct_fs, range_uS_cm)
+    half = _meter_half_width(ledger, "EC25", accuracy_pct_fs, range_uS_cm, correction)
     if half > 0.25 * ec25:
         ledger.caution("The meter's error is more than a quarter of this reading: use a finer range if you have one.")
     return ledger.close(Ec25(ec25, half, pure))

@@ -1,0 +1,194 @@
+"""The cheapest sufficient remedy for a water a plant may not drink as it is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fenwa.core.registry import calculation
+from fenwa.core.water.kind_checks import (
+    BORON_mg_L,
+    CHLORIDE_mg_L,
+    FLUORIDE_mg_L,
+    IRON_mg_L,
+    KnownOfWater,
+    PlantNeeds,
+    SODIUM_mg_L,
+    kind_findings,
+)
+from fenwa.core.water.kinds import is_thin
+from fenwa.core.water.verdict import MARGIN_SHARE, water_verdict
+from fenwa.core.working import Computed, Ledger
+
+Action = Literal["as it is", "stand", "conditioner", "blend", "use another", "none known"]
+
+BENT = 1.09  # a straight line reads up to 9 % low for a blend of hard and pure water
+LEAST_SHARE = 0.05  # less than this of the source is another water with a trace of it
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A water at hand: newest reading, what is known, price. None price: not known, counted last."""
+
+    name: str
+    ec25_uS_cm: float
+    known: KnownOfWater
+    half_width_uS_cm: float = 0.0
+    price_per_L: float | None = None
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """What to do, the share kept of the source if it is a blend, the price of a litre if known."""
+
+    action: Action
+    sentence: str
+    other: str | None
+    source_share: float | None
+    price_per_L: float | None
+
+
+def _limits(p: PlantNeeds) -> dict[str, float]:
+    """Limits in mg/L of what mixes linearly."""
+    out = {
+        "sodium_mg_L": SODIUM_mg_L[min(p.sodium_sensitivity, 3)], "fluoride_mg_L": FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
+        "boron_mg_L": BORON_mg_L[min(p.boron_sensitivity, 3)], "chloride_mg_L": CHLORIDE_mg_L, "iron_mg_L": IRON_mg_L,
+    }  # fmt: skip
+    if p.alkalinity_ceiling_mg_L is not None:
+        out["alkalinity_mg_L_CaCO3"] = p.alkalinity_ceiling_mg_L
+    return out
+
+
+def _share(source: Candidate, other: Candidate, p: PlantNeeds) -> tuple[float, str]:
+    """Largest share of the source in a blend that keeps every known limit, and the one that rules."""
+    margin = max(MARGIN_SHARE * p.ec_max_uS_cm, source.half_width_uS_cm, other.half_width_uS_cm)
+    target = (p.ec_max_uS_cm - margin) / BENT
+    best, rules = 1.0, "amount"
+    if source.ec25_uS_cm > target:
+        best = max(0.0, (target - other.ec25_uS_cm) / (source.ec25_uS_cm - other.ec25_uS_cm))
+    for name, limit in _limits(p).items():
+        mine, theirs = getattr(source.known, name), getattr(other.known, name)
+        if mine is None or mine <= limit:
+            continue
+        if theirs is None:
+            if not is_thin(other.known.kind):
+                return 0.0, name
+            theirs = 0.02 * mine  # a thin water's usual trace
+        f = max(0.0, (limit - theirs) / (mine - theirs)) if mine > theirs else 0.0
+        if f < best:
+            best, rules = f, name
+    return best, rules
+
+
+_DISSOLVED = {"sodium", "fluoride", "hardness", "chloride", "boron", "iron"}
+
+
+@calculation("cheapest-remedy", title="What to do about this water", station="water")
+def cheapest_remedy(*, source: Candidate, plant: PlantNeeds, others: list[Candidate]) -> Computed[Remedy]:
+    """The cheapest way to make a water fit for a plant, or another water that is.
+
+    Parameters
+    ----------
+    source : Candidate
+        The water in question. [µS/cm, mg/L]
+    plant : PlantNeeds
+        Ceilings and sensitivities of the group. [µS/cm, mg/L]
+    others : list
+        The other waters at hand. [µS/cm, mg/L]
+
+    Returns
+    -------
+    Computed
+        The remedy, the share of the source in a blend, the price of a litre.
+
+    Raises
+    ------
+    OutOfRange
+        If a number cannot be.
+
+    Notes
+    -----
+    Standing and conditioner take out disinfectant only. A blend must bring every known limit into reach: of
+    several the smallest share rules (E1.17), with 9 % in hand for the bend of the mixing line. What is
+    unknown stays unknown in a blend.
+
+    References
+    ----------
+    mass-balance; E1.17; fao-29
+    """
+    own = water_verdict(ec25_uS_cm=source.ec25_uS_cm, half_width_uS_cm=source.half_width_uS_cm, water=source.known,
+                        plant=plant).result  # fmt: skip
+    ledger = Ledger("What to do about this water", "For what is known; a blend is reckoned by the straight line.",
+                    ("mass-balance", "fao-29"))  # fmt: skip
+    ledger.take("EC", source.name, source.ec25_uS_cm, "µS/cm", "measured")
+    ledger.take("limit", f"the most {plant.name} may drink", plant.ec_max_uS_cm, "µS/cm", "table:profile")
+    ledger.step("room", "limit - EC", "µS/cm", "room to the limit")
+    bad = {k.agent for k in own.kinds if k.state == "known bad" and not k.minor}
+    options: list[Remedy] = []
+    if own.amount == "within" and not bad:
+        options.append(Remedy("as it is", "Use it as it is.", None, None, source.price_per_L))
+    elif own.amount == "within" and bad == {"disinfectant"}:
+        options.append(_disinfectant(source))
+    if not options or options[0].action != "as it is":
+        options += [r for o in others if (r := _with(source, o, plant, own.amount, bad)) is not None]
+    if not options:
+        return ledger.close(Remedy("none known", _none_words(own.amount, bad), None, None, None))
+    best = min(options, key=lambda r: (r.price_per_L is None, r.price_per_L or 0.0, -(r.source_share or 0.0)))
+    if best.source_share is not None and best.other is not None:
+        other = next(o for o in others if o.name == best.other)
+        ledger.take("C_o", other.name, other.ec25_uS_cm, "µS/cm", "measured")
+        ledger.take(
+            "f", f"share of {source.name}: the smallest any limit allows", best.source_share, "", "solved: E1.17"
+        )
+        ledger.step("C", "f * EC + (1 - f) * C_o", "µS/cm", "the blend by the straight line")
+        if source.price_per_L is not None and other.price_per_L is not None:
+            ledger.take("p", f"price of {source.name}", source.price_per_L, "per litre")
+            ledger.take("p_o", f"price of {other.name}", other.price_per_L, "per litre")
+            ledger.step("cost", "f * p + (1 - f) * p_o", "per litre", "price of the blend")
+    return ledger.close(best)
+
+
+def _disinfectant(source: Candidate) -> Remedy:
+    stands = source.known.disinfectant == "free chlorine"
+    if stands:
+        return Remedy("stand", "Let it stand open for a day: free chlorine leaves.", None, None, source.price_per_L)
+    return Remedy(
+        "conditioner", "Add conditioner: chloramine does not leave on standing.", None, None, source.price_per_L
+    )
+
+
+def _with(source: Candidate, other: Candidate, plant: PlantNeeds, amount: str, bad: set[str]) -> Remedy | None:
+    """The other water instead, or mixed in; None when it does not help."""
+    if other.name == source.name:
+        return None
+    theirs = water_verdict(ec25_uS_cm=other.ec25_uS_cm, half_width_uS_cm=other.half_width_uS_cm, water=other.known,
+                           plant=plant).result  # fmt: skip
+    if theirs.amount != "within" or theirs.kind == "known bad":
+        return None
+    share, rules = _share(source, other, plant)
+    curable = bad <= _DISSOLVED | {"disinfectant"}
+    if curable and share >= LEAST_SHARE and (amount != "within" or bad & _DISSOLVED):
+        parts = _parts(share)
+        price = (None if source.price_per_L is None or other.price_per_L is None
+                 else share * source.price_per_L + (1 - share) * other.price_per_L)  # fmt: skip
+        why = "" if rules == "amount" else f"; {rules.split('_')[0]} rules"
+        treat = " and conditioner" if "disinfectant" in bad else ""
+        sentence = f"Blend {parts} with {other.name} ({100 * share:.0f} % of this){treat}{why}."
+        return Remedy("blend", sentence, other.name, share, price)
+    return Remedy("use another", f"Use {other.name} instead.", other.name, None, other.price_per_L)
+
+
+def _parts(share: float) -> str:
+    """A share as whole parts a bucket can measure, never more than it."""
+    n = max(1, -int(-(1 - share) // share))
+    return f"1 part to {n}"
+
+
+def _none_words(amount: str, bad: set[str]) -> str:
+    reason = "salt" if amount != "within" else ", ".join(sorted(bad))
+    return f"No water at hand mends it ({reason}): bring rain, permeate or distilled water."
+
+
+def suits(known: KnownOfWater, plant: PlantNeeds, ec25_uS_cm: float) -> bool:
+    """Whether nothing known stands against this kind of water for the plant: for sharing out."""
+    return not any(k.state == "known bad" and not k.minor for k in kind_findings(known, plant, ec25_uS_cm))
