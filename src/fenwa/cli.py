@@ -24,6 +24,7 @@ Day = Annotated[str | None, typer.Option("--today", help="Fix the day, for examp
 Port = Annotated[int, typer.Option(help="Port; 0 takes a free one.")]
 Host = Annotated[str, typer.Option(help="Address to answer on. Only this machine's own, for now.")]
 Open = Annotated[bool, typer.Option("--open", help="Open a browser.")]
+Pen = Annotated[str, typer.Option(help="Pen at the desk: none, simulated, or HOST:PORT of one that sends SenML lines.")]
 
 
 def _data_folder() -> Path:
@@ -41,9 +42,12 @@ def _day(text: str | None) -> date | None:
         raise typer.BadParameter(f"{text!r} is not a date. Write it as 2026-11-23.") from error
 
 
-def _run(database: Path, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool) -> None:
+def _run(database: Path, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str) -> None:
     from fenwa.api.safety import is_loopback
 
+    if pen not in ("none", "simulated") and not (":" in pen and pen.rpartition(":")[2].isdigit()):
+        typer.echo(f"Pen “{pen}” is not known. Say none, simulated, or HOST:PORT.", err=True)
+        raise typer.Exit(2)
     if not is_loopback(host):
         typer.echo(f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
                    "127.0.0.1 only.", err=True)  # fmt: skip
@@ -68,7 +72,7 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
             typer.echo(refused.detail, err=True)
             raise typer.Exit(2) from refused
     prepare_store(store)
-    server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None)
+    server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None, pen)
     listener = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
@@ -92,20 +96,20 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
 
 @app.command()
 def serve(
-    host: Host = "127.0.0.1", port: Port = 8710, today: Day = None, open_: Open = False,
+    host: Host = "127.0.0.1", port: Port = 8710, today: Day = None, open_: Open = False, pen: Pen = "none",
     database: Annotated[Path | None, typer.Option(help="Database file; your data folder by default.")] = None,
 ) -> None:  # fmt: skip
     """Start Fenwa on your own collection."""
-    _run(database or _data_folder() / "fenwa.sqlite", host, port, _day(today), open_, demo=False)
+    _run(database or _data_folder() / "fenwa.sqlite", host, port, _day(today), open_, demo=False, pen=pen)
 
 
 @app.command()
 def demo(
-    host: Host = "127.0.0.1", port: Port = 8711, today: Day = None, open_: Open = False,
+    host: Host = "127.0.0.1", port: Port = 8711, today: Day = None, open_: Open = False, pen: Pen = "simulated",
     database: Annotated[Path | None, typer.Option(help="Database file of the demonstration.")] = None,
 ) -> None:  # fmt: skip
     """Start Fenwa on the invented Ansa Orangery; your own data is never touched."""
-    _run(database or _data_folder() / "demo.sqlite", host, port, _day(today), open_, demo=True)
+    _run(database or _data_folder() / "demo.sqlite", host, port, _day(today), open_, demo=True, pen=pen)
 
 
 @app.command()

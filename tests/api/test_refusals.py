@@ -17,7 +17,7 @@ WRONG: list[tuple[str, dict[str, Any], str, str]] = [
     ("/api/waters/1/readings", reading(value=0), "/value", "Reading 0"),
     ("/api/waters/1/readings", reading(value=9000, unit="mS/cm"), "/value", "Check the unit"),
     ("/api/waters/1/readings", reading(value="abc"), "/value", "Value “abc” is not a number"),
-    ("/api/waters/1/readings", reading(value=""), "/value", "Value is empty"),
+    ("/api/waters/1/readings", reading(value=""), "/value", "Nothing is entered"),
     ("/api/waters/1/readings", reading(value="1,413"), "/value", "Write 1413 or 1.413"),
     ("/api/waters/1/readings", reading(temperature=-40, compensated=False), "/temperature_C", "temperature -40"),
     ("/api/waters/1/readings", reading(compensated=False), "/temperature_C", "temperature is missing"),

@@ -6,8 +6,9 @@ from typing import Any
 
 import pytest
 
-from fenwa.store.collection import needs_of, pots_today, waters_today
+from fenwa.store.collection import needs_of, pots_today
 from fenwa.store.models import Pour, Water
+from fenwa.store.water_state import waters_today
 from tests.conftest import TODAY, Client, pot, pour, reading
 
 

@@ -18,17 +18,23 @@ import fenwa
 from fenwa.api import (
     problems,
     router_calc,
+    router_devices,
     router_log,
+    router_meters,
     router_mix,
     router_options,
     router_pots,
     router_pours,
+    router_readings,
+    router_reports,
     router_round,
     router_water,
+    router_water_tools,
     safety,
     settings,
 )
 from fenwa.core.data.loader import fertilizers
+from fenwa.devices.desk import PenDesk
 from fenwa.store.collection import refresh_stale
 from fenwa.store.models import Product
 from fenwa.store.session import Store
@@ -50,8 +56,8 @@ class Interface(StaticFiles):
         return response
 
 
-def create_app(store: Store, clock: Callable[[], date], web: Path | None = None) -> FastAPI:
-    """The application on a store, with a clock for the day and the built interface if there is one."""
+def create_app(store: Store, clock: Callable[[], date], web: Path | None = None, pen: str = "none") -> FastAPI:
+    """The application on a store, with a clock for the day, the built interface and a pen if there are."""
     app = FastAPI(
         title="Fenwa",
         version=fenwa.__version__,
@@ -64,13 +70,18 @@ def create_app(store: Store, clock: Callable[[], date], web: Path | None = None)
             404: {"model": problems.Problem},
         },
     )
-    app.state.store, app.state.clock = store, clock
+    app.state.store, app.state.clock, app.state.pen = store, clock, PenDesk(pen, clock)
     problems.install(app)
     safety.install(app)
     for module in (
         router_calc,
         router_options,
         router_water,
+        router_readings,
+        router_meters,
+        router_reports,
+        router_water_tools,
+        router_devices,
         router_mix,
         router_pots,
         router_pours,

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from datetime import UTC, date, datetime
+from datetime import date
 from typing import Any, Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Today, Writing
+from fenwa.api.writing import Today, Writing, now
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound
 from fenwa.store import models
@@ -18,10 +19,15 @@ from fenwa.store.summary import refresh, touch
 
 router = APIRouter(prefix="/api/log", tags=["log"])
 
-Kind = Literal["pour", "look", "reading", "batch", "pot", "water", "product"]
+Kind = Literal[
+    "pour", "look", "reading", "batch", "pot", "water", "product", "meter", "check", "report", "treatment",
+    "membrane pair", "inbox entry",
+]  # fmt: skip
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
     "pot": models.Pot, "water": models.Water, "product": models.Product,
+    "meter": models.Meter, "check": models.MeterCheck, "report": models.Report, "treatment": models.Treatment,
+    "membrane pair": models.MembranePair, "inbox entry": models.InboxEntry,
 }  # fmt: skip
 
 
@@ -42,10 +48,6 @@ class CorrectionIn(BaseModel):
     note: str | None = None
 
 
-def _now() -> datetime:
-    return datetime.now(UTC).replace(tzinfo=None, microsecond=0)
-
-
 def _row(session: Session, kind: str, row_id: int) -> Any:
     row = session.get(MODELS[kind], row_id)
     if row is None:
@@ -58,6 +60,10 @@ def _after(session: Session, kind: str, row: Any) -> None:
     session.flush()
     if kind in ("pour", "look"):
         refresh(session, row.pot_id)
+    if kind in ("reading", "report"):  # what was tested with it goes and comes with it
+        link = models.Finding.reading_id if kind == "reading" else models.Finding.report_id
+        for finding in session.scalars(select(models.Finding).where(link == row.id)):
+            finding.archived_at = row.archived_at
     if kind == "pot":
         touch(session, row.id)
 
@@ -65,7 +71,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
 def _set_archived(kind: Kind, row_id: int, archived: bool, writer: Writing) -> Done:
     def write(session: Session) -> dict[str, Any]:
         row = _row(session, kind, row_id)
-        row.archived_at = _now() if archived else None
+        row.archived_at = now() if archived else None
         _after(session, kind, row)
         return {"kind": kind, "id": row_id, "archived": archived}
 
@@ -105,7 +111,7 @@ def correct_pour(row_id: int, body: CorrectionIn, writer: Writing, today: Today)
 
         session.add(
             models.Correction(
-                table_name="pour", row_id=row_id, at=_now(),
+                table_name="pour", row_id=row_id, at=now(),
                 before={k: plain(getattr(row, k)) for k in changes}, after={k: plain(v) for k, v in changes.items()},
             )
         )  # fmt: skip

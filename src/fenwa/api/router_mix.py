@@ -12,10 +12,10 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.api.router_water import EntryIn, Stored, make_reading, stored_working
+from fenwa.api.router_readings import EntryIn, make_reading
 from fenwa.api.settings import read_settings
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Today, Writing, get_row, ready
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, ready, stored_working
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
@@ -26,7 +26,8 @@ from fenwa.core.units import to_canonical
 from fenwa.core.water.kinds import BaseWater, WaterKind
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
-from fenwa.store.collection import PotToday, pots_today, waters_today
+from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["mix"])
 
@@ -315,7 +316,7 @@ def read_batch(batch_id: int, body: EntryIn, writer: Writing, today: Today) -> J
 
     def write(session: Session) -> dict[str, Any]:
         batch = get_row(session, models.Batch, batch_id, "Can")
-        reading = make_reading(body, today)
+        reading = make_reading(session, body, today)
         if reading.ec25_uS_cm is None:
             raise Underspecified(reading.refusal, pointer="/scale")
         computed = batch_check(

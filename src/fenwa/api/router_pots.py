@@ -13,9 +13,8 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.api.router_water import Stored
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Today, Writing, ready
+from fenwa.api.writing import Reading, Stored, Today, Writing, ready
 from fenwa.core.care.holds import Hold, Phase
 from fenwa.core.data.loader import get_medium, get_profile
 from fenwa.core.entry import require, require_not_future
@@ -27,8 +26,9 @@ from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
-from fenwa.store.collection import PotToday, pots_today, waters_today
+from fenwa.store.collection import PotToday, pots_today
 from fenwa.store.summary import as_event, open_pours, phases, refresh, stored_fold
+from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])
 

@@ -21,7 +21,8 @@ from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.working import Working
 from fenwa.store import models
-from fenwa.store.collection import PotToday, WaterToday, pots_today, waters_today
+from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api", tags=["round"])
 

@@ -1,61 +1,47 @@
-"""The Water station: sources, readings, and who may drink what."""
+"""The Water station: sources, and who may drink what."""
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from datetime import date
-from typing import Any, Literal
+from typing import Any
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel, TypeAdapter
+from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Today, Writing, get_row, ready
+from fenwa.api.router_readings import AmountOut, ReadingOut, reading_out
+from fenwa.api.typed import TypedOrNone
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now, plain_row, ready
 from fenwa.core.data.loader import get_profile
+from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
-from fenwa.core.units import to_canonical
-from fenwa.core.water.kind_checks import Disinfectant, KindState
+from fenwa.core.water.kind_checks import Disinfectant, KindState, Treatment, kind_findings
 from fenwa.core.water.kinds import WaterKind
-from fenwa.core.water.tds import TdsScale, possible_conductivities
-from fenwa.core.water.temperature import EcUnit, ec_at_25
-from fenwa.core.water.verdict import Amount, WaterVerdict, amounts_line, water_verdict
-from fenwa.core.working import Computed, Working
+from fenwa.core.water.quantities import QUANTITIES
+from fenwa.core.water.remedy import Remedy, cheapest_remedy
+from fenwa.core.water.verdict import STRICTEST, Amount, WaterVerdict, amounts_line, water_verdict
+from fenwa.core.water.watch import PastReading, TreatmentEffect, WaterWatch, treatment_effect, water_watch
+from fenwa.core.working import Computed
 from fenwa.store import models
-from fenwa.store.collection import WaterToday, needs_of, pots_today, waters_today
+from fenwa.store.collection import needs_of, pots_today
+from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api", tags=["water"])
 
-
-class EntryIn(BaseModel):
-    """What a meter showed, as typed."""
-
-    on: date
-    value: Typed
-    unit: EcUnit = "µS/cm"
-    scale: TdsScale | None = None
-    temperature: TypedOrNone = None
-    temperature_unit: Literal["°C", "°F"] = "°C"
-    compensated: bool = True
-    note: str = ""
+SHOWN_READINGS = 60
 
 
-class ReadingOut(BaseModel):
-    """A stored reading. ``ec25_uS_cm`` is null while the scale is not known."""
+class TreatmentOut(BaseModel):
+    """A dated step, and what it removed if it was read before and after."""
 
     id: int
     on: date
-    value: float
-    unit: str
-    scale: str | None
-    temperature_C: float | None
-    compensated: bool
-    ec25_uS_cm: float | None
-    half_width_uS_cm: float | None
-    refusal: str
-    possible_uS_cm: dict[str, float]
+    kind: Treatment
+    in_force: bool
+    note: str
+    effect: TreatmentEffect | None
 
 
 class WaterOut(BaseModel):
@@ -64,14 +50,24 @@ class WaterOut(BaseModel):
     id: int
     name: str
     kind: WaterKind
+    kind_label: str
     price_per_L: float | None
-    disinfectant: str
+    on_hand_L: float | None
+    capacity_L: float | None
+    collected_on: date | None
+    disinfectant: Disinfectant
     ec25_uS_cm: float | None
     half_width_uS_cm: float | None
     read_on: date | None
     age_days: int | None
     newest: ReadingOut | None
     history: list[ReadingOut]
+    tests: list[AmountOut]
+    unknown: list[str]
+    treatments: list[TreatmentOut]
+    report_id: int | None
+    report_on: date | None
+    watch: WaterWatch
     amounts: str
     kind_line: str
 
@@ -95,6 +91,7 @@ class VerdictOut(BaseModel):
     amount_line: str
     kind: KindState
     kind_line: str
+    limiting: str
 
 
 class WaterPage(BaseModel):
@@ -106,55 +103,26 @@ class WaterPage(BaseModel):
     verdicts: list[VerdictOut]
 
 
-def reading_out(r: models.Reading) -> ReadingOut:
-    """A stored reading for the interface."""
-    options = possible_conductivities(r.value) if r.ec25_uS_cm is None and r.unit == "ppm" else {}
-    return ReadingOut(
-        id=r.id, on=r.on, value=r.value, unit=r.unit, scale=r.scale, temperature_C=r.temperature_C,
-        compensated=r.compensated, ec25_uS_cm=r.ec25_uS_cm, half_width_uS_cm=r.half_width_uS_cm,
-        refusal=r.refusal, possible_uS_cm=options,
-    )  # fmt: skip
+class RemedyOut(BaseModel):
+    """What to do about a water for one group."""
 
-
-def make_reading(entry: EntryIn, today: date) -> models.Reading:
-    """A reading row with its conductivity; an unknown scale is kept with the refusal."""
-    require_not_future(entry.on, today, "Date", pointer="/on")
-    temperature = None
-    if entry.temperature is not None:
-        temperature = to_canonical(entry.temperature, "temperature", entry.temperature_unit, pointer="/temperature")
-    row = models.Reading(
-        on=entry.on, value=entry.value, unit=entry.unit, scale=entry.scale if entry.unit == "ppm" else None,
-        temperature_C=temperature, compensated=entry.compensated, note=entry.note, refusal="",
-    )  # fmt: skip
-    try:
-        computed = ec_at_25(value=entry.value, unit=entry.unit, scale=entry.scale, temperature_C=temperature,
-                            compensated=entry.compensated)  # fmt: skip
-    except Underspecified as refused:
-        if not (entry.unit == "ppm" and entry.scale == "unknown"):
-            raise
-        require(entry.value, "Reading", "ppm", low=0, open_low=True, high=140_000, pointer="/value")
-        row.refusal = refused.detail
-        return row
-    row.ec25_uS_cm = computed.result.ec25_uS_cm
-    row.half_width_uS_cm = computed.result.half_width_uS_cm
-    row.working = asdict(computed.working)
-    return row
+    profile_id: str
+    remedy: Remedy
 
 
 def judge(w: WaterToday, profile_id: str) -> Computed[WaterVerdict] | None:
     """The verdict on a water for a group; None while no reading is usable."""
-    if w.ec25_uS_cm is None or w.reading is None:
+    if w.ec25_uS_cm is None:
         return None
-    return water_verdict(ec25_uS_cm=w.ec25_uS_cm, half_width_uS_cm=w.reading.half_width_uS_cm or 0.0,
-                         water=w.known, plant=needs_of(get_profile(profile_id)))  # fmt: skip
+    return water_verdict(ec25_uS_cm=w.ec25_uS_cm, half_width_uS_cm=w.half_width_uS_cm, water=w.known,
+                         plant=needs_of(get_profile(profile_id)))  # fmt: skip
 
 
 @router.get("/water", response_model=WaterPage)
 def water_page(session: Reading, today: Today) -> Response:
     """Sources with their newest reading, groups present, verdict on each pair."""
-    pots = pots_today(session, today)
     counts: dict[str, int] = {}
-    for p in pots:
+    for p in pots_today(session, today):
         counts[p.profile.id] = counts.get(p.profile.id, 0) + 1
     groups = sorted((get_profile(i) for i in counts), key=lambda g: g.source_water.ec_max_uS_cm)
     waters, verdicts = [], []
@@ -163,7 +131,7 @@ def water_page(session: Reading, today: Today) -> Response:
         results = [(g, v.result) for g, v in found if v is not None]
         verdicts += [
             VerdictOut(water_id=w.water.id, profile_id=g.id, amount=v.amount, amount_line=v.amount_line, kind=v.kind,
-                       kind_line=v.kind_line)
+                       kind_line=v.kind_line, limiting=v.limiting)
             for g, v in results
         ]  # fmt: skip
         worst = next((v.kind_line for _, v in results if v.kind == "known bad"), None)
@@ -185,19 +153,50 @@ def water_page(session: Reading, today: Today) -> Response:
 def _water_out(session: Session, w: WaterToday, today: date, amounts: str, kind_line: str) -> WaterOut:
     rows = session.scalars(
         select(models.Reading)
-        .where(models.Reading.water_id == w.water.id, models.Reading.archived_at.is_(None), models.Reading.on <= today)
+        .where(models.Reading.water_id == w.water.id, models.Reading.archived_at.is_(None), models.Reading.on <= today,
+               models.Reading.value.is_not(None))
         .order_by(models.Reading.on.desc(), models.Reading.id.desc())
-        .limit(60)
-    ).all()
-    r = w.reading
+        .limit(SHOWN_READINGS)
+    ).all()  # fmt: skip
+    past = [PastReading(r.on, r.ec25_uS_cm) for r in rows if r.ec25_uS_cm is not None]
+    watch = water_watch(kind=w.known.kind, readings=past, today=today, collected_on=w.water.collected_on).result
+    r, row = w.reading, water_kinds()[w.known.kind]
+    needs = "needs a reading before it earns a verdict" if row.needs_reading else "needs a reading"
+    read = w.ec25_uS_cm is not None
     return WaterOut(
-        id=w.water.id, name=w.water.name, kind=w.water.kind,
-        price_per_L=w.water.price_per_L, disinfectant=w.water.disinfectant, ec25_uS_cm=w.ec25_uS_cm,
+        id=w.water.id, name=w.water.name, kind=w.known.kind, kind_label=row.label,
+        price_per_L=w.water.price_per_L, on_hand_L=w.water.on_hand_L, capacity_L=w.water.capacity_L,
+        collected_on=w.water.collected_on, disinfectant=w.known.disinfectant, ec25_uS_cm=w.ec25_uS_cm,
         half_width_uS_cm=r.half_width_uS_cm if r else None, read_on=r.on if r else None,
         age_days=(today - r.on).days if r else None, newest=reading_out(w.newest) if w.newest else None,
-        history=[reading_out(x) for x in rows], amounts=amounts if w.ec25_uS_cm is not None else "needs a reading",
-        kind_line=kind_line if w.ec25_uS_cm is not None else "",
+        history=[reading_out(x) for x in rows],
+        tests=[
+            AmountOut(quantity=t.quantity, on=t.on, low=t.span.low, high=t.span.high, typed="", unit=QUANTITIES[t.quantity].unit)
+            for t in sorted(w.tests.values(), key=lambda t: list(QUANTITIES).index(t.quantity))
+        ],
+        unknown=[k.agent for k in kind_findings(w.known, STRICTEST, w.ec25_uS_cm or 0.0) if k.state == "unknown"],
+        treatments=_treatments(session, w), report_id=w.report.id if w.report else None,
+        report_on=w.report.on if w.report else None, watch=watch,
+        amounts=amounts if read else needs, kind_line=kind_line if read else row.note,
     )  # fmt: skip
+
+
+def _treatments(session: Session, w: WaterToday) -> list[TreatmentOut]:
+    rows = session.scalars(
+        select(models.Treatment)
+        .where(models.Treatment.water_id == w.water.id, models.Treatment.archived_at.is_(None))
+        .order_by(models.Treatment.on.desc(), models.Treatment.id.desc())
+        .limit(20)
+    )
+    force = {(s.on, s.kind) for s in w.steps}
+    return [
+        TreatmentOut(
+            id=t.id, on=t.on, kind=t.kind, in_force=(t.on, t.kind) in force, note=t.note,
+            effect=treatment_effect(before_uS_cm=t.before_uS_cm, after_uS_cm=t.after_uS_cm).result
+            if t.before_uS_cm and t.after_uS_cm is not None else None,
+        )
+        for t in rows
+    ]  # fmt: skip
 
 
 class WaterIn(BaseModel):
@@ -207,6 +206,9 @@ class WaterIn(BaseModel):
     kind: WaterKind
     preference: int = 100
     price_per_L: TypedOrNone = None
+    on_hand_L: TypedOrNone = None
+    capacity_L: TypedOrNone = None
+    collected_on: date | None = None
     disinfectant: Disinfectant = "unknown"
     free_chlorine_mg_L: TypedOrNone = None
     sodium_mg_L: TypedOrNone = None
@@ -215,23 +217,32 @@ class WaterIn(BaseModel):
     alkalinity_mg_L_CaCO3: TypedOrNone = None
 
 
-class Stored(BaseModel):
-    """What was stored."""
+_LIMITS = (
+    ("price_per_L", "Price per litre", "", 10_000), ("on_hand_L", "Litres on hand", "L", 1_000_000),
+    ("capacity_L", "Capacity", "L", 1_000_000), ("free_chlorine_mg_L", "Free chlorine", "mg/L", 20),
+    ("sodium_mg_L", "Sodium", "mg/L", 10_000), ("fluoride_mg_L", "Fluoride", "mg/L", 100),
+    ("hardness_mg_L_CaCO3", "Hardness", "mg/L", 5000), ("alkalinity_mg_L_CaCO3", "Alkalinity", "mg/L", 5000),
+)  # fmt: skip
 
-    id: int
+
+def _check(body: WaterIn, today: date) -> None:
+    if not body.name.strip():
+        raise Underspecified("Name is empty. Name the source, for example “Rain cistern”.", pointer="/name")
+    for key, words, unit, high in _LIMITS:
+        value = getattr(body, key)
+        if value is not None:
+            require(value, words, unit, low=0, high=high, pointer=f"/{key}")
+    if body.collected_on is not None:
+        require_not_future(body.collected_on, today, "Collection day", pointer="/collected_on")
+    if body.on_hand_L is not None and body.capacity_L is not None:
+        require(body.on_hand_L, "Litres on hand", "L", low=0, high=body.capacity_L, pointer="/on_hand_L",
+                hint="That is more than its capacity.")  # fmt: skip
 
 
 @router.post("/waters", status_code=201)
-def add_water(body: WaterIn, writer: Writing) -> Stored:
+def add_water(body: WaterIn, writer: Writing, today: Today) -> Stored:
     """Add a source."""
-    if not body.name.strip():
-        raise Underspecified("Name is empty. Name the source, for example “Rain cistern”.", pointer="/name")
-    for key, words in (("price_per_L", "Price per litre"), ("free_chlorine_mg_L", "Free chlorine"),
-                       ("sodium_mg_L", "Sodium"), ("fluoride_mg_L", "Fluoride"),
-                       ("hardness_mg_L_CaCO3", "Hardness"), ("alkalinity_mg_L_CaCO3", "Alkalinity")):  # fmt: skip
-        value = getattr(body, key)
-        if value is not None:
-            require(value, words, "mg/L" if "mg" in key else "", low=0, high=10_000, pointer=f"/{key}")
+    _check(body, today)
 
     def write(session: Session) -> dict[str, Any]:
         row = models.Water(**body.model_dump())
@@ -242,40 +253,136 @@ def add_water(body: WaterIn, writer: Writing) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-@router.post("/waters/{water_id}/readings", status_code=201)
-def add_reading(water_id: int, body: EntryIn, writer: Writing, today: Today) -> ReadingOut:
-    """Store a reading of a source and its conductivity at 25 °C."""
+@router.get("/waters/{water_id}")
+def get_water(water_id: int, session: Reading) -> WaterIn:
+    """A source as it was typed, to change it."""
+    row = get_row(session, models.Water, water_id, "Water")
+    return WaterIn(**{name: getattr(row, name) for name in WaterIn.model_fields})
+
+
+@router.put("/waters/{water_id}")
+def change_water(water_id: int, body: WaterIn, writer: Writing, today: Today) -> Stored:
+    """Change a source; what it said before is kept."""
+    _check(body, today)
+
+    def write(session: Session) -> dict[str, Any]:
+        row = get_row(session, models.Water, water_id, "Water")
+        names = list(WaterIn.model_fields)
+        before = plain_row(row, names)
+        for name in names:
+            setattr(row, name, getattr(body, name))
+        session.add(
+            models.Correction(table_name="water", row_id=row.id, at=now(), before=before, after=plain_row(row, names))
+        )
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+class TreatmentIn(BaseModel):
+    """A step done to a water, read before and after if it was."""
+
+    on: date
+    kind: Treatment
+    before: TypedOrNone = None
+    after: TypedOrNone = None
+    note: str = ""
+
+
+@router.post("/waters/{water_id}/treatments", status_code=201)
+def add_treatment(water_id: int, body: TreatmentIn, writer: Writing, today: Today) -> Stored:
+    """Note a treatment. Before and after are EC at 25 °C, µS/cm."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    if (body.before is None) != (body.after is None):
+        missing = "before" if body.before is None else "after"
+        raise Underspecified(f"Reading {missing} is missing. Enter both, or neither.", pointer=f"/{missing}")
+    if body.before is not None and body.after is not None:
+        treatment_effect(before_uS_cm=body.before, after_uS_cm=body.after)
 
     def write(session: Session) -> dict[str, Any]:
         get_row(session, models.Water, water_id, "Water")
-        row = make_reading(body, today)
-        row.water_id = water_id
+        row = models.Treatment(water_id=water_id, on=body.on, kind=body.kind, before_uS_cm=body.before,
+                               after_uS_cm=body.after, note=body.note)  # fmt: skip
         session.add(row)
         session.flush()
-        return reading_out(row).model_dump(mode="json")
+        return {"id": row.id}
 
-    return ReadingOut(**writer.once(body, write))
+    return Stored(**writer.once(body, write))
+
+
+@router.get("/treatments/{treatment_id}/effect")
+def treatment_working(treatment_id: int, session: Reading) -> Computed[TreatmentEffect]:
+    """What a treatment removed, with its working."""
+    row = get_row(session, models.Treatment, treatment_id, "Treatment")
+    if row.before_uS_cm is None or row.after_uS_cm is None:
+        raise Underspecified("This step was not read before and after.")
+    return treatment_effect(before_uS_cm=row.before_uS_cm, after_uS_cm=row.after_uS_cm)
+
+
+def water_of(session: Session, today: date, water_id: int, pointer: str = "") -> WaterToday:
+    """A source as it is today, or NotFound."""
+    get_row(session, models.Water, water_id, "Water", pointer)
+    return next(w for w in waters_today(session, today) if w.water.id == water_id)
 
 
 @router.get("/waters/{water_id}/verdict/{profile_id}")
 def verdict_working(water_id: int, profile_id: str, session: Reading, today: Today) -> Computed[WaterVerdict]:
-    """One verdict with its working."""
-    w = next((w for w in waters_today(session, today) if w.water.id == water_id), None)
-    found = judge(w, profile_id) if w else None
+    """One verdict with its working; any plant group may be asked, present or not."""
+    found = judge(water_of(session, today, water_id), profile_id)
     if found is None:
         raise Underspecified("This water has no usable reading yet. Enter one first.")
     return found
 
 
-@router.get("/readings/{reading_id}/working")
-def reading_working(reading_id: int, session: Reading) -> Working:
-    """How a stored reading became EC at 25 °C."""
-    row = get_row(session, models.Reading, reading_id, "Reading")
-    if row.working is None:
-        raise Underspecified(row.refusal or "Nothing was computed from this reading.")
-    return stored_working(row.working)
+@router.get("/waters/{water_id}/watch")
+def watch_working(water_id: int, session: Reading, today: Today) -> Computed[WaterWatch]:
+    """Re-test day and rise of a source, with the working."""
+    w = get_row(session, models.Water, water_id, "Water")
+    rows = session.execute(
+        select(models.Reading.on, models.Reading.ec25_uS_cm)
+        .where(models.Reading.water_id == water_id, models.Reading.archived_at.is_(None), models.Reading.on <= today,
+               models.Reading.ec25_uS_cm.is_not(None))
+        .order_by(models.Reading.on.desc())
+        .limit(SHOWN_READINGS)
+    )  # fmt: skip
+    past = [PastReading(on, ec) for on, ec in rows if ec is not None]
+    return water_watch(kind=w.kind, readings=past, today=today, collected_on=w.collected_on)  # type: ignore[arg-type]
 
 
-def stored_working(plain: dict[str, Any]) -> Working:
-    """A working as it was stored with its number."""
-    return TypeAdapter(Working).validate_python(plain)
+def _remedy(waters: list[WaterToday], water_id: int, profile_id: str) -> Computed[Remedy] | None:
+    own = next((c for w in waters if w.water.id == water_id and (c := w.candidate()) is not None), None)
+    others = [c for w in waters if w.water.id != water_id and (c := w.candidate()) is not None]
+    return None if own is None else cheapest_remedy(source=own, plant=needs_of(get_profile(profile_id)), others=others)
+
+
+@router.get("/waters/{water_id}/remedies")
+def remedies(water_id: int, session: Reading, today: Today) -> list[RemedyOut]:
+    """For each group present: the cheapest way to make this water fit, or another that is."""
+    waters = waters_today(session, today)
+    groups = sorted({p.profile.id for p in pots_today(session, today)})
+    found = [(g, _remedy(waters, water_id, g)) for g in groups]
+    return [RemedyOut(profile_id=g, remedy=r.result) for g, r in found if r is not None]
+
+
+@router.get("/waters/{water_id}/remedies/{profile_id}")
+def remedy_working(water_id: int, profile_id: str, session: Reading, today: Today) -> Computed[Remedy]:
+    """One remedy with its working."""
+    found = _remedy(waters_today(session, today), water_id, profile_id)
+    if found is None:
+        raise Underspecified("This water has no usable reading yet. Enter one first.")
+    return found
+
+
+class KindOut(BaseModel):
+    """A kind of source as the forms offer it."""
+
+    value: WaterKind
+    label: str
+    note: str
+    runs: bool
+
+
+@router.get("/water-kinds")
+def kinds() -> list[KindOut]:
+    """Kinds of source water, with what they ask."""
+    return [KindOut(value=k.id, label=k.label, note=k.note, runs=k.runs) for k in water_kinds().values()]

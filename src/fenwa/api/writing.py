@@ -9,10 +9,11 @@ from datetime import UTC, date, datetime
 from typing import Annotated, Any, TypeVar
 
 from fastapi import Depends, Header, Request, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, TypeAdapter
 from sqlalchemy.orm import Session
 
 from fenwa.core.errors import Conflict, NotFound
+from fenwa.core.working import Working
 from fenwa.store.models import Base, Submission
 from fenwa.store.session import Store
 
@@ -75,6 +76,28 @@ Writing = Annotated[Writer, Depends(get_writer)]
 def ready(page: BaseModel) -> Response:
     """A page already checked by its model, written once: large lists are not validated a second time."""
     return Response(page.model_dump_json(), media_type="application/json")
+
+
+class Stored(BaseModel):
+    """What was stored."""
+
+    id: int
+
+
+def stored_working(plain: dict[str, Any]) -> Working:
+    """A working as it was stored with its number."""
+    return TypeAdapter(Working).validate_python(plain)
+
+
+def now() -> datetime:
+    """This moment, UTC, as stored."""
+    return datetime.now(UTC).replace(tzinfo=None, microsecond=0)
+
+
+def plain_row(row: Base, names: list[str]) -> dict[str, Any]:
+    """Fields of a row as plain JSON values, for the record of a correction."""
+    values = {name: getattr(row, name) for name in names}
+    return {k: v.isoformat() if isinstance(v, date) else v for k, v in values.items()}
 
 
 def get_row(session: Session, model: type[M], row_id: int, words: str, pointer: str = "") -> M:

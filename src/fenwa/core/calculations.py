@@ -22,6 +22,7 @@ import fenwa.core.water.meters
 import fenwa.core.water.remedy
 import fenwa.core.water.report
 import fenwa.core.water.scale_guess
+import fenwa.core.water.settle
 import fenwa.core.water.share_out
 import fenwa.core.water.tds
 import fenwa.core.water.temperature

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import math
 import re
+from dataclasses import dataclass
 from datetime import date
 
 from fenwa.core.errors import InputError, OutOfRange, Underspecified
 
 _PLAIN = re.compile(r"^[+-]?(\d+([.]\d*)?|[.]\d+)$")
 _COMMA = re.compile(r"^[+-]?\d*,\d+$")
+_RANGE = re.compile(r"^(\S+?)\s*(?:-|–|\.\.|\bto\b)\s*(\S+)$")
 _THOUSANDS = re.compile(r"^[+-]?\d{1,3}(,\d{3})+$")
 
 
@@ -54,6 +56,62 @@ def read_number(raw: str | float | int | None, label: str, *, pointer: str = "")
     if not math.isfinite(value):
         raise InputError(f"{label} is not a finite number. Enter a plain number.", pointer=pointer)
     return value
+
+
+@dataclass(frozen=True)
+class Span:
+    """What a test told: from ``low`` to ``high``, equal when it was one number."""
+
+    low: float
+    high: float
+
+    @property
+    def middle(self) -> float:
+        """Middle of the range."""
+        return 0.5 * (self.low + self.high)
+
+    def scaled(self, factor: float) -> Span:
+        """Both ends times ``factor``."""
+        return Span(self.low * factor, self.high * factor)
+
+
+def read_span(raw: str | float | int | None, label: str, *, pointer: str = "") -> Span:
+    """A typed number or range: ``7``, ``5-10``, ``5 to 10``, ``7 ± 1``, ``<0.02``.
+
+    Below a detection limit means from nothing to that limit.
+
+    Raises
+    ------
+    Underspecified
+        If nothing was typed, or only a lower end (``>50``).
+    InputError
+        If it is neither a number nor a range, or its ends are swapped.
+    """
+    if raw is None or isinstance(raw, bool | int | float):
+        value = read_number(raw, label, pointer=pointer)
+        return Span(value, value)
+    text = raw.strip().replace("\u2212", "-")
+    if text.startswith(("<", "≤")):
+        return Span(0.0, read_number(text[1:].lstrip("= "), label, pointer=pointer))
+    if text.startswith((">", "≥")):
+        raise Underspecified(
+            f"{label} “{raw}” has no upper end. Dilute the sample and test again, or enter a range such as 50-100.",
+            pointer=pointer, value=raw,
+        )  # fmt: skip
+    for mark in ("±", "+/-"):
+        if mark in text:
+            middle, half = (read_number(part, label, pointer=pointer) for part in text.split(mark, 1))
+            return Span(middle - half, middle + half)
+    parts = _RANGE.match(text)
+    if parts is None:
+        value = read_number(text, label, pointer=pointer)
+        return Span(value, value)
+    low, high = (read_number(part, label, pointer=pointer) for part in parts.groups())
+    if low > high:
+        raise InputError(
+            f"{label} “{raw}” runs downwards. Write {shown(high)}-{shown(low)}.", pointer=pointer, value=raw
+        )
+    return Span(low, high)
 
 
 def require(

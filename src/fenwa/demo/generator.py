@@ -19,6 +19,7 @@ from fenwa.core.pot.balance import Soil, State, dry, no_exit, root_zone_ec, wate
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.temperature import ec_at_25
 from fenwa.core.working import Computed
+from fenwa.demo.furnishing import furnish
 from fenwa.demo.scenario import GARDEN, POTS, ROOM, WATERS, DemoPot
 from fenwa.store import models
 from fenwa.store.summary import refresh
@@ -50,7 +51,7 @@ def seed(session: Session, today: date) -> None:
         session.add(models.Setting(key=key, value=value))
     places = {name: models.Place(name=name) for name in (ROOM, GARDEN)}
     waters = {str(w["name"]): models.Water(**w) for w in WATERS}
-    pen = models.Meter(name="Pen 1", compensates=True, accuracy_pct_fs=1.0, range_uS_cm=2000.0)
+    pen = models.Meter(name="Pen 1", compensates=True, accuracy_pct_fs=1.0, range_uS_cm=2000.0, resolution_uS_cm=1.0)
     products = {
         item.id: models.Product(library_id=item.id, name=item.label.name, label=asdict(item.label))
         for item in fertilizers().values()
@@ -58,6 +59,7 @@ def seed(session: Session, today: date) -> None:
     session.add_all([*places.values(), *waters.values(), pen, *products.values()])
     session.flush()
     cistern = _read_waters(session, today, rng, waters, pen)
+    furnish(session, today, waters, pen)
     story = _Story(session, today, rng, waters, cistern, products, {}, {}, {})
     for order, p in enumerate(POTS):
         _grow(story, p, places[p.place], order)
@@ -79,6 +81,8 @@ def _read_waters(
             ("RO unit", 14, 1, tired + rng.normal(0, 0.5)),
             ("Borehole", 45, 12, 742 + rng.normal(0, 6)),
             ("House tap", 60, 20, 598 + rng.normal(0, 8)),
+            ("Town water", 60, 9, 404 + 9 * np.sin(days / 70)),
+            ("Dehumidifier", 30, 3, 12 + 2 * np.sin(days / 20)),
         )
         for name, every, phase, ec in plan:
             if days % every == phase:

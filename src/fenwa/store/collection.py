@@ -1,10 +1,9 @@
-"""The whole collection on a day, as core types: pots with today's predicted reading, waters with their newest one."""
+"""The whole collection on a day, as core types: pots with today's predicted reading."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
-from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -17,10 +16,8 @@ from fenwa.core.data.loader import PhaseFeeding, Profile, get_profile, habits
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import reading_of, rested
 from fenwa.core.pot.specification import PotSpec, band, capacity_L, members_of
-from fenwa.core.water.ions import WaterIons
-from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds
-from fenwa.core.water.kinds import BaseWater
-from fenwa.store.models import Place, Plant, Pot, PotSummary, Reading, Water
+from fenwa.core.water.kind_checks import PlantNeeds
+from fenwa.store.models import Place, Plant, Pot, PotSummary
 from fenwa.store.session import Store
 from fenwa.store.summary import CORE_VERSION, pot_spec, refresh
 
@@ -87,36 +84,6 @@ class PotToday:
         return look_is_due(_day(self.data["last_look_on"]), self.today)
 
 
-@dataclass(frozen=True)
-class WaterToday:
-    """A water and its newest usable reading."""
-
-    water: Water
-    reading: Reading | None
-    newest: Reading | None
-
-    @property
-    def ec25_uS_cm(self) -> float | None:
-        """Newest conductivity at 25 °C that could be computed."""
-        return self.reading.ec25_uS_cm if self.reading else None
-
-    @cached_property
-    def known(self) -> KnownOfWater:
-        """What is known beside the conductivity."""
-        w = self.water
-        return KnownOfWater(
-            w.kind, w.disinfectant, w.free_chlorine_mg_L, w.sodium_mg_L,  # type: ignore[arg-type]
-            w.fluoride_mg_L, w.hardness_mg_L_CaCO3, w.alkalinity_mg_L_CaCO3,
-        )  # fmt: skip
-
-    def base(self) -> BaseWater | None:
-        """The water to mix with; None while no reading is usable."""
-        if self.ec25_uS_cm is None:
-            return None
-        ions = WaterIons(**self.water.ions) if self.water.ions else None
-        return BaseWater(self.ec25_uS_cm, self.water.kind, ions, self.water.name)  # type: ignore[arg-type]
-
-
 def needs_of(profile: Profile) -> PlantNeeds:
     """What a profile asks of water."""
     s = profile.source_water
@@ -124,29 +91,6 @@ def needs_of(profile: Profile) -> PlantNeeds:
         s.ec_max_uS_cm, s.ec_short_term_max_uS_cm, s.alkalinity_ceiling_mg_L, profile.sensitivity.fluoride,
         profile.sensitivity.chlorine, profile.sensitivity.sodium, profile.sensitivity.boron, profile.short,
     )  # fmt: skip
-
-
-def waters_today(session: Session, today: date) -> list[WaterToday]:
-    """Waters in the grower's order, each with its newest reading up to today."""
-    waters = session.scalars(
-        select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
-    ).all()
-
-    def newest(water_id: int, *conditions: Any) -> Reading | None:
-        # a few waters, many readings: the index answers each in one step, a window over all would not
-        return session.scalars(
-            select(Reading)
-            .where(Reading.water_id == water_id, Reading.on <= today, Reading.archived_at.is_(None), *conditions)
-            .order_by(Reading.on.desc(), Reading.id.desc())
-            .limit(1)
-        ).first()
-
-    out = []
-    for w in waters:
-        last = newest(w.id)
-        usable = last if last is None or last.ec25_uS_cm is not None else newest(w.id, Reading.ec25_uS_cm.is_not(None))
-        out.append(WaterToday(w, usable, last))
-    return out
 
 
 def stale_summaries(session: Session) -> list[int]:

@@ -9,30 +9,21 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, MetaData
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy import CheckConstraint, ForeignKey, Index
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-NAMING = {
-    "ix": "ix_%(table_name)s_%(column_0_N_name)s",
-    "uq": "uq_%(table_name)s_%(column_0_N_name)s",
-    "ck": "ck_%(table_name)s_%(constraint_name)s",
-    "fk": "fk_%(table_name)s_%(column_0_N_name)s",
-    "pk": "pk_%(table_name)s",
-}
+from fenwa.store.base import Base, Kept
+from fenwa.store.water_models import (
+    Finding,
+    InboxEntry,
+    MembranePair,
+    Meter,
+    MeterCheck,
+    Report,
+    Treatment,
+)
 
-
-class Base(DeclarativeBase):
-    """All tables."""
-
-    metadata = MetaData(naming_convention=NAMING)
-    type_annotation_map = {dict[str, Any]: JSON, list[str]: JSON, list[dict[str, Any]]: JSON}  # noqa: RUF012
-
-
-class Kept:
-    """Rows that are archived, never deleted."""
-
-    id: Mapped[int] = mapped_column(primary_key=True)
-    archived_at: Mapped[datetime | None]
+__all__ = ["Base", "Finding", "InboxEntry", "Kept", "MembranePair", "Meter", "MeterCheck", "Report", "Treatment"]
 
 
 class Setting(Base):
@@ -60,6 +51,10 @@ class Water(Kept, Base):
     kind: Mapped[str]
     preference: Mapped[int] = mapped_column(default=100)
     price_per_L: Mapped[float | None]
+    on_hand_L: Mapped[float | None]
+    capacity_L: Mapped[float | None]
+    collected_on: Mapped[date | None]
+    membrane_floor_pct: Mapped[float | None]
     disinfectant: Mapped[str] = mapped_column(default="unknown")
     free_chlorine_mg_L: Mapped[float | None]
     sodium_mg_L: Mapped[float | None]
@@ -70,20 +65,11 @@ class Water(Kept, Base):
     unknown: Mapped[list[str]] = mapped_column(default=list)
 
 
-class Meter(Kept, Base):
-    """A conductivity meter and what it states of itself."""
-
-    __tablename__ = "meter"
-    name: Mapped[str]
-    unit: Mapped[str] = mapped_column(default="µS/cm")
-    scale: Mapped[str | None]
-    compensates: Mapped[bool] = mapped_column(default=True)
-    accuracy_pct_fs: Mapped[float | None]
-    range_uS_cm: Mapped[float | None]
-
-
 class Reading(Kept, Base):
-    """A reading of a water as typed, and the conductivity computed from it (NULL: refused, with the reason)."""
+    """A reading of a water as typed, and the conductivity computed from it (NULL: refused, with the reason).
+
+    ``value`` NULL: no conductivity was read, only findings. ``trace``: what a device sent until it settled.
+    """
 
     __tablename__ = "reading"
     water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id"))
@@ -91,7 +77,7 @@ class Reading(Kept, Base):
     meter_id: Mapped[int | None] = mapped_column(ForeignKey("meter.id"))
     on: Mapped[date]
     on_precision: Mapped[str] = mapped_column(default="day")
-    value: Mapped[float]
+    value: Mapped[float | None]
     unit: Mapped[str]
     scale: Mapped[str | None]
     temperature_C: Mapped[float | None]
@@ -100,6 +86,8 @@ class Reading(Kept, Base):
     half_width_uS_cm: Mapped[float | None]
     refusal: Mapped[str] = mapped_column(default="")
     working: Mapped[dict[str, Any] | None]
+    origin: Mapped[str] = mapped_column(default="typed", server_default="typed")
+    trace: Mapped[list[dict[str, Any]] | None]
     note: Mapped[str] = mapped_column(default="")
     __table_args__ = (Index("ix_reading_water_on", "water_id", "on"),)
 

@@ -75,6 +75,11 @@ class ShareOut:
     cost_per_month: float
 
 
+def weekly_L(pour_L: float, interval_days: float) -> float:
+    """Water a pot takes in a week at its usual pour and interval. [L]"""
+    return 7 * pour_L / interval_days
+
+
 @calculation("share-out", title="Who gets which water this week", station="water")
 def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool = True) -> Computed[ShareOut]:
     """Litres on hand shared among the groups: the strictest first, at least cost.

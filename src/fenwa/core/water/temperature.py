@@ -28,6 +28,11 @@ class Ec25:
     below_pure_limit: bool
 
 
+def one_unit_uS_cm(unit: str, scale: str | None, shown: float = 1.0) -> float:
+    """µS/cm in one unit of a display; an unknown ppm scale is refused with what ``shown`` could be."""
+    return 1.0 / scale_factor(scale, shown) if unit == "ppm" else TO_uS_cm[unit]
+
+
 @dataclass(frozen=True)
 class MeterCorrection:
     """What checks against standards say of a meter: shown = slope * true + offset, and what stays open."""

@@ -12,6 +12,7 @@ from fenwa.core.water.kind_checks import KindFinding, KindState, KnownOfWater, P
 from fenwa.core.working import Computed, Ledger
 
 Amount = Literal["within", "borderline", "over"]
+STRICTEST = PlantNeeds(60.0, None, 30.0, 3, 3, 3, 3, "the strictest plant")  # for listing what is not known
 MARGIN_SHARE = 0.05  # of the limit: two careful readings of one water differ by about this much
 
 

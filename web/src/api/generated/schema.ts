@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/acidify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Acid to a target alkalinity
+         * @description Acid that lowers a water's alkalinity, with its pH at once and after airing.
+         */
+        post: operations["calc_acidify_api_calc_acidify_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/alkalinity-units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Alkalinity in other units
+         * @description Alkalinity (acid capacity, “carbonate hardness” of a drop test) in every unit.
+         */
+        post: operations["calc_alkalinity_units_api_calc_alkalinity_units_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/batch-check": {
         parameters: {
             query?: never;
@@ -44,7 +84,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/blend-two": {
+    "/api/calc/blend": {
         parameters: {
             query?: never;
             header?: never;
@@ -54,10 +94,90 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Blend of two waters
-         * @description Share of a saltier water in a purer one that meets a target conductivity.
+         * Blend of waters
+         * @description Shares of two or more waters that meet targets at least cost, or with least of a scarce one.
          */
-        post: operations["calc_blend_two_api_calc_blend_two_post"];
+        post: operations["calc_blend_api_calc_blend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/boil-and-settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Boil, stand and decant
+         * @description What boiling, standing overnight open to air and decanting cold leaves in a water.
+         */
+        post: operations["calc_boil_and_settle_api_calc_boil_and_settle_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/charge-balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Does the report balance?
+         * @description Charge balance of a water report, its verdict and the usual causes of an error.
+         */
+        post: operations["calc_charge_balance_api_calc_charge_balance_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/cheapest-remedy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What to do about this water
+         * @description The cheapest way to make a water fit for a plant, or another water that is.
+         */
+        post: operations["calc_cheapest_remedy_api_calc_cheapest_remedy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/dechlorinate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Taking out chlorine and chloramine
+         * @description Thiosulfate for a volume of tap water, and which other ways work on it.
+         */
+        post: operations["calc_dechlorinate_api_calc_dechlorinate_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -144,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/hardness-units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hardness in other units
+         * @description Total hardness (calcium and magnesium) in every unit.
+         */
+        post: operations["calc_hardness_units_api_calc_hardness_units_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/ion-conductivity": {
         parameters: {
             query?: never;
@@ -178,6 +318,86 @@ export interface paths {
          * @description Milligrams of each element in a gram of product.
          */
         post: operations["calc_label_to_elements_api_calc_label_to_elements_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/membrane-trend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Is the membrane tiring?
+         * @description Rejection of a reverse-osmosis membrane, its trend and the day it is expected below the floor.
+         */
+        post: operations["calc_membrane_trend_api_calc_membrane_trend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/meter-calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Is the meter true?
+         * @description Slope, offset, drift and next check of a meter, from its checks against standards.
+         */
+        post: operations["calc_meter_calibration_api_calc_meter_calibration_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/meter-scale-guess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Which scale is my pen?
+         * @description Scale of a ppm pen, from what it shows in a water of known conductivity.
+         */
+        post: operations["calc_meter_scale_guess_api_calc_meter_scale_guess_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/pen-settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Has the pen settled?
+         * @description Stable value of a pen's trace, or that it has not settled yet.
+         */
+        post: operations["calc_pen_settled_api_calc_pen_settled_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -244,6 +464,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/share-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Who gets which water this week
+         * @description Litres on hand shared among the groups: the strictest first, at least cost.
+         */
+        post: operations["calc_share_out_api_calc_share_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/stock-solution": {
         parameters: {
             query?: never;
@@ -284,6 +524,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/temperature-compensation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Conductivity and temperature
+         * @description Conductivity at 25 °C from that at another temperature, or back.
+         */
+        post: operations["calc_temperature_compensation_api_calc_temperature_compensation_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/treatment-effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What did the treatment remove?
+         * @description Salt removed by a treatment, from a reading before and one after.
+         */
+        post: operations["calc_treatment_effect_api_calc_treatment_effect_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/water-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a report says
+         * @description Hardness, carbonate hardness, SAR and conductivity that follow from a report.
+         */
+        post: operations["calc_water_report_api_calc_water_report_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/water-verdict": {
         parameters: {
             query?: never;
@@ -298,6 +598,26 @@ export interface paths {
          * @description Two-line verdict on a water for a plant group.
          */
         post: operations["calc_water_verdict_api_calc_water_verdict_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/water-watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Watching a stored water
+         * @description Re-test day, rise with its likely reason, and age limit of a source.
+         */
+        post: operations["calc_water_watch_api_calc_water_watch_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -384,6 +704,170 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waters/{water_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Water
+         * @description A source as it was typed, to change it.
+         */
+        get: operations["get_water_api_waters__water_id__get"];
+        /**
+         * Change Water
+         * @description Change a source; what it said before is kept.
+         */
+        put: operations["change_water_api_waters__water_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/treatments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Treatment
+         * @description Note a treatment. Before and after are EC at 25 °C, µS/cm.
+         */
+        post: operations["add_treatment_api_waters__water_id__treatments_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/treatments/{treatment_id}/effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Treatment Working
+         * @description What a treatment removed, with its working.
+         */
+        get: operations["treatment_working_api_treatments__treatment_id__effect_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/verdict/{profile_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Verdict Working
+         * @description One verdict with its working; any plant group may be asked, present or not.
+         */
+        get: operations["verdict_working_api_waters__water_id__verdict__profile_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Watch Working
+         * @description Re-test day and rise of a source, with the working.
+         */
+        get: operations["watch_working_api_waters__water_id__watch_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Remedies
+         * @description For each group present: the cheapest way to make this water fit, or another that is.
+         */
+        get: operations["remedies_api_waters__water_id__remedies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/remedies/{profile_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Remedy Working
+         * @description One remedy with its working.
+         */
+        get: operations["remedy_working_api_waters__water_id__remedies__profile_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description Kinds of source water, with what they ask.
+         */
+        get: operations["kinds_api_water_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/waters/{water_id}/readings": {
         parameters: {
             query?: never;
@@ -404,26 +888,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/waters/{water_id}/verdict/{profile_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Verdict Working
-         * @description One verdict with its working.
-         */
-        get: operations["verdict_working_api_waters__water_id__verdict__profile_id__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/readings/{reading_id}/working": {
         parameters: {
             query?: never;
@@ -438,6 +902,632 @@ export interface paths {
         get: operations["reading_working_api_readings__reading_id__working_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/{reading_id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reading Trace
+         * @description What the pen sent until it settled.
+         */
+        get: operations["reading_trace_api_readings__reading_id__trace_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Readings
+         * @description Readings from CSV: all or nothing. A row that is stored already is not stored twice.
+         */
+        post: operations["import_readings_api_readings_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Readings
+         * @description All readings of sources as CSV, as they were typed.
+         */
+        get: operations["export_readings_api_readings_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Meters
+         * @description Meters with their checks.
+         */
+        get: operations["meters_api_meters_get"];
+        put?: never;
+        /**
+         * Add Meter
+         * @description Add a meter.
+         */
+        post: operations["add_meter_api_meters_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meters/{meter_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Meter
+         * @description Change what is known of a meter, for example the scale once it is found. Stored readings stay as they were.
+         */
+        put: operations["change_meter_api_meters__meter_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meters/{meter_id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Check
+         * @description Note a dip into a standard; the answer holds what the checks say now.
+         */
+        post: operations["add_check_api_meters__meter_id__checks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meters/{meter_id}/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calibration
+         * @description What the checks say, with its working.
+         */
+        get: operations["calibration_api_meters__meter_id__calibration_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quantities": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quantities
+         * @description What may be tested in a water, and in which units.
+         */
+        get: operations["quantities_api_quantities_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Report
+         * @description Keep a report; its ions serve blends and cans unless it is more than 10 % out of balance.
+         */
+        post: operations["add_report_api_waters__water_id__reports_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What these lines say, nothing stored.
+         */
+        post: operations["preview_api_reports_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reports
+         * @description All reports, newest first.
+         */
+        get: operations["reports_api_reports_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/{report_id}/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Report Working
+         * @description What a report says, with the working.
+         */
+        get: operations["report_working_api_reports__report_id__working_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/{report_id}/balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Balance Working
+         * @description A report's charge balance, with the working.
+         */
+        get: operations["balance_working_api_reports__report_id__balance_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Reports
+         * @description Reports from CSV: all or nothing. A report that is stored already is not stored twice.
+         */
+        post: operations["import_reports_api_reports_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Reports
+         * @description All reports as CSV, the unit of each quantity in its column's header.
+         */
+        get: operations["export_reports_api_reports_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Blend Waters
+         * @description Shares of the chosen sources; nothing is stored.
+         */
+        post: operations["blend_waters_api_water_blend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/share-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Share
+         * @description Who gets which water this week, by the usual pours of all pots.
+         */
+        get: operations["share_api_water_share_out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/dechlorinate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Out Chlorine
+         * @description Conditioner for a volume of tap water; nothing is stored.
+         */
+        post: operations["take_out_chlorine_api_water_dechlorinate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/boil": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Boil
+         * @description What boiling and settling leaves; nothing is stored.
+         */
+        post: operations["boil_api_water_boil_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/acids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Acids Page
+         * @description Acids and what has to be read before using them.
+         */
+        get: operations["acids_page_api_water_acids_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/acids/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Confirm Acids
+         * @description The grower has read the safety lines.
+         */
+        post: operations["confirm_acids_api_water_acids_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/acidify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Acid
+         * @description Acid for a volume; locked until the safety lines were confirmed as read. Nothing is stored.
+         */
+        post: operations["acid_api_water_acidify_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/membrane/{water_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Membrane
+         * @description Rejection of the membrane behind a permeate, its trend and what it wastes.
+         */
+        get: operations["membrane_api_water_membrane__water_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/membrane/{water_id}/pairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Pair
+         * @description Note a pair; the answer holds what the pairs say now.
+         */
+        post: operations["add_pair_api_water_membrane__water_id__pairs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/membrane/{water_id}/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Floor
+         * @description Set the floor of a membrane.
+         */
+        put: operations["set_floor_api_water_membrane__water_id__floor_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pen
+         * @description The pen and the reading under way.
+         */
+        get: operations["pen_api_pen_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Pen
+         * @description Begin a reading.
+         */
+        post: operations["start_pen_api_pen_start_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Move Pen
+         * @description Dip the simulated pen into a source or a pot's runoff, or pull its plug.
+         */
+        put: operations["move_pen_api_pen_simulated_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inbox/senml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Receive
+         * @description Take a SenML pack (RFC 8428), all or nothing; the same measurement posted again is stored once.
+         *
+         *     A logger needs no key: what it sends names itself by device, time and values.
+         */
+        post: operations["receive_api_inbox_senml_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Inbox
+         * @description What waits to be assigned, newest first.
+         */
+        get: operations["inbox_api_inbox_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inbox/{entry_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Make a reading of a measurement in the inbox, corrected by its meter's checks if the device is known.
+         */
+        post: operations["keep_api_inbox__entry_id__keep_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -837,6 +1927,143 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcidIn
+         * @description Acid to a target in a source.
+         */
+        AcidIn: {
+            /** Water Id */
+            water_id: number;
+            /** Volume */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /** Acid */
+            acid: string;
+            /** Strength Pct */
+            strength_pct?: number | string | null;
+            /** Density G Ml */
+            density_g_mL?: number | string | null;
+            /**
+             * Target
+             * @default alkalinity
+             * @enum {string}
+             */
+            target: "alkalinity" | "pH";
+            /** Value */
+            value: number | string;
+        };
+        /**
+         * AcidOut
+         * @description An acid and the strengths the table knows.
+         */
+        AcidOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "liquid" | "dry";
+            /** Household */
+            household: boolean;
+            /** Strengths Pct */
+            strengths_pct: number[];
+            /** Note */
+            note: string;
+        };
+        /**
+         * Acidified
+         * @description Acid for a volume and what it does. ``amount`` is in mL for a liquid, g for a dry acid.
+         */
+        Acidified: {
+            /** Amount */
+            amount: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mL" | "g";
+            /** First Portion */
+            first_portion: number;
+            /** Acid Mmol L */
+            acid_mmol_L: number;
+            /** Acid Meq L */
+            acid_meq_L: number;
+            /** Eq Per Mol */
+            eq_per_mol: number;
+            /** Alkalinity Mg L Caco3 */
+            alkalinity_mg_L_CaCO3: number;
+            /** Ph At Once */
+            pH_at_once: number;
+            /** Ph Aired */
+            pH_aired: number;
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number;
+            /** Adds */
+            adds: string;
+            /** Adds Mg L */
+            adds_mg_L: number;
+            /** Pure Water Share */
+            pure_water_share: number;
+            /** Safety */
+            safety: string[];
+        };
+        /** AcidifyInput */
+        AcidifyInput: {
+            /** @description The report; alkalinity must be known. */
+            ions: components["schemas"]["WaterIons"];
+            /**
+             * Volume L
+             * @description Water to treat, above 0 to 10 000.
+             */
+            volume_L: number;
+            /**
+             * Acid
+             * @description citric, citric_hydrate, phosphoric, nitric or sulfuric.
+             */
+            acid: string;
+            /**
+             * Target
+             * @description alkalinity, or pH right after mixing (closed).
+             * @default alkalinity
+             * @enum {string}
+             */
+            target: "alkalinity" | "pH";
+            /**
+             * Value
+             * @description Alkalinity wanted, 0 to the water's own, or pH 4.5 to the water's own.
+             */
+            value: number;
+            /**
+             * Strength Pct
+             * @description Of a liquid, from its label, by weight, 1 to 99.
+             */
+            strength_pct?: number | null;
+            /**
+             * Density G Ml
+             * @description From the label; empty: the table's, if the strength stands there.
+             */
+            density_g_mL?: number | null;
+        };
+        /**
+         * AcidsPage
+         * @description Acids, the safety lines, and the day they were confirmed as read.
+         */
+        AcidsPage: {
+            /** Read On */
+            read_on: string | null;
+            /** Safety */
+            safety: string[];
+            /** Acids */
+            acids: components["schemas"]["AcidOut"][];
+        };
+        /**
          * AddedIons
          * @description What a feed brings to a litre. mg/L; nitrogen as N by form, sulfur as S.
          */
@@ -892,6 +2119,62 @@ export interface components {
              */
             Cl_mg_L: number;
         };
+        /** AlkalinityUnitsInput */
+        AlkalinityUnitsInput: {
+            /**
+             * Value
+             * @description Amount, from 0 to the equal of 5000 mg/L CaCO3.
+             */
+            value: number;
+            /**
+             * Unit
+             * @description mg/L CaCO3, mg/L HCO3, mmol/L of acid, meq/L, German, French or English degrees.
+             * @default mg/L CaCO3
+             * @enum {string}
+             */
+            unit: "mg/L CaCO3" | "mg/L HCO3" | "mmol/L" | "meq/L" | "°dKH" | "°fH" | "°Clark";
+        };
+        /**
+         * AmountIn
+         * @description A quantity tested: a number or a range, as typed, and its unit.
+         */
+        AmountIn: {
+            /** Quantity */
+            quantity: string;
+            /** Typed */
+            typed: string;
+            /** Unit */
+            unit?: string | null;
+        };
+        /**
+         * AmountOut
+         * @description A tested quantity: range in the canonical unit, and as typed.
+         */
+        AmountOut: {
+            /** Quantity */
+            quantity: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Typed */
+            typed: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * AssignIn
+         * @description Which source a measurement was taken in.
+         */
+        AssignIn: {
+            /** Water Id */
+            water_id: number;
+        };
         /**
          * BaseWater
          * @description A water to mix with: its conductivity, and its ions if there is a report.
@@ -904,7 +2187,7 @@ export interface components {
              * @default other
              * @enum {string}
              */
-            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "softened" | "soft" | "condensate" | "other";
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
             ions?: components["schemas"]["WaterIons"] | null;
             /**
              * Name
@@ -1051,44 +2334,205 @@ export interface components {
         };
         /**
          * Blend
-         * @description How much of each water. Fraction is the saltier water's share.
+         * @description Shares and what the blend will read. Cost is None while a used water's price is not known.
          */
         Blend: {
-            /** Salty Fraction */
-            salty_fraction: number;
-            /** Salty L */
-            salty_L: number;
-            /** Pure L */
-            pure_L: number;
+            /** Parts */
+            parts: components["schemas"]["BlendPart"][];
             /** Ec25 Us Cm */
             ec25_uS_cm: number;
             /** Straight Line Ec Us Cm */
             straight_line_ec_uS_cm: number;
             /** Alkalinity Mg L Caco3 */
             alkalinity_mg_L_CaCO3: number | null;
+            /** Hardness Mg L Caco3 */
+            hardness_mg_L_CaCO3: number | null;
+            /** Cost */
+            cost: number | null;
             /**
              * Method
              * @enum {string}
              */
             method: "ions" | "straight line";
         };
-        /** BlendTwoInput */
-        BlendTwoInput: {
-            /** @description The water of higher conductivity. */
-            salty: components["schemas"]["BaseWater"];
-            /** @description The water of lower conductivity. */
-            pure: components["schemas"]["BaseWater"];
+        /**
+         * BlendIn
+         * @description Two to six sources, what is wanted, and how much of it.
+         */
+        BlendIn: {
+            /** Water Ids */
+            water_ids: number[];
+            /** Targets */
+            targets: components["schemas"]["TargetIn"][];
             /**
-             * Target Us Cm
-             * @description Conductivity wanted, between the two.
+             * Volume
+             * @default 10
              */
-            target_uS_cm: number;
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /**
+             * Objective
+             * @default cost
+             * @enum {string}
+             */
+            objective: "cost" | "least of the scarce";
+            /** Scarce Id */
+            scarce_id?: number | null;
+            /**
+             * Mind Stock
+             * @default true
+             */
+            mind_stock: boolean;
+        };
+        /** BlendInput */
+        BlendInput: {
+            /**
+             * Waters
+             * @description Two to six waters.
+             */
+            waters: components["schemas"]["BlendWater"][];
+            /**
+             * Targets
+             * @description EC, alkalinity or hardness, each about or at most a value.
+             */
+            targets: components["schemas"]["BlendTarget"][];
             /**
              * Volume L
              * @description Volume wanted, above 0 to 10 000.
              * @default 1
              */
             volume_L: number;
+            /**
+             * Objective
+             * @description cost, or least of the scarce.
+             * @default cost
+             * @enum {string}
+             */
+            objective: "cost" | "least of the scarce";
+            /**
+             * Scarce
+             * @description Place in the list of the scarce water, from 0.
+             * @default 0
+             */
+            scarce: number;
+        };
+        /**
+         * BlendPart
+         * @description A water's share of the blend. [L]
+         */
+        BlendPart: {
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Litres */
+            litres: number;
+        };
+        /**
+         * BlendTarget
+         * @description What is wanted of the blend. [µS/cm; mg/L CaCO3]
+         */
+        BlendTarget: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "ec" | "alkalinity" | "hardness";
+            /** Value */
+            value: number;
+            /**
+             * Sense
+             * @default about
+             * @enum {string}
+             */
+            sense: "about" | "at most";
+        };
+        /**
+         * BlendWater
+         * @description A water to blend: conductivity, ions if reported, price and litres on hand if known.
+         */
+        BlendWater: {
+            water: components["schemas"]["BaseWater"];
+            /** Price Per L */
+            price_per_L?: number | null;
+            /** On Hand L */
+            on_hand_L?: number | null;
+            /** Alkalinity Mg L Caco3 */
+            alkalinity_mg_L_CaCO3?: number | null;
+            /** Hardness Mg L Caco3 */
+            hardness_mg_L_CaCO3?: number | null;
+        };
+        /** BoilAndSettleInput */
+        BoilAndSettleInput: {
+            /** @description The report; calcium and alkalinity must be known. */
+            ions: components["schemas"]["WaterIons"];
+            /**
+             * Volume L
+             * @description Water boiled, above 0 to 1000.
+             * @default 1
+             */
+            volume_L: number;
+            /**
+             * Boiled Off
+             * @description Share of the water lost as steam, 0 to 0.6.
+             * @default 0
+             */
+            boiled_off: number;
+        };
+        /**
+         * BoilIn
+         * @description Water to boil.
+         */
+        BoilIn: {
+            /** Water Id */
+            water_id: number;
+            /**
+             * Volume
+             * @default 1
+             */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /**
+             * Boiled Off Pct
+             * @default 5
+             */
+            boiled_off_pct: number | string;
+        };
+        /**
+         * Boiled
+         * @description The water after boiling and settling; ranges from half to all of the equilibrium. [mg/L, µS/cm]
+         */
+        Boiled: {
+            /** Removed Mmol L */
+            removed_mmol_L: number;
+            /** Worth It */
+            worth_it: boolean;
+            /** Alkalinity Mg L Caco3 */
+            alkalinity_mg_L_CaCO3: number;
+            /** Alkalinity High Mg L Caco3 */
+            alkalinity_high_mg_L_CaCO3: number;
+            /** Ca Mg L */
+            Ca_mg_L: number;
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number;
+            /** Ec25 High Us Cm */
+            ec25_high_uS_cm: number;
+            /** Ec25 Before Us Cm */
+            ec25_before_uS_cm: number;
+            /** Scale G */
+            scale_g: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Can
@@ -1154,6 +2598,149 @@ export interface components {
             why: string;
         };
         /**
+         * Candidate
+         * @description A water at hand: newest reading, what is known, price. None price: not known, counted last.
+         */
+        Candidate: {
+            /** Name */
+            name: string;
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number;
+            known: components["schemas"]["KnownOfWater"];
+            /**
+             * Half Width Us Cm
+             * @default 0
+             */
+            half_width_uS_cm: number;
+            /** Price Per L */
+            price_per_L?: number | null;
+        };
+        /**
+         * ChargeBalance
+         * @description Sums in meq/L, error in %. ``limit_pct`` is the laboratory's own for such a water.
+         */
+        ChargeBalance: {
+            /** Cations Meq L */
+            cations_meq_L: number;
+            /** Anions Meq L */
+            anions_meq_L: number;
+            /** Error Pct */
+            error_pct: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fine" | "warn" | "stop" | "cannot tell";
+            /** Limit Pct */
+            limit_pct: number;
+            /** Within Laboratory Limit */
+            within_laboratory_limit: boolean;
+            /** Causes */
+            causes: string[];
+            /** Missing */
+            missing: string[];
+            /** Sentence */
+            sentence: string;
+        };
+        /** ChargeBalanceInput */
+        ChargeBalanceInput: {
+            /** @description The report; what is not measured stays empty and is named. */
+            ions: components["schemas"]["WaterIons"];
+        };
+        /** CheapestRemedyInput */
+        CheapestRemedyInput: {
+            /** @description The water in question. */
+            source: components["schemas"]["Candidate"];
+            /** @description Ceilings and sensitivities of the group. */
+            plant: components["schemas"]["PlantNeeds"];
+            /**
+             * Others
+             * @description The other waters at hand.
+             */
+            others: components["schemas"]["Candidate"][];
+        };
+        /**
+         * CheckIn
+         * @description One dip into a standard.
+         */
+        CheckIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Standard
+             * @default 1413
+             * @enum {string}
+             */
+            standard: "84" | "1413" | "12 880" | "own";
+            /** Own Us Cm */
+            own_uS_cm?: number | string | null;
+            /** Temperature */
+            temperature?: number | string | null;
+            /**
+             * Temperature Unit
+             * @default °C
+             * @enum {string}
+             */
+            temperature_unit: "°C" | "°F";
+            /** Shown */
+            shown: number | string;
+            /**
+             * Adjusted
+             * @default false
+             */
+            adjusted: boolean;
+        };
+        /**
+         * CheckOut
+         * @description A stored dip.
+         */
+        CheckOut: {
+            /** Id */
+            id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Standard Name */
+            standard_name: string;
+            /** Standard Us Cm */
+            standard_uS_cm: number;
+            /** Temperature C */
+            temperature_C: number | null;
+            /** Shown */
+            shown: number;
+            /** Unit */
+            unit: string;
+            /** Adjusted */
+            adjusted: boolean;
+        };
+        /**
+         * CheckPoint
+         * @description One dip into a standard. ``standard_uS_cm`` is its printed value at 25 °C; ``adjusted``: the meter was set after it.
+         */
+        CheckPoint: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Standard Us Cm */
+            standard_uS_cm: number;
+            /** Shown Us Cm */
+            shown_uS_cm: number;
+            /** Temperature C */
+            temperature_C?: number | null;
+            /**
+             * Adjusted
+             * @default false
+             */
+            adjusted: boolean;
+        };
+        /**
          * Choice
          * @description A value and the words for it.
          */
@@ -1162,6 +2749,30 @@ export interface components {
             value: string;
             /** Label */
             label: string;
+        };
+        /**
+         * Compensated
+         * @description Conductivity carried from one temperature to another, by the method asked and by the others. [µS/cm]
+         */
+        Compensated: {
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+            /** Factor */
+            factor: number;
+            /** By Natural Water Us Cm */
+            by_natural_water_uS_cm: number | null;
+            /** By Line 1 91 Us Cm */
+            by_line_1_91_uS_cm: number;
+            /** By Line 2 00 Us Cm */
+            by_line_2_00_uS_cm: number;
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Acidified_: {
+            result: components["schemas"]["Acidified"];
+            working: components["schemas"]["Working"];
         };
         /**
          * Computed
@@ -1177,6 +2788,38 @@ export interface components {
          */
         Computed_Blend_: {
             result: components["schemas"]["Blend"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Boiled_: {
+            result: components["schemas"]["Boiled"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_ChargeBalance_: {
+            result: components["schemas"]["ChargeBalance"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Compensated_: {
+            result: components["schemas"]["Compensated"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Dechlorination_: {
+            result: components["schemas"]["Dechlorination"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -1215,6 +2858,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_InUnits_: {
+            result: components["schemas"]["InUnits"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_IonConductivity_: {
             result: components["schemas"]["IonConductivity"];
             working: components["schemas"]["Working"];
@@ -1223,8 +2874,40 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_MembraneTrend_: {
+            result: components["schemas"]["MembraneTrend"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_MeterCalibration_: {
+            result: components["schemas"]["MeterCalibration"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_PotVolume_: {
             result: components["schemas"]["PotVolume"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Remedy_: {
+            result: components["schemas"]["Remedy"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_ReportReview_: {
+            result: components["schemas"]["ReportReview"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -1241,6 +2924,30 @@ export interface components {
          */
         Computed_RoundPlan_: {
             result: components["schemas"]["RoundPlan"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_ScaleGuess_: {
+            result: components["schemas"]["ScaleGuess"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Settled_: {
+            result: components["schemas"]["Settled"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_ShareOut_: {
+            result: components["schemas"]["ShareOut"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -1271,8 +2978,24 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_TreatmentEffect_: {
+            result: components["schemas"]["TreatmentEffect"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_WaterVerdict_: {
             result: components["schemas"]["WaterVerdict"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_WaterWatch_: {
+            result: components["schemas"]["WaterWatch"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -1309,6 +3032,97 @@ export interface components {
             sentence: string;
         };
         /**
+         * DechlorinateIn
+         * @description Tap water to treat; empty: not measured.
+         */
+        DechlorinateIn: {
+            /** Volume */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /** Free */
+            free?: number | string | null;
+            /** Total */
+            total?: number | string | null;
+            /**
+             * Supplier
+             * @default unknown
+             * @enum {string}
+             */
+            supplier: "unknown" | "free chlorine" | "chloramine";
+        };
+        /** DechlorinateInput */
+        DechlorinateInput: {
+            /**
+             * Volume L
+             * @description Water to treat, above 0 to 10 000.
+             */
+            volume_L: number;
+            /**
+             * Free Mg L
+             * @description Free chlorine, 0 to 20; empty: not measured.
+             */
+            free_mg_L?: number | null;
+            /**
+             * Total Mg L
+             * @description Total chlorine, 0 to 20; what it has over free chlorine is chloramine.
+             */
+            total_mg_L?: number | null;
+            /**
+             * Chloramine
+             * @description Whether the supplier uses chloramine, if known and not measured.
+             */
+            chloramine?: boolean | null;
+        };
+        /**
+         * Dechlorination
+         * @description Dose of sodium thiosulfate and what follows. [mg, mL, min, µS/cm, mg/L]
+         */
+        Dechlorination: {
+            /** Free Mg L */
+            free_mg_L: number;
+            /** Combined Mg L */
+            combined_mg_L: number;
+            /** Thiosulfate Mg */
+            thiosulfate_mg: number;
+            /** Least Mg */
+            least_mg: number;
+            /** Anhydrous Mg */
+            anhydrous_mg: number;
+            /** Stock Ml */
+            stock_mL: number;
+            /** Ascorbic Mg */
+            ascorbic_mg: number;
+            /** Wait Minutes */
+            wait_minutes: number;
+            /** Ec Rise Us Cm */
+            ec_rise_uS_cm: number;
+            /** Sodium Rise Mg L */
+            sodium_rise_mg_L: number;
+            /** Ammonium N Mg L */
+            ammonium_N_mg_L: number;
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+        };
+        /**
+         * Demand
+         * @description A group of plants: litres this week, the most it may drink, and which waters' kinds suit it.
+         */
+        Demand: {
+            /** Name */
+            name: string;
+            /** Litres */
+            litres: number;
+            /** Ec Max Us Cm */
+            ec_max_uS_cm: number;
+            /** Suits */
+            suits: boolean[];
+        };
+        /**
          * DisplayUnit
          * @description shown = canonical * factor + offset, with ``digits`` significant figures at most.
          */
@@ -1337,7 +3151,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry";
             /** Id */
             id: number;
             /** Archived */
@@ -1533,6 +3347,8 @@ export interface components {
              * @description The meter's full scale.
              */
             range_uS_cm?: number | null;
+            /** @description From the meter's checks against standards; the shown value is kept and corrected here. */
+            correction?: components["schemas"]["MeterCorrection"] | null;
         };
         /** EcToTdsInput */
         EcToTdsInput: {
@@ -1596,7 +3412,7 @@ export interface components {
         };
         /**
          * EntryIn
-         * @description What a meter showed, as typed.
+         * @description What a meter or a test showed, as typed. One of them is enough.
          */
         EntryIn: {
             /**
@@ -1605,7 +3421,7 @@ export interface components {
              */
             on: string;
             /** Value */
-            value: number | string;
+            value?: number | string | null;
             /**
              * Unit
              * @default µS/cm
@@ -1627,6 +3443,24 @@ export interface components {
              * @default true
              */
             compensated: boolean;
+            /** Meter Id */
+            meter_id?: number | null;
+            /**
+             * Amounts
+             * @default []
+             */
+            amounts: components["schemas"]["AmountIn"][];
+            /**
+             * Origin
+             * @default typed
+             * @enum {string}
+             */
+            origin: "typed" | "pen" | "inbox" | "csv";
+            /**
+             * Trace
+             * @default []
+             */
+            trace: components["schemas"]["TraceIn"][];
             /**
              * Note
              * @default
@@ -1642,6 +3476,14 @@ export interface components {
             pointer: string;
             /** Detail */
             detail: string;
+        };
+        /**
+         * FloorIn
+         * @description Rejection below which the grower replaces the membrane. [%]
+         */
+        FloorIn: {
+            /** Floor Pct */
+            floor_pct: number | string;
         };
         /**
          * FlushIn
@@ -1760,6 +3602,39 @@ export interface components {
             pots: number;
         };
         /**
+         * GroupShare
+         * @description What a group gets, strictest first. [L]
+         */
+        GroupShare: {
+            /** Name */
+            name: string;
+            /** Wanted L */
+            wanted_L: number;
+            /** Portions */
+            portions: components["schemas"]["Portion"][];
+            /** Short L */
+            short_L: number;
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number | null;
+            /** Buy */
+            buy: string | null;
+        };
+        /** HardnessUnitsInput */
+        HardnessUnitsInput: {
+            /**
+             * Value
+             * @description Amount, from 0 to the equal of 5000 mg/L CaCO3.
+             */
+            value: number;
+            /**
+             * Unit
+             * @description mg/L CaCO3, mmol/L of calcium and magnesium, meq/L, German, French or English degrees.
+             * @default mg/L CaCO3
+             * @enum {string}
+             */
+            unit: "mg/L CaCO3" | "mmol/L" | "meq/L" | "°dH" | "°fH" | "°Clark";
+        };
+        /**
          * Hold
          * @description One reason not to act.
          */
@@ -1786,6 +3661,51 @@ export interface components {
             reason: string;
             /** Release */
             release: string;
+        };
+        /**
+         * Imported
+         * @description How many rows were stored, and how many stood there already.
+         */
+        Imported: {
+            /** Stored */
+            stored: number;
+            /** Already There */
+            already_there: number;
+        };
+        /**
+         * InUnits
+         * @description One amount in every unit, the canonical one first. [mg/L CaCO3]
+         */
+        InUnits: {
+            /** Mg L Caco3 */
+            mg_L_CaCO3: number;
+            /** In Units */
+            in_units: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * InboxOut
+         * @description A measurement that waits to be assigned.
+         */
+        InboxOut: {
+            /** Id */
+            id: number;
+            /** Device */
+            device: string;
+            /** Meter */
+            meter: string | null;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ec Us Cm */
+            ec_uS_cm: number | null;
+            /** Temperature C */
+            temperature_C: number | null;
+            /** Ph */
+            pH: number | null;
         };
         /**
          * IonConductivity
@@ -1823,7 +3743,7 @@ export interface components {
         };
         /**
          * KindFinding
-         * @description One thing a pen cannot see.
+         * @description One thing a pen cannot see. A ``minor`` one is told and does not decide.
          */
         KindFinding: {
             /** Agent */
@@ -1835,10 +3755,35 @@ export interface components {
             state: "known good" | "known bad" | "unknown";
             /** Reason */
             reason: string;
+            /**
+             * Minor
+             * @default false
+             */
+            minor: boolean;
+        };
+        /**
+         * KindOut
+         * @description A kind of source as the forms offer it.
+         */
+        KindOut: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /** Label */
+            label: string;
+            /** Note */
+            note: string;
+            /** Runs */
+            runs: boolean;
         };
         /**
          * KnownOfWater
-         * @description What is known of a water beside its conductivity. None means not measured.
+         * @description What is known of a water beside its conductivity. None means not measured. mg/L.
+         *
+         *     ``half_widths`` holds the half-width of a value that came as a range (a strip, a drop test),
+         *     by field name; a limit inside the range leaves the matter unknown.
          */
         KnownOfWater: {
             /**
@@ -1846,7 +3791,7 @@ export interface components {
              * @default other
              * @enum {string}
              */
-            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "softened" | "soft" | "condensate" | "other";
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
             /**
              * Disinfectant
              * @default unknown
@@ -1855,14 +3800,37 @@ export interface components {
             disinfectant: "none" | "free chlorine" | "chloramine" | "unknown";
             /** Free Chlorine Mg L */
             free_chlorine_mg_L?: number | null;
+            /** Total Chlorine Mg L */
+            total_chlorine_mg_L?: number | null;
             /** Sodium Mg L */
             sodium_mg_L?: number | null;
+            /** Chloride Mg L */
+            chloride_mg_L?: number | null;
             /** Fluoride Mg L */
             fluoride_mg_L?: number | null;
+            /** Boron Mg L */
+            boron_mg_L?: number | null;
+            /** Iron Mg L */
+            iron_mg_L?: number | null;
+            /** Calcium Mg L */
+            calcium_mg_L?: number | null;
+            /** Magnesium Mg L */
+            magnesium_mg_L?: number | null;
             /** Hardness Mg L Caco3 */
             hardness_mg_L_CaCO3?: number | null;
             /** Alkalinity Mg L Caco3 */
             alkalinity_mg_L_CaCO3?: number | null;
+            /** Ph */
+            pH?: number | null;
+            /**
+             * Treatments
+             * @default []
+             */
+            treatments: ("stood" | "aerated" | "carbon" | "conditioner" | "boiled" | "acidified")[];
+            /** Half Widths */
+            half_widths?: {
+                [key: string]: number;
+            };
         };
         /**
          * Label
@@ -2099,6 +4067,332 @@ export interface components {
             name: string;
         };
         /**
+         * MembranePage
+         * @description A membrane's pairs and what they say; null before the first.
+         */
+        MembranePage: {
+            /** Water Id */
+            water_id: number;
+            /** Floor Pct */
+            floor_pct: number;
+            /** Pairs */
+            pairs: components["schemas"]["PairOut"][];
+            answer: components["schemas"]["Computed_MembraneTrend_"] | null;
+        };
+        /**
+         * MembranePair
+         * @description Feed and permeate read on one day at one temperature. [µS/cm]
+         */
+        MembranePair: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Feed Us Cm */
+            feed_uS_cm: number;
+            /** Permeate Us Cm */
+            permeate_uS_cm: number;
+        };
+        /**
+         * MembraneTrend
+         * @description Rejection now and where it goes. Dates are None while no fall shows or fewer than three pairs are known.
+         */
+        MembraneTrend: {
+            /** Rejections */
+            rejections: components["schemas"]["Rejection"][];
+            /** Now Pct */
+            now_pct: number;
+            /** Trend Pct Month */
+            trend_pct_month: number | null;
+            /** Trend Low Pct Month */
+            trend_low_pct_month: number | null;
+            /** Trend High Pct Month */
+            trend_high_pct_month: number | null;
+            /** Floor Pct */
+            floor_pct: number;
+            /** Below Floor On */
+            below_floor_on: string | null;
+            /** Below Floor Earliest */
+            below_floor_earliest: string | null;
+            /** Below Floor Latest */
+            below_floor_latest: string | null;
+            /** Recovery Pct */
+            recovery_pct: number | null;
+            /** Concentrate L Per L */
+            concentrate_L_per_L: number | null;
+            /** Concentrate Us Cm */
+            concentrate_uS_cm: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "sound" | "ageing" | "below the floor";
+            /** Alarm */
+            alarm: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /** MembraneTrendInput */
+        MembraneTrendInput: {
+            /**
+             * Pairs
+             * @description Feed and permeate read together.
+             */
+            pairs: components["schemas"]["MembranePair"][];
+            /**
+             * Today
+             * Format: date
+             * @description The day the answer is for.
+             */
+            today: string;
+            /**
+             * Floor Pct
+             * @description Rejection below which the grower replaces or inspects, 50 to 99.9.
+             * @default 90
+             */
+            floor_pct: number;
+            /**
+             * Permeate L
+             * @description Permeate caught in one run.
+             */
+            permeate_L?: number | null;
+            /**
+             * Concentrate L
+             * @description Concentrate (waste) caught in the same run.
+             */
+            concentrate_L?: number | null;
+        };
+        /**
+         * MeterCalibration
+         * @description What the checks say. Drift in % a month; half-widths as a share and in µS/cm; NULL drift: one check only.
+         */
+        MeterCalibration: {
+            /** Slope */
+            slope: number;
+            /** Offset Us Cm */
+            offset_uS_cm: number;
+            /** Points */
+            points: number;
+            /**
+             * Checked On
+             * Format: date
+             */
+            checked_on: string;
+            /** Drift Pct Month */
+            drift_pct_month: number | null;
+            /** Drift Half Width Pct Month */
+            drift_half_width_pct_month: number | null;
+            /**
+             * Next Check On
+             * Format: date
+             */
+            next_check_on: string;
+            /** Relative Half Width */
+            relative_half_width: number;
+            /** Absolute Half Width Us Cm */
+            absolute_half_width_uS_cm: number;
+            /** Fit Above Us Cm */
+            fit_above_uS_cm: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "true" | "correctable" | "not to be trusted";
+            /** Sentence */
+            sentence: string;
+        };
+        /** MeterCalibrationInput */
+        MeterCalibrationInput: {
+            /**
+             * Points
+             * @description Dips into standards; those of the newest day give slope and offset.
+             */
+            points: components["schemas"]["CheckPoint"][];
+            /**
+             * Today
+             * Format: date
+             * @description The day the answer is for.
+             */
+            today: string;
+            /** @description Temperature compensation and display step of the meter. */
+            traits?: components["schemas"]["MeterTraits"] | null;
+        };
+        /**
+         * MeterCorrection
+         * @description What checks against standards say of a meter: shown = slope * true + offset, and what stays open.
+         */
+        MeterCorrection: {
+            /** Slope */
+            slope: number;
+            /** Offset Us Cm */
+            offset_uS_cm: number;
+            /** Relative Half Width */
+            relative_half_width: number;
+            /**
+             * Absolute Half Width Us Cm
+             * @default 0
+             */
+            absolute_half_width_uS_cm: number;
+            /**
+             * Checked On
+             * @default
+             */
+            checked_on: string;
+        };
+        /**
+         * MeterIn
+         * @description A meter as its leaflet states it. Empty: not known.
+         */
+        MeterIn: {
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            unit: "µS/cm" | "mS/cm" | "dS/m" | "ppm";
+            /** Scale */
+            scale?: ("0.5" | "0.64" | "0.7" | "unknown") | null;
+            /**
+             * Compensation
+             * @default linear
+             * @enum {string}
+             */
+            compensation: "none" | "linear" | "natural-water";
+            /**
+             * Alpha Pct Per C
+             * @default 2
+             */
+            alpha_pct_per_C: number | string;
+            /**
+             * Resolution
+             * @default 1
+             */
+            resolution: number | string;
+            /** Accuracy Pct Fs */
+            accuracy_pct_fs?: number | string | null;
+            /** Range Us Cm */
+            range_uS_cm?: number | string | null;
+            /** Device */
+            device?: string | null;
+        };
+        /**
+         * MeterOut
+         * @description A meter and what its checks say today; null before the first.
+         */
+        MeterOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "µS/cm" | "mS/cm" | "dS/m" | "ppm";
+            /** Scale */
+            scale: ("0.5" | "0.64" | "0.7" | "unknown") | null;
+            /**
+             * Compensation
+             * @enum {string}
+             */
+            compensation: "none" | "linear" | "natural-water";
+            /** Alpha Pct Per C */
+            alpha_pct_per_C: number;
+            /** Resolution */
+            resolution: number;
+            /** Accuracy Pct Fs */
+            accuracy_pct_fs: number | null;
+            /** Range Us Cm */
+            range_uS_cm: number | null;
+            /** Device */
+            device: string | null;
+            calibration: components["schemas"]["MeterCalibration"] | null;
+            /** Check Due */
+            check_due: boolean;
+            /** Problem */
+            problem: string;
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+        };
+        /** MeterScaleGuessInput */
+        MeterScaleGuessInput: {
+            /**
+             * Shown
+             * @description What the pen shows, above 0 to 200 000.
+             */
+            shown: number;
+            /**
+             * True Us Cm
+             * @description The standard's value, or the other meter's reading, at 25 °C.
+             */
+            true_uS_cm: number;
+            /**
+             * Reference Half Width Pct
+             * @description How well that is known: 1 for a fresh standard, 3 for another pen.
+             * @default 1
+             */
+            reference_half_width_pct: number;
+            /**
+             * Resolution
+             * @description Step of the pen's display.
+             * @default 1
+             */
+            resolution: number;
+            /**
+             * Temperature C
+             * @description Of the water; needed only when the pen does not compensate, 0 to 30.
+             */
+            temperature_C?: number | null;
+            /**
+             * Compensated
+             * @description True when the pen corrects to 25 °C itself.
+             * @default true
+             */
+            compensated: boolean;
+        };
+        /**
+         * MeterTraits
+         * @description How a meter corrects for temperature, and the step of its display. [1/°C, µS/cm]
+         */
+        MeterTraits: {
+            /**
+             * Compensation
+             * @default linear
+             * @enum {string}
+             */
+            compensation: "none" | "linear" | "natural-water";
+            /**
+             * Alpha Per C
+             * @default 0.02
+             */
+            alpha_per_C: number;
+            /**
+             * Resolution Us Cm
+             * @default 1
+             */
+            resolution_uS_cm: number;
+        };
+        /**
+         * MetersPage
+         * @description All meters and the standards there are.
+         */
+        MetersPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Standards */
+            standards: {
+                [key: string]: number;
+            };
+            /** Meters */
+            meters: components["schemas"]["MeterOut"][];
+        };
+        /**
          * MixPage
          * @description All the Mix station offers.
          */
@@ -2150,7 +4444,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "softened" | "soft" | "condensate" | "other";
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
             /** Ec25 Us Cm */
             ec25_uS_cm: number | null;
             /** Read On */
@@ -2204,6 +4498,107 @@ export interface components {
             sources: {
                 [key: string]: string;
             };
+        };
+        /**
+         * PairIn
+         * @description Feed and permeate of one day, µS/cm at one temperature; the volumes of one run if they were caught.
+         */
+        PairIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Feed */
+            feed: number | string;
+            /** Permeate */
+            permeate: number | string;
+            /** Permeate L */
+            permeate_L?: number | string | null;
+            /** Concentrate L */
+            concentrate_L?: number | string | null;
+        };
+        /**
+         * PairOut
+         * @description A stored pair.
+         */
+        PairOut: {
+            /** Id */
+            id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Feed Us Cm */
+            feed_uS_cm: number;
+            /** Permeate Us Cm */
+            permeate_uS_cm: number;
+        };
+        /**
+         * PastReading
+         * @description A reading of the water at 25 °C. [µS/cm]
+         */
+        PastReading: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number;
+        };
+        /**
+         * PenOut
+         * @description The pen now: its trace, and the stable value once it has settled.
+         */
+        PenOut: {
+            /** Present */
+            present: boolean;
+            /** Simulated */
+            simulated: boolean;
+            /** Plugged */
+            plugged: boolean;
+            /** Reading */
+            reading: boolean;
+            /** Settled */
+            settled: boolean;
+            /** Value Us Cm */
+            value_uS_cm: number | null;
+            /** Temperature C */
+            temperature_C: number | null;
+            /** Ph */
+            pH: number | null;
+            /** Spread Us Cm */
+            spread_uS_cm: number | null;
+            /** Trace */
+            trace: components["schemas"]["TraceIn"][];
+            /** Device */
+            device: string;
+            /** Meter Id */
+            meter_id: number | null;
+            /** Problem */
+            problem: string;
+            /** Criterion */
+            criterion: string;
+        };
+        /**
+         * PenSample
+         * @description One sample of a pen: seconds since it was asked, conductivity as the pen sends it. [s, µS/cm]
+         */
+        PenSample: {
+            /** T S */
+            t_s: number;
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+        };
+        /** PenSettledInput */
+        PenSettledInput: {
+            /**
+             * Samples
+             * @description Samples in order of time.
+             */
+            samples: components["schemas"]["PenSample"][];
         };
         /**
          * PhaseIn
@@ -2269,6 +4664,11 @@ export interface components {
              */
             sodium_sensitivity: number;
             /**
+             * Boron Sensitivity
+             * @default 1
+             */
+            boron_sensitivity: number;
+            /**
              * Name
              * @default this plant
              */
@@ -2290,6 +4690,16 @@ export interface components {
             low: number;
             /** High */
             high: number;
+        };
+        /**
+         * Portion
+         * @description Litres of one water for one group; together they may be a blend.
+         */
+        Portion: {
+            /** Water */
+            water: string;
+            /** Litres */
+            litres: number;
         };
         /**
          * PotIn
@@ -2718,8 +5128,34 @@ export interface components {
             elements: components["schemas"]["Elements"];
         };
         /**
+         * Purchase
+         * @description A water to get more of. [L]
+         */
+        Purchase: {
+            /** Water */
+            water: string;
+            /** Litres */
+            litres: number;
+            /** Cost */
+            cost: number;
+        };
+        /**
+         * QuantityOut
+         * @description A quantity a form may offer, with its units, the canonical one first.
+         */
+        QuantityOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Units */
+            units: string[];
+            /** Ion */
+            ion: boolean;
+        };
+        /**
          * ReadingOut
-         * @description A stored reading. ``ec25_uS_cm`` is null while the scale is not known.
+         * @description A stored reading. ``ec25_uS_cm`` is null while the scale is not known, or when no conductivity was read.
          */
         ReadingOut: {
             /** Id */
@@ -2730,7 +5166,7 @@ export interface components {
              */
             on: string;
             /** Value */
-            value: number;
+            value: number | null;
             /** Unit */
             unit: string;
             /** Scale */
@@ -2745,10 +5181,130 @@ export interface components {
             half_width_uS_cm: number | null;
             /** Refusal */
             refusal: string;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "typed" | "pen" | "inbox" | "csv";
+            /** Meter Id */
+            meter_id: number | null;
             /** Possible Us Cm */
             possible_uS_cm: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Rejection
+         * @description A pair's rejection. [%]
+         */
+        Rejection: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Rejection Pct */
+            rejection_pct: number;
+        };
+        /**
+         * Remedy
+         * @description What to do, the share kept of the source if it is a blend, the price of a litre if known.
+         */
+        Remedy: {
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "as it is" | "stand" | "conditioner" | "blend" | "use another" | "none known";
+            /** Sentence */
+            sentence: string;
+            /** Other */
+            other: string | null;
+            /** Source Share */
+            source_share: number | null;
+            /** Price Per L */
+            price_per_L: number | null;
+        };
+        /**
+         * RemedyOut
+         * @description What to do about a water for one group.
+         */
+        RemedyOut: {
+            /** Profile Id */
+            profile_id: string;
+            remedy: components["schemas"]["Remedy"];
+        };
+        /**
+         * ReportIn
+         * @description A report's lines as typed; what is not in it stays empty.
+         */
+        ReportIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Laboratory
+             * @default
+             */
+            laboratory: string;
+            /** Reported Us Cm */
+            reported_uS_cm?: number | string | null;
+            /** Lines */
+            lines: components["schemas"]["AmountIn"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * ReportOut
+         * @description A stored report and what it says; ``review`` is null when it holds no ion.
+         */
+        ReportOut: {
+            /** Id */
+            id: number;
+            /** Water Id */
+            water_id: number;
+            /** Water */
+            water: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Laboratory */
+            laboratory: string;
+            /** Reported Us Cm */
+            reported_uS_cm: number | null;
+            /** Lines */
+            lines: components["schemas"]["AmountOut"][];
+            review: components["schemas"]["ReportReview"] | null;
+        };
+        /**
+         * ReportReview
+         * @description What a report says beyond its lines. µS/cm; mg/L as CaCO3; SAR has no unit; None: cannot be derived.
+         */
+        ReportReview: {
+            balance: components["schemas"]["ChargeBalance"];
+            /** Computed Us Cm */
+            computed_uS_cm: number;
+            /** Reported Us Cm */
+            reported_uS_cm: number | null;
+            /** Ratio */
+            ratio: number | null;
+            /** Hardness Mg L Caco3 */
+            hardness_mg_L_CaCO3: number | null;
+            /** Alkalinity Mg L Caco3 */
+            alkalinity_mg_L_CaCO3: number | null;
+            /** Carbonate Hardness Mg L Caco3 */
+            carbonate_hardness_mg_L_CaCO3: number | null;
+            /** Sar */
+            sar: number | null;
+            /** Sentences */
+            sentences: string[];
         };
         /**
          * Rhythm
@@ -2962,6 +5518,34 @@ export interface components {
             base: components["schemas"]["BaseWater"];
         };
         /**
+         * ScaleGuess
+         * @description ``scale`` is None when no scale stands out; ``confidence``: sure, likely, cannot tell, none fits.
+         */
+        ScaleGuess: {
+            /** Scale */
+            scale: string | null;
+            /** Confidence */
+            confidence: string;
+            /** Factor */
+            factor: number;
+            /** Odds */
+            odds: components["schemas"]["ScaleOdds"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ScaleOdds
+         * @description A scale, what the pen should have shown on it, and how likely it is. [share]
+         */
+        ScaleOdds: {
+            /** Scale */
+            scale: string;
+            /** Would Show */
+            would_show: number;
+            /** Share */
+            share: number;
+        };
+        /**
          * Settings
          * @description The user's choices. Values are stored in canonical units whatever is chosen here.
          */
@@ -3092,6 +5676,87 @@ export interface components {
             };
         };
         /**
+         * Settled
+         * @description Whether the pen has settled, and the value to take. Value is None until then. [µS/cm]
+         */
+        Settled: {
+            /** Settled */
+            settled: boolean;
+            /** Value Us Cm */
+            value_uS_cm: number | null;
+            /** Spread Us Cm */
+            spread_uS_cm: number;
+            /** Samples */
+            samples: number;
+            /** Criterion */
+            criterion: string;
+        };
+        /**
+         * ShareOut
+         * @description Who gets what, what is left, what to buy this week and what it comes to in a month.
+         */
+        ShareOut: {
+            /** Groups */
+            groups: components["schemas"]["GroupShare"][];
+            /** Left L */
+            left_L: {
+                [key: string]: number;
+            };
+            /** Short L */
+            short_L: number;
+            /** Purchases */
+            purchases: components["schemas"]["Purchase"][];
+            /** Cost Per Week */
+            cost_per_week: number;
+            /** Cost Per Month */
+            cost_per_month: number;
+        };
+        /** ShareOutInput */
+        ShareOutInput: {
+            /**
+             * Supplies
+             * @description Waters with litres on hand; None runs as needed.
+             */
+            supplies: components["schemas"]["Supply"][];
+            /**
+             * Demands
+             * @description Groups with their litres this week and their ceiling.
+             */
+            demands: components["schemas"]["Demand"][];
+            /**
+             * May Blend
+             * @description Whether a group may get waters mixed so that together they stay below its ceiling.
+             * @default true
+             */
+            may_blend: boolean;
+        };
+        /**
+         * SharePage
+         * @description This week's litres, and the sources whose litres are not entered.
+         */
+        SharePage: {
+            answer: components["schemas"]["Computed_ShareOut_"];
+            /** Not Entered */
+            not_entered: string[];
+            /** Unread */
+            unread: string[];
+        };
+        /**
+         * SimulatedIn
+         * @description What the simulated pen stands in, and whether it is plugged in.
+         */
+        SimulatedIn: {
+            /** Water Id */
+            water_id?: number | null;
+            /** Pot Id */
+            pot_id?: number | null;
+            /**
+             * Plugged
+             * @default true
+             */
+            plugged: boolean;
+        };
+        /**
          * StationOut
          * @description A station of the channel with its live figure and the conductivity there.
          */
@@ -3188,6 +5853,39 @@ export interface components {
             id: number;
         };
         /**
+         * Supply
+         * @description A water this week. ``litres`` None: runs as needed. Price None: not for sale and not counted.
+         */
+        Supply: {
+            /** Name */
+            name: string;
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number;
+            /** Litres */
+            litres?: number | null;
+            /** Price Per L */
+            price_per_L?: number | null;
+        };
+        /**
+         * TargetIn
+         * @description What is wanted of a blend. [µS/cm; mg/L CaCO3]
+         */
+        TargetIn: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "ec" | "alkalinity" | "hardness";
+            /** Value */
+            value: number | string;
+            /**
+             * Sense
+             * @default about
+             * @enum {string}
+             */
+            sense: "about" | "at most";
+        };
+        /**
          * Tds
          * @description Dissolved solids on a stated scale. [ppm]
          */
@@ -3219,6 +5917,39 @@ export interface components {
              */
             scale: "0.5" | "0.64" | "0.7" | "unknown";
         };
+        /** TemperatureCompensationInput */
+        TemperatureCompensationInput: {
+            /**
+             * Ec Us Cm
+             * @description Conductivity before, 0 to 200 000.
+             */
+            ec_uS_cm: number;
+            /**
+             * Temperature C
+             * @description Of the water: 0 to 60 for the straight line, 0 to 35 for natural water, 0 to 30 for a standard.
+             */
+            temperature_C: number;
+            /**
+             * Method
+             * @description linear: one coefficient; natural-water: the table of ISO 7888; standard: a KCl bottle's own table.
+             * @default natural-water
+             * @enum {string}
+             */
+            method: "linear" | "natural-water" | "standard";
+            /**
+             * Alpha Per C
+             * @description Coefficient of the straight line, 0 to 0.06.
+             * @default 0.0191
+             */
+            alpha_per_C: number;
+            /**
+             * Direction
+             * @description to 25 °C, or from 25 °C: what an uncompensated meter would show.
+             * @default to 25 °C
+             * @enum {string}
+             */
+            direction: "to 25 °C" | "from 25 °C";
+        };
         /**
          * Term
          * @description An input of a working: where the number came from stands beside it.
@@ -3234,6 +5965,107 @@ export interface components {
             unit: string;
             /** Origin */
             origin: string;
+        };
+        /**
+         * TextIn
+         * @description A file's text.
+         */
+        TextIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * TraceIn
+         * @description A sample of a pen's trace. [s, µS/cm]
+         */
+        TraceIn: {
+            /** T S */
+            t_s: number;
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+        };
+        /**
+         * TreatmentEffect
+         * @description What a treatment really removed. [%]
+         */
+        TreatmentEffect: {
+            /** Removed Pct */
+            removed_pct: number;
+            /** Low Pct */
+            low_pct: number;
+            /** High Pct */
+            high_pct: number;
+            /** Seen */
+            seen: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /** TreatmentEffectInput */
+        TreatmentEffectInput: {
+            /**
+             * Before Us Cm
+             * @description Before the treatment, at 25 °C, above 0 to 200 000.
+             */
+            before_uS_cm: number;
+            /**
+             * After Us Cm
+             * @description After it, at 25 °C, 0 to 200 000.
+             */
+            after_uS_cm: number;
+            /**
+             * Half Width Pct
+             * @description Half-width of each reading with the same pen, 0 to 20.
+             * @default 2
+             */
+            half_width_pct: number;
+        };
+        /**
+         * TreatmentIn
+         * @description A step done to a water, read before and after if it was.
+         */
+        TreatmentIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stood" | "aerated" | "carbon" | "conditioner" | "boiled" | "acidified";
+            /** Before */
+            before?: number | string | null;
+            /** After */
+            after?: number | string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * TreatmentOut
+         * @description A dated step, and what it removed if it was read before and after.
+         */
+        TreatmentOut: {
+            /** Id */
+            id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stood" | "aerated" | "carbon" | "conditioner" | "boiled" | "acidified";
+            /** In Force */
+            in_force: boolean;
+            /** Note */
+            note: string;
+            effect: components["schemas"]["TreatmentEffect"] | null;
         };
         /**
          * VerdictOut
@@ -3258,6 +6090,8 @@ export interface components {
             kind: "known good" | "known bad" | "unknown";
             /** Kind Line */
             kind_line: string;
+            /** Limiting */
+            limiting: string;
         };
         /**
          * WaterEvent
@@ -3295,7 +6129,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "softened" | "soft" | "condensate" | "other";
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
             /**
              * Preference
              * @default 100
@@ -3303,6 +6137,12 @@ export interface components {
             preference: number;
             /** Price Per L */
             price_per_L?: number | string | null;
+            /** On Hand L */
+            on_hand_L?: number | string | null;
+            /** Capacity L */
+            capacity_L?: number | string | null;
+            /** Collected On */
+            collected_on?: string | null;
             /**
              * Disinfectant
              * @default unknown
@@ -3366,11 +6206,22 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "softened" | "soft" | "condensate" | "other";
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /** Kind Label */
+            kind_label: string;
             /** Price Per L */
             price_per_L: number | null;
-            /** Disinfectant */
-            disinfectant: string;
+            /** On Hand L */
+            on_hand_L: number | null;
+            /** Capacity L */
+            capacity_L: number | null;
+            /** Collected On */
+            collected_on: string | null;
+            /**
+             * Disinfectant
+             * @enum {string}
+             */
+            disinfectant: "none" | "free chlorine" | "chloramine" | "unknown";
             /** Ec25 Us Cm */
             ec25_uS_cm: number | null;
             /** Half Width Us Cm */
@@ -3382,6 +6233,17 @@ export interface components {
             newest: components["schemas"]["ReadingOut"] | null;
             /** History */
             history: components["schemas"]["ReadingOut"][];
+            /** Tests */
+            tests: components["schemas"]["AmountOut"][];
+            /** Unknown */
+            unknown: string[];
+            /** Treatments */
+            treatments: components["schemas"]["TreatmentOut"][];
+            /** Report Id */
+            report_id: number | null;
+            /** Report On */
+            report_on: string | null;
+            watch: components["schemas"]["WaterWatch"];
             /** Amounts */
             amounts: string;
             /** Kind Line */
@@ -3403,6 +6265,16 @@ export interface components {
             groups: components["schemas"]["GroupOut"][];
             /** Verdicts */
             verdicts: components["schemas"]["VerdictOut"][];
+        };
+        /** WaterReportInput */
+        WaterReportInput: {
+            /** @description The report. */
+            ions: components["schemas"]["WaterIons"];
+            /**
+             * Reported Us Cm
+             * @description Conductivity the report states, at 25 °C.
+             */
+            reported_uS_cm?: number | null;
         };
         /**
          * WaterVerdict
@@ -3431,6 +6303,8 @@ export interface components {
             kind: "known good" | "known bad" | "unknown";
             /** Kind Line */
             kind_line: string;
+            /** Limiting */
+            limiting: string;
             /** Kinds */
             kinds: components["schemas"]["KindFinding"][];
         };
@@ -3451,6 +6325,70 @@ export interface components {
             water: components["schemas"]["KnownOfWater"];
             /** @description Ceilings and sensitivities of the group. */
             plant: components["schemas"]["PlantNeeds"];
+        };
+        /**
+         * WaterWatch
+         * @description What the grower should know of a stored water before using it. Rise in µS/cm a month.
+         */
+        WaterWatch: {
+            /** Retest On */
+            retest_on: string | null;
+            /** Retest Due */
+            retest_due: boolean;
+            /** Rising */
+            rising: boolean;
+            /** Rise Us Cm Month */
+            rise_uS_cm_month: number | null;
+            /** Keeps Until */
+            keeps_until: string | null;
+            /** Too Old */
+            too_old: boolean;
+            /** Short Term */
+            short_term: boolean;
+            /**
+             * Concern
+             * @enum {string}
+             */
+            concern: "fine" | "look" | "stop";
+            /** Sentences */
+            sentences: string[];
+        };
+        /** WaterWatchInput */
+        WaterWatchInput: {
+            /**
+             * Kind
+             * @description Kind of source; its intervals and reasons come from data/water_kinds.toml.
+             * @enum {string}
+             */
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /**
+             * Readings
+             * @description Readings at 25 °C, any order.
+             */
+            readings: components["schemas"]["PastReading"][];
+            /**
+             * Today
+             * Format: date
+             * @description The day the answer is for.
+             */
+            today: string;
+            /**
+             * Collected On
+             * @description When this batch was collected, if it is a batch.
+             */
+            collected_on?: string | null;
+        };
+        /**
+         * Way
+         * @description One way to take the disinfectant out, whether it works here, and how.
+         */
+        Way: {
+            /** Name */
+            name: string;
+            /** Works */
+            works: boolean;
+            /** How */
+            how: string;
         };
         /**
          * Working
@@ -3535,6 +6473,108 @@ export interface operations {
             };
         };
     };
+    calc_acidify_api_calc_acidify_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcidifyInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Acidified_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_alkalinity_units_api_calc_alkalinity_units_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlkalinityUnitsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_InUnits_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_batch_check_api_calc_batch_check_post: {
         parameters: {
             query?: never;
@@ -3586,7 +6626,7 @@ export interface operations {
             };
         };
     };
-    calc_blend_two_api_calc_blend_two_post: {
+    calc_blend_api_calc_blend_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3595,7 +6635,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BlendTwoInput"];
+                "application/json": components["schemas"]["BlendInput"];
             };
         };
         responses: {
@@ -3606,6 +6646,210 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Blend_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_boil_and_settle_api_calc_boil_and_settle_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoilAndSettleInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Boiled_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_charge_balance_api_calc_charge_balance_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChargeBalanceInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ChargeBalance_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_cheapest_remedy_api_calc_cheapest_remedy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheapestRemedyInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Remedy_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_dechlorinate_api_calc_dechlorinate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DechlorinateInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Dechlorination_"];
                 };
             };
             /** @description Bad Request */
@@ -3841,6 +7085,57 @@ export interface operations {
             };
         };
     };
+    calc_hardness_units_api_calc_hardness_units_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HardnessUnitsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_InUnits_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_ion_conductivity_api_calc_ion_conductivity_post: {
         parameters: {
             query?: never;
@@ -3912,6 +7207,210 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Elements_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_membrane_trend_api_calc_membrane_trend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MembraneTrendInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_MembraneTrend_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_meter_calibration_api_calc_meter_calibration_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterCalibrationInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_MeterCalibration_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_meter_scale_guess_api_calc_meter_scale_guess_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterScaleGuessInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ScaleGuess_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_pen_settled_api_calc_pen_settled_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PenSettledInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Settled_"];
                 };
             };
             /** @description Bad Request */
@@ -4096,6 +7595,57 @@ export interface operations {
             };
         };
     };
+    calc_share_out_api_calc_share_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareOutInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ShareOut_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_stock_solution_api_calc_stock_solution_post: {
         parameters: {
             query?: never;
@@ -4198,6 +7748,159 @@ export interface operations {
             };
         };
     };
+    calc_temperature_compensation_api_calc_temperature_compensation_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemperatureCompensationInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Compensated_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_treatment_effect_api_calc_treatment_effect_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentEffectInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_TreatmentEffect_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_water_report_api_calc_water_report_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterReportInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ReportReview_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_water_verdict_api_calc_water_verdict_post: {
         parameters: {
             query?: never;
@@ -4218,6 +7921,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_WaterVerdict_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_water_watch_api_calc_water_watch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterWatchInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_WaterWatch_"];
                 };
             };
             /** @description Bad Request */
@@ -4445,7 +8199,56 @@ export interface operations {
             };
         };
     };
-    add_reading_api_waters__water_id__readings_post: {
+    get_water_api_waters__water_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_water_api_waters__water_id__put: {
         parameters: {
             query?: never;
             header: {
@@ -4458,7 +8261,62 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EntryIn"];
+                "application/json": components["schemas"]["WaterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_treatment_api_waters__water_id__treatments_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentIn"];
             };
         };
         responses: {
@@ -4468,7 +8326,56 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingOut"];
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    treatment_working_api_treatments__treatment_id__effect_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                treatment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_TreatmentEffect_"];
                 };
             };
             /** @description Bad Request */
@@ -4550,6 +8457,256 @@ export interface operations {
             };
         };
     };
+    watch_working_api_waters__water_id__watch_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_WaterWatch_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remedies_api_waters__water_id__remedies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remedy_working_api_waters__water_id__remedies__profile_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+                profile_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Remedy_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kinds_api_water_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_reading_api_waters__water_id__readings_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     reading_working_api_readings__reading_id__working_get: {
         parameters: {
             query?: never;
@@ -4568,6 +8725,1614 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reading_trace_api_readings__reading_id__trace_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceIn"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_readings_api_readings_import_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_readings_api_readings_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meters_api_meters_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MetersPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_meter_api_meters_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_meter_api_meters__meter_id__put: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                meter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_check_api_meters__meter_id__checks_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                meter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calibration_api_meters__meter_id__calibration_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_MeterCalibration_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quantities_api_quantities_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuantityOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_report_api_waters__water_id__reports_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_api_reports_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ReportReview_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reports_api_reports_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    report_working_api_reports__report_id__working_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                report_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ReportReview_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    balance_working_api_reports__report_id__balance_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                report_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ChargeBalance_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_reports_api_reports_import_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_reports_api_reports_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blend_waters_api_water_blend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlendIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Blend_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    share_api_water_share_out_get: {
+        parameters: {
+            query?: {
+                blend?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharePage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_out_chlorine_api_water_dechlorinate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DechlorinateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Dechlorination_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    boil_api_water_boil_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoilIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Boiled_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    acids_page_api_water_acids_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AcidsPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    confirm_acids_api_water_acids_read_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    acid_api_water_acidify_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcidIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Acidified_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    membrane_api_water_membrane__water_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembranePage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_pair_api_water_membrane__water_id__pairs_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembranePage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_floor_api_water_membrane__water_id__floor_put: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FloorIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pen_api_pen_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_pen_api_pen_start_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_pen_api_pen_simulated_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    receive_api_inbox_senml_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/senml+json": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inbox_api_inbox_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InboxOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_api_inbox__entry_id__keep_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
                 };
             };
             /** @description Bad Request */
@@ -5328,7 +11093,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry";
                 row_id: number;
             };
             cookie?: never;
@@ -5380,7 +11145,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry";
                 row_id: number;
             };
             cookie?: never;

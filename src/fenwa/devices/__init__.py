@@ -1,0 +1,1 @@
+"""Devices behind one small protocol: a line of SenML at a time."""

@@ -1,0 +1,1 @@
+"""Open formats read and written: SenML and CSV. No rule of the job lives here."""

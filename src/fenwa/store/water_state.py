@@ -1,0 +1,154 @@
+"""Waters as the core sees them today: newest reading, newest tests, report, treatments in force."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from fenwa.core.entry import Span
+from fenwa.core.water.ions import WaterIons
+from fenwa.core.water.kind_checks import KnownOfWater
+from fenwa.core.water.kinds import BaseWater
+from fenwa.core.water.knowledge import Step, Tested, ions_to_mix, known_of, newest_tests, treatments_in_force
+from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
+from fenwa.core.water.quantities import ions_of
+from fenwa.core.water.remedy import Candidate
+from fenwa.core.working import Computed
+from fenwa.store.models import Finding, Meter, MeterCheck, Reading, Report, Treatment, Water
+
+
+@dataclass(frozen=True)
+class WaterToday:
+    """A water, its newest usable reading and what is known of it beside the conductivity."""
+
+    water: Water
+    reading: Reading | None
+    newest: Reading | None
+    known: KnownOfWater
+    ions: WaterIons | None
+    tests: dict[str, Tested]
+    steps: tuple[Step, ...]
+    report: Report | None
+
+    @property
+    def ec25_uS_cm(self) -> float | None:
+        """Newest conductivity at 25 °C that could be computed."""
+        return self.reading.ec25_uS_cm if self.reading else None
+
+    @property
+    def half_width_uS_cm(self) -> float:
+        """What the meter left open in that reading."""
+        return (self.reading.half_width_uS_cm or 0.0) if self.reading else 0.0
+
+    def base(self) -> BaseWater | None:
+        """The water to mix with; None while no reading is usable."""
+        if self.ec25_uS_cm is None:
+            return None
+        return BaseWater(self.ec25_uS_cm, self.known.kind, self.ions, self.water.name)
+
+    def candidate(self) -> Candidate | None:
+        """The water as a remedy weighs it; None while no reading is usable."""
+        if self.ec25_uS_cm is None:
+            return None
+        return Candidate(self.water.name, self.ec25_uS_cm, self.known, self.half_width_uS_cm, self.water.price_per_L)
+
+
+def waters_today(session: Session, today: date) -> list[WaterToday]:
+    """Waters in the grower's order, each with its newest reading up to today."""
+    waters = session.scalars(
+        select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
+    ).all()
+    tests, steps, reports = _newest_findings(session, today), _steps(session, today), _newest_reports(session, today)
+
+    def newest(water_id: int, *conditions: Any) -> Reading | None:
+        # a few waters, many readings: the index answers each in one step, a window over all would not
+        return session.scalars(
+            select(Reading)
+            .where(Reading.water_id == water_id, Reading.on <= today, Reading.archived_at.is_(None),
+                   Reading.value.is_not(None), *conditions)
+            .order_by(Reading.on.desc(), Reading.id.desc())
+            .limit(1)
+        ).first()  # fmt: skip
+
+    out = []
+    for w in waters:
+        last = newest(w.id)
+        usable = last if last is None or last.ec25_uS_cm is not None else newest(w.id, Reading.ec25_uS_cm.is_not(None))
+        force = treatments_in_force(steps.get(w.id, []), today, w.collected_on)
+        mine = newest_tests(tests.get(w.id, []), force)
+        report, ions = reports.get(w.id, (None, WaterIons(**w.ions) if w.ions else None))
+        known = known_of(w.kind, w.disinfectant, _stated(w), mine, force)  # type: ignore[arg-type]
+        out.append(WaterToday(w, usable, last, known, ions_to_mix(ions), mine, force, report))
+    return out
+
+
+def _stated(w: Water) -> dict[str, float | None]:
+    """What was typed with the source, by field of ``KnownOfWater``."""
+    return {
+        "free_chlorine_mg_L": w.free_chlorine_mg_L, "sodium_mg_L": w.sodium_mg_L, "fluoride_mg_L": w.fluoride_mg_L,
+        "hardness_mg_L_CaCO3": w.hardness_mg_L_CaCO3, "alkalinity_mg_L_CaCO3": w.alkalinity_mg_L_CaCO3,
+    }  # fmt: skip
+
+
+def _newest_findings(session: Session, today: date) -> dict[int, list[Tested]]:
+    rank = func.row_number().over(
+        partition_by=(Finding.water_id, Finding.quantity), order_by=(Finding.on.desc(), Finding.id.desc())
+    )
+    ranked = (
+        select(Finding.water_id, Finding.on, Finding.quantity, Finding.low, Finding.high, rank.label("place"))
+        .where(Finding.archived_at.is_(None), Finding.on <= today)
+        .subquery()
+    )
+    out: dict[int, list[Tested]] = {}
+    for row in session.execute(select(ranked).where(ranked.c.place == 1)):
+        out.setdefault(row.water_id, []).append(Tested(row.on, row.quantity, Span(row.low, row.high)))
+    return out
+
+
+def _steps(session: Session, today: date) -> dict[int, list[Step]]:
+    out: dict[int, list[Step]] = {}
+    for t in session.scalars(select(Treatment).where(Treatment.archived_at.is_(None), Treatment.on <= today)):
+        out.setdefault(t.water_id, []).append(Step(t.on, t.kind))  # type: ignore[arg-type]
+    return out
+
+
+def _newest_reports(session: Session, today: date) -> dict[int, tuple[Report, WaterIons]]:
+    reports = session.scalars(
+        select(Report).where(Report.archived_at.is_(None), Report.on <= today).order_by(Report.on, Report.id)
+    ).all()
+    newest = {r.water_id: r for r in reports}
+    return {water_id: (r, report_ions(session, r.id)) for water_id, r in newest.items()}
+
+
+def report_ions(session: Session, report_id: int) -> WaterIons:
+    """A stored report's lines as ions."""
+    rows = session.scalars(select(Finding).where(Finding.report_id == report_id, Finding.archived_at.is_(None)))
+    return ions_of({f.quantity: Span(f.low, f.high) for f in rows})
+
+
+def traits_of(meter: Meter) -> MeterTraits:
+    """What the core needs of a meter."""
+    return MeterTraits(meter.compensation, meter.alpha_per_C, meter.resolution_uS_cm)  # type: ignore[arg-type]
+
+
+def checks_of(session: Session, meter_id: int, until: date) -> Sequence[MeterCheck]:
+    """A meter's checks up to a day, oldest first."""
+    return session.scalars(
+        select(MeterCheck)
+        .where(MeterCheck.meter_id == meter_id, MeterCheck.archived_at.is_(None), MeterCheck.on <= until)
+        .order_by(MeterCheck.on, MeterCheck.id)
+    ).all()
+
+
+def calibration_of(session: Session, meter: Meter, day: date) -> Computed[MeterCalibration] | None:
+    """What a meter's checks say on a day; None before its first check."""
+    points = [
+        CheckPoint(c.on, c.standard_uS_cm, c.shown_uS_cm, c.temperature_C, c.adjusted)
+        for c in checks_of(session, meter.id, day)
+    ]
+    return meter_calibration(points=points, today=day, traits=traits_of(meter)) if points else None
