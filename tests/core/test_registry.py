@@ -62,6 +62,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         "today": "2026-11-23",
         "readings": [{"on": f"2026-{m:02}-01", "ec25_uS_cm": 20 + 6 * m} for m in (8, 9, 10, 11)],
     },
+    "pen-settled": {"samples": [{"t_s": 0.25 * i, "ec_uS_cm": 400 + (i % 3) - 90 * 0.5**i} for i in range(20)]},
     "treatment-effect": {"before_uS_cm": 600, "after_uS_cm": 576},
     "root-zone": {"pot": POT, "events": EVENTS, "today": "2026-11-01", "ceiling_uS_cm": 300},
     "flush-plan": {

@@ -173,7 +173,11 @@ def inbox(session: Reading) -> list[InboxOut]:
     """What waits to be assigned, newest first."""
     rows = session.scalars(
         select(models.InboxEntry)
-        .where(models.InboxEntry.reading_id.is_(None), models.InboxEntry.archived_at.is_(None))
+        .outerjoin(models.Reading, models.Reading.id == models.InboxEntry.reading_id)
+        .where(
+            models.InboxEntry.archived_at.is_(None),
+            models.Reading.id.is_(None) | models.Reading.archived_at.is_not(None),
+        )  # a reading taken back waits again
         .order_by(models.InboxEntry.at.desc(), models.InboxEntry.id.desc())
         .limit(SHOWN_ENTRIES)
     )
@@ -197,7 +201,8 @@ def keep(entry_id: int, body: AssignIn, writer: Writing, today: Today) -> Readin
 
     def write(session: Session) -> dict[str, Any]:
         entry = get_row(session, models.InboxEntry, entry_id, "Measurement")
-        if entry.reading_id is not None:
+        kept = session.get(models.Reading, entry.reading_id) if entry.reading_id is not None else None
+        if kept is not None and kept.archived_at is None:
             raise Conflict("This measurement is kept already.")
         meter = session.scalars(
             select(models.Meter).where(models.Meter.device == entry.device, models.Meter.archived_at.is_(None))

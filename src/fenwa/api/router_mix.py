@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.api.router_readings import EntryIn, make_reading
+from fenwa.api.router_readings import ShownIn, make_reading
 from fenwa.api.settings import read_settings
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, ready, stored_working
@@ -311,14 +311,15 @@ class Judged(BaseModel):
 
 
 @router.post("/batches/{batch_id}/reading", status_code=201)
-def read_batch(batch_id: int, body: EntryIn, writer: Writing, today: Today) -> Judged:
+def read_batch(batch_id: int, body: ShownIn, writer: Writing, today: Today) -> Judged:
     """Store the can's reading and judge it."""
 
     def write(session: Session) -> dict[str, Any]:
         batch = get_row(session, models.Batch, batch_id, "Can")
         reading = make_reading(session, body, today)
         if reading.ec25_uS_cm is None:
-            raise Underspecified(reading.refusal, pointer="/scale")
+            raise Underspecified(reading.refusal or "Measured EC is empty. Enter what the meter shows.",
+                                 pointer="/scale" if reading.refusal else "/value")  # fmt: skip
         computed = batch_check(
             predicted_uS_cm=batch.predicted_uS_cm, predicted_low_uS_cm=batch.predicted_low_uS_cm,
             predicted_high_uS_cm=batch.predicted_high_uS_cm, measured_uS_cm=reading.ec25_uS_cm,

@@ -46,8 +46,8 @@ class TraceIn(BaseModel):
     ec_uS_cm: float
 
 
-class EntryIn(BaseModel):
-    """What a meter or a test showed, as typed. One of them is enough."""
+class ShownIn(BaseModel):
+    """What a meter showed, as typed."""
 
     on: date
     value: TypedOrNone = None
@@ -57,10 +57,15 @@ class EntryIn(BaseModel):
     temperature_unit: Literal["°C", "°F"] = "°C"
     compensated: bool = True
     meter_id: int | None = None
+    note: str = ""
+
+
+class EntryIn(ShownIn):
+    """What a meter or a test showed. One of them is enough."""
+
     amounts: list[AmountIn] = []
     origin: Origin = "typed"
     trace: list[TraceIn] = []
-    note: str = ""
 
 
 class AmountOut(BaseModel):
@@ -103,7 +108,7 @@ def reading_out(r: models.Reading) -> ReadingOut:
     )  # fmt: skip
 
 
-def make_reading(session: Session, entry: EntryIn, today: date) -> models.Reading:
+def make_reading(session: Session, entry: ShownIn, today: date) -> models.Reading:
     """A reading row with its conductivity; an unknown scale is kept with the refusal."""
     require_not_future(entry.on, today, "Date", pointer="/on")
     temperature = None
@@ -111,8 +116,7 @@ def make_reading(session: Session, entry: EntryIn, today: date) -> models.Readin
         temperature = to_canonical(entry.temperature, "temperature", entry.temperature_unit, pointer="/temperature")
     row = models.Reading(
         on=entry.on, value=entry.value, unit=entry.unit, scale=entry.scale if entry.unit == "ppm" else None,
-        temperature_C=temperature, compensated=entry.compensated, note=entry.note, refusal="", origin=entry.origin,
-        trace=[t.model_dump() for t in entry.trace[:MOST_TRACE]] or None, meter_id=entry.meter_id,
+        temperature_C=temperature, compensated=entry.compensated, note=entry.note, refusal="", meter_id=entry.meter_id,
     )  # fmt: skip
     if entry.value is None:
         return row
@@ -172,7 +176,8 @@ def store_reading(session: Session, water_id: int, entry: EntryIn, today: date) 
         )
     get_row(session, models.Water, water_id, "Water", "/water_id")
     row = make_reading(session, entry, today)
-    row.water_id = water_id
+    row.water_id, row.origin = water_id, entry.origin
+    row.trace = [t.model_dump() for t in entry.trace[:MOST_TRACE]] or None
     session.add(row)
     session.flush()
     session.add_all(finding_rows(water_id, entry.on, amounts, reading_id=row.id))

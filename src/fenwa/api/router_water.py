@@ -177,7 +177,7 @@ def _water_out(session: Session, w: WaterToday, today: date, amounts: str, kind_
         unknown=[k.agent for k in kind_findings(w.known, STRICTEST, w.ec25_uS_cm or 0.0) if k.state == "unknown"],
         treatments=_treatments(session, w), report_id=w.report.id if w.report else None,
         report_on=w.report.on if w.report else None, watch=watch,
-        amounts=amounts if read else needs, kind_line=kind_line if read else row.note,
+        amounts=amounts if read else needs, kind_line=watch.sentences[0] if watch.too_old else kind_line if read else row.note,
     )  # fmt: skip
 
 

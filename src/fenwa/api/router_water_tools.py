@@ -26,7 +26,7 @@ from fenwa.core.water.dechlorinate import Dechlorination, dechlorinate
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.knowledge import ions_known
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, MembraneTrend, membrane_trend
-from fenwa.core.water.remedy import suits
+from fenwa.core.water.remedy import amounts_of, limits_of, suits
 from fenwa.core.water.share_out import Demand, ShareOut, Supply, share_out, weekly_L
 from fenwa.core.working import Computed
 from fenwa.store import models
@@ -109,14 +109,14 @@ def share(session: Reading, today: Today, blend: bool = True) -> SharePage:
     supplies = [
         Supply(w.water.name, w.ec25_uS_cm or 0.0,
                w.water.on_hand_L if w.water.on_hand_L is not None else None if runs[w.water.id] else 0.0,
-               w.water.price_per_L)
+               w.water.price_per_L, amounts_of(w.known))
         for w in usable
     ]  # fmt: skip
     demands = []
     for profile_id, wanted in litres.items():
         needs = needs_of(get_profile(profile_id))
         fit = tuple(suits(w.known, needs, w.ec25_uS_cm or 0.0) for w in usable)
-        demands.append(Demand(needs.name, wanted, needs.ec_max_uS_cm, fit))
+        demands.append(Demand(needs.name, wanted, needs.ec_max_uS_cm, fit, limits_of(needs)))
     return SharePage(
         answer=share_out(supplies=supplies, demands=demands, may_blend=blend),
         not_entered=[w.water.name for w in usable if w.water.on_hand_L is None and not runs[w.water.id]],

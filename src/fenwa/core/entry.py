@@ -20,6 +20,11 @@ def shown(value: float) -> str:
     return f"{value:.6g}" if abs(value) < 1e6 else f"{value:.0f}"
 
 
+def brief(value: float) -> str:
+    """A measured value as a sentence quotes it: four figures, no exponent."""
+    return f"{value:.4g}" if abs(value) < 9999.5 else f"{value:.0f}"
+
+
 def read_number(raw: str | float | int | None, label: str, *, pointer: str = "") -> float:
     """A typed number as a float.
 

@@ -88,13 +88,13 @@ REPORTS = (
 
 WATERS = (
     {"name": "Rain cistern", "kind": "rain", "preference": 1, "price_per_L": 0.0, "disinfectant": "none",
-     "on_hand_L": 38.0, "capacity_L": 200.0},
+     "on_hand_L": 3.0, "capacity_L": 200.0},
     {"name": "RO unit", "kind": "permeate", "preference": 2, "price_per_L": 0.02, "disinfectant": "unknown",
-     "on_hand_L": 20.0, "capacity_L": 25.0, "membrane_floor_pct": 92.0},
+     "on_hand_L": 1.5, "capacity_L": 25.0, "membrane_floor_pct": 92.0},
     {"name": "Borehole", "kind": "borehole", "preference": 3, "price_per_L": 0.0, "disinfectant": "none"},
     {"name": "Town water", "kind": "mains", "preference": 4, "price_per_L": 0.002, "disinfectant": "chloramine"},
     {"name": "House tap", "kind": "softened", "preference": 5, "price_per_L": 0.002, "disinfectant": "unknown",
      "sodium_mg_L": 138.0},
     {"name": "Dehumidifier", "kind": "condensate", "preference": 6, "price_per_L": 0.0, "disinfectant": "none",
-     "on_hand_L": 4.0, "capacity_L": 5.0},
+     "on_hand_L": 0.0, "capacity_L": 5.0},
 )  # fmt: skip

@@ -9,6 +9,7 @@ const screen = (load: () => Promise<Loaded>) => async () => ({ Component: (await
 const routes: RouteObject[] = [
   { index: true, lazy: screen(() => import("../features/round")) },
   { path: "water", lazy: screen(() => import("../features/water")) },
+  { path: "water/sheet", lazy: screen(() => import("../features/water/sheet")) },
   { path: "mix", lazy: screen(() => import("../features/mix")) },
   { path: "pots", lazy: screen(() => import("../features/pots")) },
   { path: "pots/:id", lazy: screen(() => import("../features/pots/potPage")) },

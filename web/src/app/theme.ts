@@ -39,7 +39,8 @@ const ours = defineConfig({
   },
   globalCss: {
     html: { colorPalette: "ink", fontVariantNumeric: "tabular-nums", fontFeatureSettings: "'tnum', 'zero' 0" },
-    body: { bg: "bg", color: "fg", fontSize: "15px", lineHeight: "1.45" },
+    "header, nav, [data-screen-only]": { _print: { display: "none !important" } },
+    body: { bg: "bg", color: "fg", fontSize: "15px", lineHeight: "1.45", _print: { bg: "white", color: "black" } },
     "*:focus-visible": { outline: "3px solid", outlineColor: "ink.focusRing", outlineOffset: "2px" },
     "*, *::before, *::after": { _motionReduce: { animationDuration: "0.01ms !important", transitionDuration: "0.01ms !important" } },
   },

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from fenwa.core.data.water_tables import water_kinds
+from fenwa.core.entry import brief
 from fenwa.core.water.ions import MOLAR_MASS
 from fenwa.core.water.kinds import WaterKind
 
@@ -92,7 +93,7 @@ def against(w: KnownOfWater, name: str, limit: float) -> KindState | None:
 def _told(w: KnownOfWater, name: str) -> str:
     """A measured value in words, with its range."""
     value, half = getattr(w, name), w.half_widths.get(name, 0.0)
-    return f"{value - half:g} to {value + half:g}" if half else f"{value:g}"
+    return f"{brief(value - half)} to {brief(value + half)}" if half else brief(value)
 
 
 _RELATION = {"known bad": "over", "known good": "within", "unknown": "its range spans"}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from fenwa.core.registry import calculation
@@ -39,17 +39,21 @@ class Candidate:
 
 @dataclass(frozen=True)
 class Remedy:
-    """What to do, the share kept of the source if it is a blend, the price of a litre if known."""
+    """What to do, the share kept of the source if it is a blend, the price of a litre if known.
+
+    ``alternative``: the cheapest blend with the source, when another water alone is cheaper still.
+    """
 
     action: Action
     sentence: str
     other: str | None
     source_share: float | None
     price_per_L: float | None
+    alternative: str = ""
 
 
-def _limits(p: PlantNeeds) -> dict[str, float]:
-    """Limits in mg/L of what mixes linearly."""
+def limits_of(p: PlantNeeds) -> dict[str, float]:
+    """Limits in mg/L of what mixes linearly, by field of ``KnownOfWater``."""
     out = {
         "sodium_mg_L": SODIUM_mg_L[min(p.sodium_sensitivity, 3)], "fluoride_mg_L": FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
         "boron_mg_L": BORON_mg_L[min(p.boron_sensitivity, 3)], "chloride_mg_L": CHLORIDE_mg_L, "iron_mg_L": IRON_mg_L,
@@ -66,7 +70,7 @@ def _share(source: Candidate, other: Candidate, p: PlantNeeds) -> tuple[float, s
     best, rules = 1.0, "amount"
     if source.ec25_uS_cm > target:
         best = max(0.0, (target - other.ec25_uS_cm) / (source.ec25_uS_cm - other.ec25_uS_cm))
-    for name, limit in _limits(p).items():
+    for name, limit in limits_of(p).items():
         mine, theirs = getattr(source.known, name), getattr(other.known, name)
         if mine is None or mine <= limit:
             continue
@@ -130,10 +134,14 @@ def cheapest_remedy(*, source: Candidate, plant: PlantNeeds, others: list[Candid
     elif own.amount == "within" and bad == {"disinfectant"}:
         options.append(_disinfectant(source))
     if not options or options[0].action != "as it is":
-        options += [r for o in others if (r := _with(source, o, plant, own.amount, bad)) is not None]
+        options += [r for o in others for r in _with(source, o, plant, own.amount, bad)]
     if not options:
         return ledger.close(Remedy("none known", _none_words(own.amount, bad), None, None, None))
-    best = min(options, key=lambda r: (r.price_per_L is None, r.price_per_L or 0.0, -(r.source_share or 0.0)))
+    options.sort(key=lambda r: (r.price_per_L is None, r.price_per_L or 0.0, -(r.source_share or 0.0)))
+    best = options[0]
+    if best.action == "use another":
+        blends = [r for r in options if r.action == "blend"]
+        best = replace(best, alternative=blends[0].sentence) if blends else best
     if best.source_share is not None and best.other is not None:
         other = next(o for o in others if o.name == best.other)
         ledger.take("C_o", other.name, other.ec25_uS_cm, "µS/cm", "measured")
@@ -157,14 +165,15 @@ def _disinfectant(source: Candidate) -> Remedy:
     )
 
 
-def _with(source: Candidate, other: Candidate, plant: PlantNeeds, amount: str, bad: set[str]) -> Remedy | None:
-    """The other water instead, or mixed in; None when it does not help."""
+def _with(source: Candidate, other: Candidate, plant: PlantNeeds, amount: str, bad: set[str]) -> list[Remedy]:
+    """The other water instead, or mixed in; none when it does not help."""
     if other.name == source.name:
-        return None
+        return []
     theirs = water_verdict(ec25_uS_cm=other.ec25_uS_cm, half_width_uS_cm=other.half_width_uS_cm, water=other.known,
                            plant=plant).result  # fmt: skip
     if theirs.amount != "within" or theirs.kind == "known bad":
-        return None
+        return []
+    instead = Remedy("use another", f"Use {other.name} instead.", other.name, None, other.price_per_L)
     share, rules = _share(source, other, plant)
     curable = bad <= _DISSOLVED | {"disinfectant"}
     if curable and share >= LEAST_SHARE and (amount != "within" or bad & _DISSOLVED):
@@ -174,8 +183,8 @@ def _with(source: Candidate, other: Candidate, plant: PlantNeeds, amount: str, b
         why = "" if rules == "amount" else f"; {rules.split('_')[0]} rules"
         treat = " and conditioner" if "disinfectant" in bad else ""
         sentence = f"Blend {parts} with {other.name} ({100 * share:.0f} % of this){treat}{why}."
-        return Remedy("blend", sentence, other.name, share, price)
-    return Remedy("use another", f"Use {other.name} instead.", other.name, None, other.price_per_L)
+        return [instead, Remedy("blend", sentence, other.name, share, price)]
+    return [instead]
 
 
 def _parts(share: float) -> str:
@@ -190,5 +199,13 @@ def _none_words(amount: str, bad: set[str]) -> str:
 
 
 def suits(known: KnownOfWater, plant: PlantNeeds, ec25_uS_cm: float) -> bool:
-    """Whether nothing known stands against this kind of water for the plant: for sharing out."""
-    return not any(k.state == "known bad" and not k.minor for k in kind_findings(known, plant, ec25_uS_cm))
+    """Whether nothing known stands against this water that no blend would mend: for sharing out."""
+    against = {k.agent for k in kind_findings(known, plant, ec25_uS_cm) if k.state == "known bad" and not k.minor}
+    return against <= _DISSOLVED
+
+
+def amounts_of(known: KnownOfWater) -> dict[str, float]:
+    """What is known of a water that mixes, mg/L. The trace a nearly pure water carries counts as none."""
+    values = {name: getattr(known, name) for name in (*limits_of(PlantNeeds(1.0)), "alkalinity_mg_L_CaCO3")}
+    thin = is_thin(known.kind)
+    return {name: value or 0.0 for name, value in values.items() if value is not None or thin}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -16,22 +16,36 @@ _LEAST_L = 0.005  # less than this is no portion
 
 @dataclass(frozen=True)
 class Supply:
-    """A water this week. ``litres`` None: runs as needed. Price None: not for sale and not counted."""
+    """A water this week. ``litres`` None: runs as needed. Price None: not known; 0: free, and not to be bought.
+
+    ``amounts``: what is known of it in mg/L, by field of ``KnownOfWater``.
+    """
 
     name: str
     ec25_uS_cm: float
     litres: float | None = None
     price_per_L: float | None = None
+    amounts: dict[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
 class Demand:
-    """A group of plants: litres this week, the most it may drink, and which waters' kinds suit it."""
+    """A group of plants: litres this week, the most it may drink, and which waters' kinds suit it.
+
+    ``suits``: False for a water with something against it that no blend mends. ``limits``: the most of
+    what mixes, in mg/L; what is not known of a water does not count.
+    """
 
     name: str
     litres: float
     ec_max_uS_cm: float
     suits: tuple[bool, ...]
+    limits: dict[str, float] = field(default_factory=dict)
+
+    def may_have(self, water: int, s: Supply) -> bool:
+        """Whether this water may be given as it is."""
+        mixed = all(s.amounts.get(name, 0.0) <= limit for name, limit in self.limits.items())
+        return self.suits[water] and s.ec25_uS_cm <= self.ec_max_uS_cm and mixed
 
 
 @dataclass(frozen=True)
@@ -106,7 +120,7 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
     Notes
     -----
     One linear programme a group in order of ceiling: as much as possible for it without taking from
-    any before it; then, all amounts fixed, the cheapest way. A blend's EC is reckoned by the straight line
+    any before it; then, all amounts fixed, with the least mixing, by the laxer groups, and the least cost. A blend's EC is reckoned by the straight line
     with a tenth kept in hand, because it reads 1 to 9 % low.
 
     References
@@ -161,14 +175,13 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
 
 
 def _to_buy(supplies: list[Supply], d: Demand) -> int | None:
-    """The cheapest water with a price that this group may drink pure; None if there is none."""
-    fit = [w for w, s in enumerate(supplies)
-           if s.price_per_L is not None and d.suits[w] and s.ec25_uS_cm <= d.ec_max_uS_cm]  # fmt: skip
+    """The cheapest water for sale that this group may drink as it is; None if there is none."""
+    fit = [w for w, s in enumerate(supplies) if s.price_per_L and d.may_have(w, s)]
     return min(fit, key=lambda w: supplies[w].price_per_L or 0.0) if fit else None
 
 
 def _allot(supplies: list[Supply], groups: list[Demand], may_blend: bool) -> np.ndarray:
-    """Litres [water, group]: each group in turn gets the most it can, then the cheapest way for all."""
+    """Litres [water, group]: each group in turn gets the most it can, then the plainest and cheapest way for all."""
     from scipy.optimize import linprog
 
     n, m = len(supplies), len(groups)
@@ -179,9 +192,7 @@ def _allot(supplies: list[Supply], groups: list[Demand], may_blend: bool) -> np.
     ec = np.array([s.ec25_uS_cm for s in supplies])
 
     def allowed(w: int, g: int) -> bool:
-        if not groups[g].suits[w]:
-            return False
-        return may_blend or ec[w] <= groups[g].ec_max_uS_cm
+        return groups[g].suits[w] and (may_blend or groups[g].may_have(w, supplies[w]))
 
     bounds = [(0.0, None if allowed(w, g) else 0.0) for w in range(n) for g in range(m)]
 
@@ -198,11 +209,16 @@ def _allot(supplies: list[Supply], groups: list[Demand], may_blend: bool) -> np.
             below.append(row.ravel())
             limit.append(s.litres / unit)
     for g, d in enumerate(groups):
-        row = np.zeros((n, m))
         reckoned = np.where(ec <= d.ec_max_uS_cm, ec, 1.1 * ec)  # what is over the ceiling counts a tenth more
-        row[:, g] = (reckoned - d.ec_max_uS_cm) / max(d.ec_max_uS_cm, 1.0)
-        below.append(row.ravel())
-        limit.append(0.0)
+        mixes = [(reckoned - d.ec_max_uS_cm) / max(d.ec_max_uS_cm, 1.0)]
+        for name, most in d.limits.items():
+            # not known counts as just within: it neither helps nor hinders a blend
+            mixes.append(np.array([(s.amounts.get(name, most) - most) / max(most, 1e-6) for s in supplies]))
+        for mix in mixes:
+            row = np.zeros((n, m))
+            row[:, g] = mix
+            below.append(row.ravel())
+            limit.append(0.0)
     fixed: list[np.ndarray] = []
     amounts: list[float] = []
     for g in range(m):
@@ -213,10 +229,12 @@ def _allot(supplies: list[Supply], groups: list[Demand], may_blend: bool) -> np.
         fixed.append(total_of(g))
         amounts.append(max(0.0, -float(best.fun or 0.0) * (1 - 1e-9)))
     price = np.repeat([s.price_per_L or 0.0 for s in supplies], m)
-    # among equal prices use the saltiest that is allowed, and keep the pure water
-    keep = np.repeat(1.0 / (1.0 + ec), m) * 1e-3
     paid = np.where(np.repeat([s.litres is None for s in supplies], m), price, 0.0)
-    last = linprog(paid + keep, A_ub=np.array(below), b_ub=np.array(limit), bounds=bounds, method="highs",
+    # what is over a group's ceiling has to be mixed in: as little as may be, and for those who bear most of it
+    over = np.maximum(0.0, ec[:, None] / np.array([max(g.ec_max_uS_cm, 1.0) for g in groups]) - 1).ravel()
+    # among equals use the saltiest that is allowed, and keep the pure water
+    keep = np.repeat(1.0 / (1.0 + ec), m) * 1e-3
+    last = linprog(10.0 * over + paid + keep, A_ub=np.array(below), b_ub=np.array(limit), bounds=bounds, method="highs",
                    A_eq=np.array(fixed), b_eq=np.array(amounts))  # fmt: skip
     out = np.asarray(last.x) if last.status == 0 else np.zeros(n * m)
     litres = np.clip(out, 0.0, None).reshape(n, m) * unit

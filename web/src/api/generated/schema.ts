@@ -3111,6 +3111,9 @@ export interface components {
         /**
          * Demand
          * @description A group of plants: litres this week, the most it may drink, and which waters' kinds suit it.
+         *
+         *     ``suits``: False for a water with something against it that no blend mends. ``limits``: the most of
+         *     what mixes, in mg/L; what is not known of a water does not count.
          */
         Demand: {
             /** Name */
@@ -3121,6 +3124,10 @@ export interface components {
             ec_max_uS_cm: number;
             /** Suits */
             suits: boolean[];
+            /** Limits */
+            limits?: {
+                [key: string]: number;
+            };
         };
         /**
          * DisplayUnit
@@ -3412,7 +3419,7 @@ export interface components {
         };
         /**
          * EntryIn
-         * @description What a meter or a test showed, as typed. One of them is enough.
+         * @description What a meter or a test showed. One of them is enough.
          */
         EntryIn: {
             /**
@@ -3446,6 +3453,11 @@ export interface components {
             /** Meter Id */
             meter_id?: number | null;
             /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
              * Amounts
              * @default []
              */
@@ -3461,11 +3473,6 @@ export interface components {
              * @default []
              */
             trace: components["schemas"]["TraceIn"][];
-            /**
-             * Note
-             * @default
-             */
-            note: string;
         };
         /**
          * FieldError
@@ -5209,6 +5216,8 @@ export interface components {
         /**
          * Remedy
          * @description What to do, the share kept of the source if it is a blend, the price of a litre if known.
+         *
+         *     ``alternative``: the cheapest blend with the source, when another water alone is cheaper still.
          */
         Remedy: {
             /**
@@ -5224,6 +5233,11 @@ export interface components {
             source_share: number | null;
             /** Price Per L */
             price_per_L: number | null;
+            /**
+             * Alternative
+             * @default
+             */
+            alternative: string;
         };
         /**
          * RemedyOut
@@ -5742,6 +5756,47 @@ export interface components {
             unread: string[];
         };
         /**
+         * ShownIn
+         * @description What a meter showed, as typed.
+         */
+        ShownIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Value */
+            value?: number | string | null;
+            /**
+             * Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            unit: "µS/cm" | "mS/cm" | "dS/m" | "ppm";
+            /** Scale */
+            scale?: ("0.5" | "0.64" | "0.7" | "unknown") | null;
+            /** Temperature */
+            temperature?: number | string | null;
+            /**
+             * Temperature Unit
+             * @default °C
+             * @enum {string}
+             */
+            temperature_unit: "°C" | "°F";
+            /**
+             * Compensated
+             * @default true
+             */
+            compensated: boolean;
+            /** Meter Id */
+            meter_id?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * SimulatedIn
          * @description What the simulated pen stands in, and whether it is plugged in.
          */
@@ -5854,7 +5909,9 @@ export interface components {
         };
         /**
          * Supply
-         * @description A water this week. ``litres`` None: runs as needed. Price None: not for sale and not counted.
+         * @description A water this week. ``litres`` None: runs as needed. Price None: not known; 0: free, and not to be bought.
+         *
+         *     ``amounts``: what is known of it in mg/L, by field of ``KnownOfWater``.
          */
         Supply: {
             /** Name */
@@ -5865,6 +5922,10 @@ export interface components {
             litres?: number | null;
             /** Price Per L */
             price_per_L?: number | null;
+            /** Amounts */
+            amounts?: {
+                [key: string]: number;
+            };
         };
         /**
          * TargetIn
@@ -10581,7 +10642,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EntryIn"];
+                "application/json": components["schemas"]["ShownIn"];
             };
         };
         responses: {

@@ -1,12 +1,14 @@
 import { Button, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
+import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { waterQuery } from "../../api/queries"
 import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
-import { AddWater } from "./AddWater"
-import { ReadingForm } from "./ReadingForm"
+import { ReadingForm } from "./reading/ReadingForm"
+import { SourceForm } from "./SourceForm"
 import { SourceCard } from "./SourceCard"
+import { Tools } from "./tools/Tools"
 import { VerdictMatrix } from "./VerdictMatrix"
 import { Waterline } from "./Waterline"
 
@@ -25,11 +27,12 @@ function Water({ page }: { page: Schemas["WaterPage"] }) {
   return (
     <>
       <PageHead title={`${counted(page.waters.length, "water", "waters")}, ${counted(page.groups.length, "kind", "kinds").toLowerCase()} of plant`} line="A plant may drink any water that floats to the left of its mark. µS/cm at 25 °C.">
+        {page.waters.length > 0 && <Button asChild variant="outline" minH="44px"><Link to="/water/sheet">Print my waters</Link></Button>}
         <Button variant="outline" minH="44px" onClick={() => setOpen("source")}>Add a source</Button>
         {page.waters.length > 0 && <Button data-new minH="44px" onClick={() => setOpen("reading")}>Enter a reading</Button>}
       </PageHead>
       {open === "reading" && water && (chosen === null || water.id === chosen) && <ReadingForm key={water.id} waters={page.waters} today={page.today} chosen={water.id} onClose={() => setOpen(null)} />}
-      {open === "source" && <AddWater onClose={(id) => { setOpen(id ? "reading" : null); setChosen(id ?? chosen) }} />}
+      {open === "source" && <SourceForm onClose={(id) => { setOpen(id ? "reading" : null); setChosen(id ?? chosen) }} />}
       {page.waters.length === 0 ? (
         open === null && (
           <Teach action={<Button data-new onClick={() => setOpen("source")}>Add the first source</Button>}>
@@ -45,6 +48,7 @@ function Water({ page }: { page: Schemas["WaterPage"] }) {
               {page.groups.length === 0 ? <Text color="fg.muted">Keep a pot, and each water gets a verdict for its plant.</Text> : <VerdictMatrix page={page} chosen={water?.id} onChoose={setChosen} />}
             </Card>
           </Grid>
+          {water && <Tools page={page} chosen={water.id} />}
         </>
       )}
     </>

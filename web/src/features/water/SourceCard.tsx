@@ -1,41 +1,84 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
-import { scaleLinear } from "d3-scale"
+import { useQuery } from "@tanstack/react-query"
+import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
+import { useQuantities } from "../../api/waterQueries"
 import { ago, day, figure } from "../../ui/format"
-import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
+import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { useUndo } from "../../ui/useUndo"
+import { LineChart } from "./LineChart"
+import { SourceForm } from "./SourceForm"
+import { TreatmentForm } from "./TreatmentForm"
+import { Treatments } from "./Treatments"
 
-/** The chosen source: newest reading with its working, and how it went. */
-export function SourceCard({ water, today }: { water: Schemas["WaterOut"]; today: string }) {
-  const undo = useUndo()
-  const notice = useNotice()
+type Props = { water: Schemas["WaterOut"]; today: string }
+
+/** The chosen source: newest reading with its working, how it went, what is known and not known. */
+export function SourceCard({ water, today }: Props) {
+  const [open, setOpen] = useState<"change" | "step" | null>(null)
   const last = water.history.find((r) => r.ec25_uS_cm !== null)
-  const refused = water.newest && water.newest.ec25_uS_cm === null ? water.newest : null
+  const known = water.history.filter((r) => r.ec25_uS_cm !== null).toReversed()
+  const stock = [water.on_hand_L !== null ? `${figure(water.on_hand_L)} L on hand` : "", water.capacity_L !== null ? `of ${figure(water.capacity_L)}` : "", water.collected_on ? `collected ${day(water.collected_on, today)}` : ""].filter(Boolean).join(" ")
   return (
     <Card title={water.name}>
-      <Text color="fg.muted">{water.kind}{water.age_days !== null ? ` · read ${ago(water.age_days)}` : ""}</Text>
+      <Text color="fg.muted">{water.kind_label}{water.age_days !== null ? ` · read ${ago(water.age_days)}` : ""}{stock && ` · ${stock}`}</Text>
       {last && (
         <Text fontSize="2xl" fontWeight="semibold">
           <Quantity label={`EC of ${water.name}`} kind="ec" value={last.ec25_uS_cm} working={{ kind: "fetch", key: `reading-${last.id}`, load: () => answer(client.GET("/api/readings/{reading_id}/working", { params: { path: { reading_id: last.id } } })) }} />
           <Text as="span" fontSize="md" fontWeight="normal" color="fg.muted"> ± {figure(last.half_width_uS_cm ?? 0, 2)}</Text>
         </Text>
       )}
-      {refused && <Refused reading={refused} />}
-      {water.history.length > 2 && <Trend rows={water.history} today={today} />}
-      <Box as="ul" listStyleType="none" mt="2" fontSize="sm">
-        {water.history.slice(0, 4).map((r) => (
-          <Flex as="li" key={r.id} justify="space-between" align="center" py="1" borderTopWidth="1px" gap="3">
-            <span>{day(r.on, today)}</span>
-            <Text as="span" color="fg.muted">{r.value} {r.unit}{r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}{r.temperature_C !== null ? ` at ${r.temperature_C} °C` : ""}</Text>
-            <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
-            <Button size="xs" variant="outline" minH="32px" aria-label={`Take back the reading of ${day(r.on)}`} onClick={() => { undo("reading", r.id); notice({ text: "Reading taken back.", undo: () => undo("reading", r.id, true) }) }}>Take back</Button>
-          </Flex>
-        ))}
-      </Box>
+      {water.watch.sentences.map((s) => <Text key={s} role="note" mt="1" color={water.watch.concern === "stop" ? "state.stop" : "state.warn"}>{s}</Text>)}
+      {water.newest && water.newest.ec25_uS_cm === null && <Refused reading={water.newest} />}
+      {known.length > 2 && <LineChart points={known.map((r) => ({ on: r.on, value: r.ec25_uS_cm ?? 0 }))} today={today} unit="µS/cm" fromZero />}
+      <Known water={water} today={today} />
+      <Treatments water={water} today={today} />
+      <Readings water={water} today={today} />
+      <Flex gap="2" mt="3" wrap="wrap">
+        <Button size="sm" variant="outline" minH="40px" onClick={() => setOpen("change")}>Change this source</Button>
+        <Button size="sm" variant="outline" minH="40px" onClick={() => setOpen("step")}>Something done to it</Button>
+      </Flex>
+      {open === "change" && <Change id={water.id} onClose={() => setOpen(null)} />}
+      {open === "step" && <TreatmentForm water={water} today={today} onClose={() => setOpen(null)} />}
     </Card>
+  )
+}
+
+function Change({ id, onClose }: { id: number; onClose: () => void }) {
+  const source = useQuery({ queryKey: ["waters", id], queryFn: () => answer(client.GET("/api/waters/{water_id}", { params: { path: { water_id: id } } })), staleTime: 0 })
+  return source.data ? <SourceForm water={source.data} id={id} onClose={onClose} /> : null
+}
+
+/** Newest tests, and what nobody has measured. */
+function Known({ water, today }: Props) {
+  const labels = useQuantities()
+  if (water.tests.length === 0 && water.unknown.length === 0) return null
+  const label = (id: string) => labels.find((q) => q.id === id)?.label ?? id
+  return (
+    <Box fontSize="sm" mt="2">
+      {water.tests.length > 0 && <Text>Known: {water.tests.map((t) => `${label(t.quantity)} ${t.low === t.high ? figure(t.low) : `${figure(t.low)} to ${figure(t.high)}`}${t.unit ? ` ${t.unit}` : ""}`).join(", ")}{water.report_on && ` (report of ${day(water.report_on, today)})`}.</Text>}
+      {water.unknown.length > 0 && <Text color="fg.muted">Not known: {water.unknown.join(", ")}.</Text>}
+    </Box>
+  )
+}
+
+function Readings({ water, today }: Props) {
+  const undo = useUndo()
+  const notice = useNotice()
+  return (
+    <Box as="ul" listStyleType="none" mt="2" fontSize="sm">
+      {water.history.slice(0, 4).map((r) => (
+        <Flex as="li" key={r.id} justify="space-between" align="center" py="1" borderTopWidth="1px" gap="3" wrap="wrap">
+          <span>{day(r.on, today)}</span>
+          <Text as="span" color="fg.muted">{r.origin === "pen" ? "pen: " : r.origin === "inbox" ? "logger: " : ""}{r.value} {r.unit}{r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}{r.temperature_C !== null ? ` at ${figure(r.temperature_C)} °C` : ""}</Text>
+          <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
+          <Button size="xs" variant="outline" minH="32px" aria-label={`Take back the reading of ${day(r.on)}`} onClick={() => { undo("reading", r.id); notice({ text: "Reading taken back.", undo: () => undo("reading", r.id, true) }) }}>Take back</Button>
+        </Flex>
+      ))}
+    </Box>
   )
 }
 
@@ -44,26 +87,6 @@ function Refused({ reading }: { reading: Schemas["ReadingOut"] }) {
     <Box role="note" bg="bg.inset" borderRadius="md" p="3" my="2">
       <Text><b>{reading.value} ppm, scale not known.</b> Nothing is computed from it. It could be:</Text>
       {Object.entries(reading.possible_uS_cm).map(([scale, ec]) => <Text key={scale}>{figure(Math.round(ec), 6)} µS/cm on the {scale} scale</Text>)}
-    </Box>
-  )
-}
-
-function Trend({ rows, today }: { rows: Schemas["ReadingOut"][]; today: string }) {
-  const known = rows.filter((r) => r.ec25_uS_cm !== null).toReversed()
-  const time = (on: string) => (Date.parse(on) - Date.parse(today)) / 86_400_000
-  const top = Math.max(...known.map((r) => r.ec25_uS_cm ?? 0)) * 1.1
-  const x = scaleLinear().domain([time(known[0]?.on ?? today), 0]).range([8, 332])
-  const y = scaleLinear().domain([0, top]).nice().range([104, 10])
-  const line = known.map((r, i) => `${i ? "L" : "M"}${x(time(r.on)).toFixed(1)} ${y(r.ec25_uS_cm ?? 0).toFixed(1)}`).join("")
-  return (
-    <Box asChild color="fg" w="100%" mt="1">
-      <svg viewBox="0 0 340 124" role="img" aria-label={`${known.length} readings, from ${figure(known[0]?.ec25_uS_cm ?? 0)} to ${figure(known.at(-1)?.ec25_uS_cm ?? 0)} µS/cm`}>
-        {y.ticks(3).map((t) => <g key={t}><line x1="8" x2="332" y1={y(t)} y2={y(t)} stroke="var(--chakra-colors-border)" /><text style={{ fontSize: 10 }} x="8" y={y(t) - 3} fill="var(--chakra-colors-fg-muted)">{t}</text></g>)}
-        <path d={line} fill="none" stroke="currentColor" strokeWidth="1.3" opacity="0.6" />
-        {known.map((r) => <circle key={r.id} cx={x(time(r.on))} cy={y(r.ec25_uS_cm ?? 0)} r="2.6" fill="var(--chakra-colors-bg-panel)" stroke="currentColor" strokeWidth="1.2" />)}
-        <text style={{ fontSize: 10 }} x="8" y="120" fill="var(--chakra-colors-fg-muted)">{day(known[0]?.on ?? today, today)}</text>
-        <text style={{ fontSize: 10 }} x="332" y="120" textAnchor="end" fill="var(--chakra-colors-fg-muted)">today · µS/cm</text>
-      </svg>
     </Box>
   )
 }

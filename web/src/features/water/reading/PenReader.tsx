@@ -1,0 +1,72 @@
+import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query"
+import { useEffect, useRef } from "react"
+import type { Schemas } from "../../../api/client"
+import { answer, client } from "../../../api/client"
+import type { ApiProblem } from "../../../api/problem"
+import { penQuery } from "../../../api/waterQueries"
+import { figure } from "../../../ui/format"
+
+type Pen = Schemas["PenOut"]
+export type PenValue = { value: number; temperature: number | null; trace: Schemas["TraceIn"][]; meterId: number | null }
+
+/** "Read the pen": waits until it has settled, fills the field, keeps the trace. */
+export function PenReader({ waterId, onValue }: { waterId: number; onValue: (v: PenValue) => void }) {
+  const queries = useQueryClient()
+  const here = useRef(true)
+  useEffect(() => {
+    here.current = true
+    return () => { here.current = false }
+  }, [])
+  const p = useQuery(penQuery).data
+  const show = (state: Pen) => queries.setQueryData(penQuery.queryKey, state)
+  const read = useMutation<Pen, ApiProblem>({
+    mutationFn: async () => {
+      if (p?.simulated && p.plugged) await answer(client.PUT("/api/pen/simulated", { body: { water_id: waterId, pot_id: null, plugged: true } }))
+      let state = await answer(client.POST("/api/pen/start"))
+      while (here.current && !state.settled && !state.problem) {
+        await new Promise((resume) => setTimeout(resume, 400))
+        state = await answer(client.GET("/api/pen"))
+        show(state)
+      }
+      return state
+    },
+    onSuccess: (state) => {
+      show(state)
+      if (here.current && state.settled && state.value_uS_cm !== null) onValue({ value: state.value_uS_cm, temperature: state.temperature_C, trace: state.trace, meterId: state.meter_id })
+    },
+  })
+  const plug = useMutation<Pen, ApiProblem, boolean>({
+    mutationFn: (plugged) => answer(client.PUT("/api/pen/simulated", { body: { water_id: null, pot_id: null, plugged } })),
+    onSuccess: show,
+  })
+  if (!p?.present) return null
+  return (
+    <Box borderWidth="1px" borderRadius="md" p="3" minW="240px" role="group" aria-label="Pen">
+      <Flex gap="2" wrap="wrap" align="center">
+        <Button type="button" variant="outline" minH="44px" loading={read.isPending} loadingText="Waiting for it to settle" onClick={() => read.mutate()}>Read the pen</Button>
+        {p.simulated && <Button type="button" variant="outline" size="sm" onClick={() => plug.mutate(!p.plugged)}>{p.plugged ? "Unplug the simulated pen" : "Plug it in"}</Button>}
+      </Flex>
+      {p.reading && p.trace.length > 1 && <Trace samples={p.trace} />}
+      <Text fontSize="sm" mt="1" aria-live="polite">
+        {read.isError ? <Box as="span" role="alert" color="state.stop">{read.error.message}</Box> : p.problem ? <Box as="span" role="alert" color="state.stop">{p.problem}</Box> : read.isPending ? `Now ${figure(p.trace.at(-1)?.ec_uS_cm ?? 0, 4)} µS/cm` : p.settled ? `Settled at ${figure(p.value_uS_cm ?? 0, 4)} µS/cm.` : p.plugged ? "" : "The pen is not plugged in."}
+      </Text>
+      {p.reading && <Text fontSize="xs" color="fg.muted">{p.criterion}</Text>}
+    </Box>
+  )
+}
+
+/** What the pen sent, drawn small. */
+function Trace({ samples }: { samples: Schemas["TraceIn"][] }) {
+  const last = samples.at(-1)
+  const top = Math.max(...samples.map((s) => s.ec_uS_cm), 1)
+  const line = samples.map((s, i) => `${i ? "L" : "M"}${((220 * s.t_s) / Math.max(last?.t_s ?? 1, 4)).toFixed(1)} ${(34 - (30 * s.ec_uS_cm) / top).toFixed(1)}`).join("")
+  return (
+    <Box asChild color="fg" display="block" mt="2">
+      <svg viewBox="0 0 224 38" width="100%" height="38" preserveAspectRatio="none" role="img" aria-label={`${samples.length} samples in ${figure(last?.t_s ?? 0)} seconds`}>
+        <line x1="0" x2="224" y1="35" y2="35" stroke="var(--chakra-colors-border)" />
+        <path d={line} fill="none" stroke="currentColor" strokeWidth="1.5" />
+      </svg>
+    </Box>
+  )
+}
