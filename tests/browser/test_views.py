@@ -146,7 +146,7 @@ def test_refusal_stands_beside_its_field_and_keeps_what_was_typed(
         ("-5", "cannot be"),
         ("many", "“many” is not a number"),
         ("1,413", "Write 1413 or 1.413"),
-        ("", "Value is empty"),
+        ("", "Nothing is entered"),
     ):
         value.fill(typed)
         page.get_by_role("button", name="Keep the reading").click()

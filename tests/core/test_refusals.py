@@ -87,6 +87,7 @@ def test_refusal_names_value_and_way_out(name: str, inputs: dict[str, Any], kind
         ("\u22123", -3.0),
         (7, 7.0),
         ("12,3456", 12.3456),
+        ("0,002", 0.002),
     ],
 )
 def test_numbers_are_read_as_typed(typed: str | float, value: float) -> None:

@@ -7,7 +7,8 @@ import json
 from datetime import UTC, datetime
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Body, Depends, Request
+from fastapi import APIRouter, Depends, Request
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -15,13 +16,14 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_readings import AmountIn, EntryIn, Imported, ReadingOut, TraceIn, reading_out, store_reading
 from fenwa.api.router_water import water_of
 from fenwa.api.writing import Reading, Today, Writing, get_row, get_store
-from fenwa.core.errors import Conflict, Underspecified
+from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.core.water.settle import CRITERION
 from fenwa.devices.desk import PenDesk
 from fenwa.devices.simulated import Dip
 from fenwa.formats.senml import SenmlValue, parse_senml
 from fenwa.store import models
 from fenwa.store.collection import pots_today
+from fenwa.store.session import Store
 
 router = APIRouter(prefix="/api", tags=["devices"])
 
@@ -142,19 +144,32 @@ def _grouped(values: list[SenmlValue]) -> dict[tuple[str, datetime], dict[str, f
     return out
 
 
-@router.post("/inbox/senml", status_code=201)
-def receive(request: Request, pack: Annotated[bytes, Body(media_type="application/senml+json")]) -> Imported:
+_PACK = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/senml+json": {"schema": {"type": "array", "items": {"type": "object"}}}},
+    }
+}
+
+
+@router.post("/inbox/senml", status_code=201, openapi_extra=_PACK)
+async def receive(request: Request) -> Imported:
     """Take a SenML pack (RFC 8428), all or nothing; the same measurement posted again is stored once.
 
     A logger needs no key: what it sends names itself by device, time and values.
     """
+    # read as bytes, whatever the content type: the pack's own reader names line and record
+    return await run_in_threadpool(_store_pack, get_store(request), await request.body())
+
+
+def _store_pack(store: Store, pack: bytes) -> Imported:
     try:
         text = pack.decode("utf-8")
     except UnicodeDecodeError as error:
-        raise Underspecified("Line 1, record 0: the pack is not UTF-8 text.", pointer="/pack") from error
+        raise InputError("Line 1, record 0: the pack is not UTF-8 text.", pointer="/pack") from error
     groups = _grouped(parse_senml(text, datetime.now(UTC)))
     stored = 0
-    with get_store(request).writing() as session:
+    with store.writing() as session:
         for (device, at), values in groups.items():
             moment = at.replace(tzinfo=None)
             digest = hashlib.sha256(

@@ -12,7 +12,7 @@ from fenwa.core.errors import InputError, OutOfRange, Underspecified
 _PLAIN = re.compile(r"^[+-]?(\d+([.]\d*)?|[.]\d+)$")
 _COMMA = re.compile(r"^[+-]?\d*,\d+$")
 _RANGE = re.compile(r"^(\S+?)\s*(?:-|–|\.\.|\bto\b)\s*(\S+)$")
-_THOUSANDS = re.compile(r"^[+-]?\d{1,3}(,\d{3})+$")
+_THOUSANDS = re.compile(r"^[+-]?[1-9]\d{0,2}(,\d{3})+$")  # 0,002 can only be a decimal
 
 
 def shown(value: float) -> str:

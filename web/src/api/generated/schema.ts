@@ -10281,7 +10281,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/senml+json": string;
+                "application/senml+json": Record<string, never>[];
             };
         };
         responses: {
