@@ -159,6 +159,9 @@ def test_a_report_says_what_it_holds(station: Client) -> None:
     bad = [*REPORT[:-2], {"quantity": "alkalinity", "typed": "1", "unit": "mmol/L"}]
     station.made("/api/waters/2/reports", {"on": "2026-11-02", "lines": bad})
     assert station.get("/api/reports")[0]["review"]["balance"]["verdict"] == "stop"
+    both = {"water_ids": [1, 2], "targets": [{"quantity": "ec", "value": 120}]}
+    assert station.send("/api/water/blend", both).json()["result"]["method"] == "ions"  # the older, sound one
+    station.made(f"/api/log/report/{report['id']}/archive")
     blended = station.send(
         "/api/water/blend", {"water_ids": [1, 2], "targets": [{"quantity": "ec", "value": 120}]}
     ).json()

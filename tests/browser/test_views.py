@@ -11,7 +11,7 @@ from tests.browser.server import ROOT, settled
 
 pytestmark = pytest.mark.browser
 
-VIEWS = ["/", "/water", "/mix", "/pots", "/pots/6", "/flush", "/leaf", "/shelf", "/pour"]
+VIEWS = ["/", "/water", "/water/sheet", "/mix", "/pots", "/pots/6", "/flush", "/leaf", "/shelf", "/pour"]
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text("utf-8")
 
 
@@ -59,6 +59,32 @@ def test_nothing_scrolls_sideways(
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     settled(page)
     assert page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth") <= 0
+
+
+TOOLS = ["blend", "share", "membrane", "chlorine", "alkalinity", "boil", "meters", "reports", "inbox"]
+OPENERS = ("Enter a pair", "Check in a standard: Pen 1", "Which scale is it? Pen 1", "Add a meter", "Type a report",
+           "Read reports from a file", "Read readings from a file", "Change this source", "Something done to it")  # fmt: skip
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_water_tools_are_accessible_and_fit(demo_address: str, open_page: Callable[..., Page], scheme: str) -> None:
+    """Each tool with its forms open; every second width in one walk, because a tool shows the same in both themes."""
+    page = open_page(demo_address, "/water", scheme=scheme)
+    for i, tool in enumerate(TOOLS):
+        page.goto(f"{demo_address}/water?tool={tool}")
+        expect(page.get_by_role("region", name=re.compile("^Tool: "))).to_be_visible()
+        for name in OPENERS:
+            opener = page.get_by_role("button", name=name, exact=True)
+            if opener.count() and (name in OPENERS[:7] or tool == TOOLS[0]):
+                opener.click()
+        settled(page)
+        assert serious(page) == [], tool
+        for width in (360, 640) if (i % 2 == 0) == (scheme == "light") else (390, 768):
+            page.set_viewport_size({"width": width, "height": 800})
+            settled(page)
+            over = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+            assert over <= 0, f"{tool} at {width}"
+        page.set_viewport_size({"width": 1280, "height": 800})
 
 
 def test_bench_has_large_targets_and_figures(demo_address: str, open_page: Callable[..., Page]) -> None:

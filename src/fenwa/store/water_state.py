@@ -118,11 +118,20 @@ def _steps(session: Session, today: date) -> dict[int, list[Step]]:
 
 
 def _newest_reports(session: Session, today: date) -> dict[int, tuple[Report, WaterIons]]:
+    """Each water's newest report whose ions may be built on; a later one of a few lines does not hide it."""
     reports = session.scalars(
-        select(Report).where(Report.archived_at.is_(None), Report.on <= today).order_by(Report.on, Report.id)
+        select(Report)
+        .where(Report.archived_at.is_(None), Report.on <= today)
+        .order_by(Report.on.desc(), Report.id.desc())
     ).all()
-    newest = {r.water_id: r for r in reports}
-    return {water_id: (r, report_ions(session, r.id)) for water_id, r in newest.items()}
+    found: dict[int, tuple[Report, WaterIons]] = {}
+    for r in reports:
+        known = found.get(r.water_id)
+        if known is None or ions_to_mix(known[1]) is None:
+            ions = report_ions(session, r.id)
+            if known is None or ions_to_mix(ions) is not None:
+                found[r.water_id] = (r, ions)
+    return found
 
 
 def report_ions(session: Session, report_id: int) -> WaterIons:

@@ -20,7 +20,7 @@ export function Channel() {
         <Text fontSize="xl" fontWeight="semibold" letterSpacing="-0.01em">fenwa</Text>
         <Text fontSize="xs" color="fg.muted">{name}</Text>
       </Box>
-      <Box as="nav" aria-label="Stations" flex="1" position="relative" pt="2" pb="4">
+      <Box as="nav" aria-label="Stations" flex="1" minW="0" position="relative" pt="2" pb="4">
         <Flex as="ul" listStyleType="none">
           {STATIONS.map((s, i) => {
             const here = isHere(s.to, path)

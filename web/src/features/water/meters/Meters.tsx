@@ -66,8 +66,8 @@ function Meter({ meter: m, today, onOpen }: { meter: Schemas["MeterOut"]; today:
       ) : <Text mt="1" color="fg.muted">Never checked: a usual pen’s 2 % is taken.</Text>}
       {m.checks.length > 0 && <Text mt="1" fontSize="sm" color="fg.muted">Last: {m.checks.slice(0, 2).map((k) => `${figure(k.shown, 4)} in ${k.standard_name === "own" ? figure(k.standard_uS_cm, 5) : k.standard_name} on ${day(k.on, today)}`).join("; ")}</Text>}
       <Flex gap="2" mt="2" wrap="wrap">
-        <Button size="sm" aria-label={`Check ${m.name} in a standard`} onClick={() => onOpen("check")}>Check in a standard</Button>
-        <Button size="sm" variant="outline" aria-label={`Which scale is ${m.name}?`} onClick={() => onOpen("scale")}>Which scale is it?</Button>
+        <Button size="sm" aria-label={`Check in a standard: ${m.name}`} onClick={() => onOpen("check")}>Check in a standard</Button>
+        <Button size="sm" variant="outline" aria-label={`Which scale is it? ${m.name}`} onClick={() => onOpen("scale")}>Which scale is it?</Button>
         <Button size="sm" variant="outline" aria-label={`Change ${m.name}`} onClick={() => onOpen("edit")}>Change</Button>
       </Flex>
     </Box>
