@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
@@ -18,12 +18,14 @@ from fenwa.api.router_water import water_of
 from fenwa.api.writing import Reading, Today, Writing, get_row, get_store
 from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.core.water.settle import CRITERION
+from fenwa.core.water.temperature import ec_at_25
 from fenwa.devices.desk import PenDesk
 from fenwa.devices.simulated import Dip
 from fenwa.formats.senml import SenmlValue, parse_senml
 from fenwa.store import models
 from fenwa.store.collection import pots_today
 from fenwa.store.session import Store
+from fenwa.store.water_state import calibration_of
 
 router = APIRouter(prefix="/api", tags=["devices"])
 
@@ -41,7 +43,7 @@ Desk = Annotated[PenDesk, Depends(get_desk)]
 
 
 class PenOut(BaseModel):
-    """The pen now: its trace, and the stable value once it has settled."""
+    """The pen now: its trace, and the stable value once it has settled, as sent and as its checks correct it."""
 
     present: bool
     simulated: bool
@@ -49,6 +51,7 @@ class PenOut(BaseModel):
     reading: bool
     settled: bool
     value_uS_cm: float | None
+    corrected_uS_cm: float | None
     temperature_C: float | None
     pH: float | None
     spread_uS_cm: float | None
@@ -67,18 +70,22 @@ class SimulatedIn(BaseModel):
     plugged: bool = True
 
 
-def _pen(desk: PenDesk, session: Session) -> PenOut:
+def _pen(desk: PenDesk, session: Session, today: date) -> PenOut:
     reading, found = desk.look()
     device = reading.device if reading else ""
     meter = session.scalars(
         select(models.Meter).where(models.Meter.device == device, models.Meter.archived_at.is_(None))
     ).first() if device else None  # fmt: skip
+    calibration = calibration_of(session, meter, today) if meter else None
+    corrected = found.value_uS_cm if found else None
+    if corrected and calibration:
+        corrected = ec_at_25(value=corrected, correction=calibration.result.correction()).result.ec25_uS_cm
     last = reading.trace[-1] if reading and reading.trace else None
     return PenOut(
         present=desk.present, simulated=desk.simulated is not None,
         plugged=desk.simulated.plugged if desk.simulated else desk.present, reading=reading is not None,
         settled=bool(found and found.settled and reading and not reading.problem),
-        value_uS_cm=found.value_uS_cm if found else None, temperature_C=last.temperature_C if last else None,
+        value_uS_cm=found.value_uS_cm if found else None, corrected_uS_cm=corrected, temperature_C=last.temperature_C if last else None,
         pH=last.pH if last else None, spread_uS_cm=found.spread_uS_cm if found else None,
         trace=[TraceIn(t_s=p.t_s, ec_uS_cm=p.ec_uS_cm) for p in reading.trace] if reading else [],
         device=device, meter_id=meter.id if meter else None, problem=reading.problem if reading else "",
@@ -87,18 +94,18 @@ def _pen(desk: PenDesk, session: Session) -> PenOut:
 
 
 @router.get("/pen")
-def pen(desk: Desk, session: Reading) -> PenOut:
+def pen(desk: Desk, session: Reading, today: Today) -> PenOut:
     """The pen and the reading under way."""
-    return _pen(desk, session)
+    return _pen(desk, session, today)
 
 
 @router.post("/pen/start")
-def start_pen(desk: Desk, session: Reading) -> PenOut:
+def start_pen(desk: Desk, session: Reading, today: Today) -> PenOut:
     """Begin a reading."""
     if not desk.present:
         raise Conflict("No pen is connected. Start Fenwa with --pen simulated or --pen HOST:PORT.")
     desk.start()
-    return _pen(desk, session)
+    return _pen(desk, session, today)
 
 
 @router.put("/pen/simulated")
@@ -121,7 +128,7 @@ def move_pen(body: SimulatedIn, desk: Desk, session: Reading, today: Today) -> P
             raise Underspecified("This pot has no log yet: the simulated pen does not know it.", pointer="/pot_id")
         desk.simulated.dip(Dip(found[0].reading, ROOM_C, NEUTRAL_PH))
     desk.simulated.plug(body.plugged)
-    return _pen(desk, session)
+    return _pen(desk, session, today)
 
 
 class InboxOut(BaseModel):

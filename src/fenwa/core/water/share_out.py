@@ -138,6 +138,8 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
     ledger = Ledger("Who gets which water this week", "As good as the litres entered and the usual pours.",
                     ("linear-programme", "mass-balance"))  # fmt: skip
     given = _allot(supplies, groups, may_blend)
+    for w, s in enumerate(supplies):
+        ledger.take(f"C{w + 1}", s.name, s.ec25_uS_cm, "µS/cm", "measured")
     shares, purchases = [], dict.fromkeys(range(len(supplies)), 0.0)
     for g, d in enumerate(groups):
         portions = tuple(
@@ -152,7 +154,15 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
         shares.append(GroupShare(d.name, d.litres, portions, short, float(ec) if ec is not None else None,
                                  supplies[bought].name if bought is not None else None))  # fmt: skip
         ledger.take(f"want{g + 1}", f"{d.name}: wanted", d.litres, "L", "usual pours")
-        ledger.take(f"got{g + 1}", f"{d.name}: gets", got, "L", "solved: linear programme, strictest first")
+        parts = [(w, float(given[w, g])) for w in range(len(supplies)) if given[w, g] > _LEAST_L]
+        for w, litres in parts:
+            ledger.take(
+                f"x{g + 1}_{w + 1}", f"{d.name}: of {supplies[w].name}", litres, "L", "solved: linear programme"
+            )
+        ledger.step(f"got{g + 1}", " + ".join(f"x{g + 1}_{w + 1}" for w, _ in parts) or "0", "L", f"{d.name}: gets")
+        if parts:
+            salt = " + ".join(f"x{g + 1}_{w + 1} * C{w + 1}" for w, _ in parts)
+            ledger.step(f"ec{g + 1}", f"({salt}) / got{g + 1}", "µS/cm", f"{d.name}: by the straight line")
     used = given.sum(axis=1) if len(groups) else np.zeros(len(supplies))
     left = {
         s.name: round(max(0.0, float(s.litres - used[w])), 6) for w, s in enumerate(supplies) if s.litres is not None

@@ -4557,7 +4557,7 @@ export interface components {
         };
         /**
          * PenOut
-         * @description The pen now: its trace, and the stable value once it has settled.
+         * @description The pen now: its trace, and the stable value once it has settled, as sent and as its checks correct it.
          */
         PenOut: {
             /** Present */
@@ -4572,6 +4572,8 @@ export interface components {
             settled: boolean;
             /** Value Us Cm */
             value_uS_cm: number | null;
+            /** Corrected Us Cm */
+            corrected_uS_cm: number | null;
             /** Temperature C */
             temperature_C: number | null;
             /** Ph */

@@ -5,6 +5,7 @@ import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { NoteField, SelectField, TextField } from "../../ui/fields"
 import { Card } from "../../ui/Page"
+import { PenReader } from "../../ui/PenReader"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
@@ -60,6 +61,7 @@ export function PourPanel({ pots, chosen, today, source, flush = false }: { pots
             <TextField form={entry.form} name="runoff_volume" label="Runoff volume" unit="mL" numeric hint="Empty: not measured." />
             <TextField form={entry.form} name="runoff_ec" label="Runoff EC" unit="µS/cm" numeric hint="Empty: not measured." />
             <TextField form={entry.form} name="on" label="Date" type="date" />
+            <PenReader into={{ pot_id: pot.id }} onValue={(v) => entry.form.setValue("runoff_ec", String(Math.round(v.corrected)))} />
             <NoteField form={entry.form} name="note" label="Note" />
           </Flex>
           {entry.problem && <Text role="alert" color="state.stop" mt="2">{entry.problem}</Text>}

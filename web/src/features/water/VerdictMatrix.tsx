@@ -7,6 +7,7 @@ import { saltColour } from "../../app/ramp"
 import { DataTable } from "../../ui/DataTable"
 import { figure } from "../../ui/format"
 import { Quantity } from "../../ui/Quantity"
+import { AnyPlant } from "./AnyPlant"
 
 type Props = { page: Schemas["WaterPage"]; chosen?: number; onChoose: (id: number) => void }
 
@@ -35,6 +36,7 @@ export function VerdictMatrix({ page, chosen, onChoose }: Props) {
         <Box mt="3">
           <Text fontWeight="semibold" mb="1">{water.name}, plant by plant</Text>
           <Plants page={page} water={water} verdicts={verdicts} />
+          <AnyPlant page={page} water={water} />
         </Box>
       )}
     </>

@@ -9,9 +9,9 @@ import { AmountFields, type AmountValues, filledAmounts } from "../../../ui/Amou
 import { EntrySheet, NoteField, SelectField, TextField } from "../../../ui/fields"
 import { figure } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
+import { PenReader, type PenValue } from "../../../ui/PenReader"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
-import { PenReader, type PenValue } from "./PenReader"
 
 type Values = AmountValues & { water_id: string; meter_id: string; on: string; value: string; unit: NonNullable<Schemas["EntryIn"]["unit"]>; scale: "0.5" | "0.64" | "0.7" | "unknown"; meter: "yes" | "no"; temperature: string; note: string }
 type Props = { waters: Schemas["WaterOut"][]; today: string; chosen?: number; onClose: () => void }
@@ -74,7 +74,7 @@ function Form({ waters, today, chosen, onClose, quantities, meters }: Props & { 
       {!meter && <SelectField form={form} name="meter" label="Meter corrects to 25 °C" choices={[{ value: "yes", label: "yes, by itself" }, { value: "no", label: "no" }]} />}
       {needed && temperature}
       <TextField form={form} name="on" label="Date" type="date" />
-      <PenReader waterId={Number(waterId)} onValue={take} />
+      <PenReader into={{ water_id: Number(waterId) }} onValue={take} />
       <Box asChild w="100%" maxW="100% !important" flex="1 1 100% !important">
         <details>
           <summary style={{ cursor: "pointer", padding: "10px 0" }}>Tested as well: pH, alkalinity, hardness, chlorine, ions; a note</summary>

@@ -7,9 +7,15 @@ import { useEntryForm } from "../../../ui/useEntryForm"
 
 type Values = AmountValues & { water_id: string; on: string; laboratory: string; reported_uS_cm: string }
 
+type Props = { page: Schemas["WaterPage"]; chosen: number; onClose: () => void }
+
 /** A report's lines as the laboratory writes them, each in its own unit. */
-export function ReportForm({ page, chosen, onClose }: { page: Schemas["WaterPage"]; chosen: number; onClose: () => void }) {
+export function ReportForm(props: Props) {
   const known = useQuantities()
+  return known.length === 0 ? null : <Form {...props} known={known} />
+}
+
+function Form({ page, chosen, onClose, known }: Props & { known: Schemas["QuantityOut"][] }) {
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     { water_id: String(chosen), on: page.today, laboratory: "", reported_uS_cm: "", amounts: Object.fromEntries(known.map((q) => [q.id, { typed: "", unit: q.units[0] ?? "" }])) },
     (v, key) =>
@@ -19,7 +25,6 @@ export function ReportForm({ page, chosen, onClose }: { page: Schemas["WaterPage
       })),
     onClose,
   )
-  if (known.length === 0) return null
   return (
     <EntrySheet entry={entry} title="Type a report" submit="Keep the report" onCancel={onClose}>
       <SelectField form={entry.form} name="water_id" label="Water" choices={page.waters.map((w) => ({ value: String(w.id), label: w.name }))} />

@@ -5,7 +5,7 @@ import type { Schemas } from "../../../api/client"
 import { answer, client } from "../../../api/client"
 import { reportsQuery, useQuantities } from "../../../api/waterQueries"
 import { Facts } from "../../../ui/Facts"
-import { day, figure } from "../../../ui/format"
+import { day } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
 import { Loaded } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
@@ -54,7 +54,7 @@ function Report({ report: r, today }: { report: Schemas["ReportOut"]; today: str
           {v.sentences.map((s) => <Text key={s} mt="1">{s}</Text>)}
           {v.balance.causes.map((c) => <Text key={c} mt="1" color="state.warn">Possible cause: {c}.</Text>)}
           <Facts rows={[
-            ["Cations and anions", <span key="c">{figure(v.balance.cations_meq_L)} and {figure(v.balance.anions_meq_L)} meq/L</span>],
+            ["Cations and anions", <span key="c"><Quantity label="Cations" value={v.balance.cations_meq_L} unit="and" working={balance} /> <Quantity label="Anions" value={v.balance.anions_meq_L} unit="meq/L" working={balance} /></span>],
             ["Charge error", <Quantity key="e" label="Charge error" value={v.balance.error_pct} unit="%" working={balance} />],
             ["EC computed from the ions", <Quantity key="k" label="EC computed" kind="ec" value={v.computed_uS_cm} working={whole} />],
             ["EC reported", <Quantity key="r" label="EC reported" kind="ec" value={v.reported_uS_cm} none="not stated" />],

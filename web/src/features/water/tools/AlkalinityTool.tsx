@@ -6,7 +6,6 @@ import { answer, client, keyed } from "../../../api/client"
 import { acidsQuery } from "../../../api/waterQueries"
 import { Facts } from "../../../ui/Facts"
 import { SelectField, TextField } from "../../../ui/fields"
-import { figure } from "../../../ui/format"
 import { Loaded } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
 import { usePress } from "../../../ui/useEntryForm"
@@ -83,7 +82,7 @@ function Acid({ page, chosen, acids }: { page: Schemas["WaterPage"]; chosen: num
               ["pH after airing", <Quantity key="q" label="pH after airing" value={r.pH_aired} unit="" working={here} />],
               ["EC after", <Quantity key="e" label="EC after" kind="ec" value={r.ec25_uS_cm} working={here} />],
               r.adds_mg_L > 0 ? [`It brings ${r.adds}`, <Quantity key="n" label="Nutrient added" value={r.adds_mg_L} unit="mg/L" working={here} />] : null,
-              ["The same without acid", `${figure(100 * r.pure_water_share, 2)} % rain or permeate mixed in`],
+              ["The same without acid", <Quantity key="w" label="Pure water instead" value={100 * r.pure_water_share} unit="% rain or permeate mixed in" working={here} />],
             ]} />
             {found.working.cautions.map((c) => <Text key={c} mt="1" fontSize="sm">{c}</Text>)}
           </>

@@ -4,7 +4,6 @@ import { answer, client } from "../../../api/client"
 import { DataTable } from "../../../ui/DataTable"
 import { Facts } from "../../../ui/Facts"
 import { SelectField, TextField } from "../../../ui/fields"
-import { figure } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 import { useLiveForm } from "../../../ui/useLiveForm"
 
@@ -42,11 +41,12 @@ export function ChlorineTool({ page, chosen }: { page: Schemas["WaterPage"]; cho
             <Text>or <Quantity label="1 % stock" value={r.stock_mL} unit="mL of a fresh 1 % stock" working={here} />; wait {r.wait_minutes} minutes.</Text>
             <Text mt="2" p="2" bg="bg.inset" borderRadius="md">It takes out disinfectant only. No reading falls, and no hardness, alkalinity or sodium.</Text>
             <Facts rows={[
-              ["Least that can do", `${figure(r.least_mg)} mg`],
-              ["As anhydrous salt", `${figure(r.anhydrous_mg)} mg`],
+              ["Least that can do", <Quantity key="l" label="Least" value={r.least_mg} unit="mg" working={here} />],
+              ["As anhydrous salt", <Quantity key="y" label="As anhydrous salt" value={r.anhydrous_mg} unit="mg" working={here} />],
               ["It adds to the reading", <Quantity key="e" label="EC added" kind="ec" value={r.ec_rise_uS_cm} working={here} />],
-              ["Sodium added", `${figure(r.sodium_rise_mg_L)} mg/L`],
-              r.ammonium_N_mg_L > 0 ? ["Ammonium left by chloramine", `${figure(r.ammonium_N_mg_L)} mg/L N`] : null,
+              ["Or ascorbic acid instead", <Quantity key="v" label="Ascorbic acid" value={r.ascorbic_mg} unit="mg" working={here} />],
+              ["Sodium added", <Quantity key="s" label="Sodium added" value={r.sodium_rise_mg_L} unit="mg/L" working={here} />],
+              r.ammonium_N_mg_L > 0 ? ["Ammonium left by chloramine", <Quantity key="n" label="Ammonium left" value={r.ammonium_N_mg_L} unit="mg/L N" working={here} />] : null,
             ]} />
             <Box mt="3">
               <DataTable label="Ways to take it out" head={["Way", "Works here", "How"]} minW="400px">

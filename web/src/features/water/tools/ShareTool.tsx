@@ -40,9 +40,9 @@ function Shares({ page }: { page: Schemas["SharePage"] }) {
         {result.groups.map((g) => (
           <tr key={g.name}>
             <td>{g.name}</td>
-            <td>{figure(g.wanted_L)} L</td>
+            <td><Quantity label={`Wanted by ${g.name}`} kind="volume" value={g.wanted_L} working={here} /></td>
             <td>{g.portions.map((p) => `${figure(p.litres)} L ${p.water}`).join(" + ") || "nothing"}</td>
-            <td><Quantity label={`EC for ${g.name}`} kind="ec" value={g.ec25_uS_cm} none="none" /></td>
+            <td><Quantity label={`EC for ${g.name}`} kind="ec" value={g.ec25_uS_cm} working={here} none="none" /></td>
             <td>{g.short_L > 0 ? <b>{figure(g.short_L)} L{g.buy ? `: get ${g.buy}` : ": nothing on sale suits it"}</b> : "no"}</td>
           </tr>
         ))}

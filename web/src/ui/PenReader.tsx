@@ -1,17 +1,17 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query"
 import { useEffect, useRef } from "react"
-import type { Schemas } from "../../../api/client"
-import { answer, client } from "../../../api/client"
-import type { ApiProblem } from "../../../api/problem"
-import { penQuery } from "../../../api/waterQueries"
-import { figure } from "../../../ui/format"
+import type { Schemas } from "../api/client"
+import { answer, client } from "../api/client"
+import type { ApiProblem } from "../api/problem"
+import { penQuery } from "../api/waterQueries"
+import { figure } from "./format"
 
 type Pen = Schemas["PenOut"]
-export type PenValue = { value: number; temperature: number | null; trace: Schemas["TraceIn"][]; meterId: number | null }
+export type PenValue = { value: number; corrected: number; temperature: number | null; trace: Schemas["TraceIn"][]; meterId: number | null }
 
-/** "Read the pen": waits until it has settled, fills the field, keeps the trace. */
-export function PenReader({ waterId, onValue }: { waterId: number; onValue: (v: PenValue) => void }) {
+/** "Read the pen": waits until it has settled, fills the field, keeps the trace. The simulated one is dipped where it is asked. */
+export function PenReader({ into, onValue }: { into: { water_id: number } | { pot_id: number }; onValue: (v: PenValue) => void }) {
   const queries = useQueryClient()
   const here = useRef(true)
   useEffect(() => {
@@ -22,7 +22,7 @@ export function PenReader({ waterId, onValue }: { waterId: number; onValue: (v: 
   const show = (state: Pen) => queries.setQueryData(penQuery.queryKey, state)
   const read = useMutation<Pen, ApiProblem>({
     mutationFn: async () => {
-      if (p?.simulated && p.plugged) await answer(client.PUT("/api/pen/simulated", { body: { water_id: waterId, pot_id: null, plugged: true } }))
+      if (p?.simulated && p.plugged) await answer(client.PUT("/api/pen/simulated", { body: { water_id: null, pot_id: null, plugged: true, ...into } }))
       let state = await answer(client.POST("/api/pen/start"))
       while (here.current && !state.settled && !state.problem) {
         await new Promise((resume) => setTimeout(resume, 400))
@@ -33,7 +33,7 @@ export function PenReader({ waterId, onValue }: { waterId: number; onValue: (v: 
     },
     onSuccess: (state) => {
       show(state)
-      if (here.current && state.settled && state.value_uS_cm !== null) onValue({ value: state.value_uS_cm, temperature: state.temperature_C, trace: state.trace, meterId: state.meter_id })
+      if (here.current && state.settled && state.value_uS_cm !== null) onValue({ value: state.value_uS_cm, corrected: state.corrected_uS_cm ?? state.value_uS_cm, temperature: state.temperature_C, trace: state.trace, meterId: state.meter_id })
     },
   })
   const plug = useMutation<Pen, ApiProblem, boolean>({
