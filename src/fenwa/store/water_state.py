@@ -14,7 +14,7 @@ from fenwa.core.entry import Span
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kind_checks import KnownOfWater
 from fenwa.core.water.kinds import BaseWater
-from fenwa.core.water.knowledge import Step, Tested, ions_to_mix, known_of, newest_tests, treatments_in_force
+from fenwa.core.water.knowledge import Step, Measured, ions_to_mix, known_of, newest_tests, treatments_in_force
 from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
 from fenwa.core.water.quantities import ions_of
 from fenwa.core.water.remedy import Candidate
@@ -31,7 +31,7 @@ class WaterToday:
     newest: Reading | None
     known: KnownOfWater
     ions: WaterIons | None
-    tests: dict[str, Tested]
+    tests: dict[str, Measured]
     steps: tuple[Step, ...]
     report: Report | None
 
@@ -95,7 +95,7 @@ def _stated(w: Water) -> dict[str, float | None]:
     }  # fmt: skip
 
 
-def _newest_findings(session: Session, today: date) -> dict[int, list[Tested]]:
+def _newest_findings(session: Session, today: date) -> dict[int, list[Measured]]:
     rank = func.row_number().over(
         partition_by=(Finding.water_id, Finding.quantity), order_by=(Finding.on.desc(), Finding.id.desc())
     )
@@ -104,9 +104,9 @@ def _newest_findings(session: Session, today: date) -> dict[int, list[Tested]]:
         .where(Finding.archived_at.is_(None), Finding.on <= today)
         .subquery()
     )
-    out: dict[int, list[Tested]] = {}
+    out: dict[int, list[Measured]] = {}
     for row in session.execute(select(ranked).where(ranked.c.place == 1)):
-        out.setdefault(row.water_id, []).append(Tested(row.on, row.quantity, Span(row.low, row.high)))
+        out.setdefault(row.water_id, []).append(Measured(row.on, row.quantity, Span(row.low, row.high)))
     return out
 
 

@@ -29,7 +29,7 @@ class Step:
 
 
 @dataclass(frozen=True)
-class Tested:
+class Measured:
     """A quantity measured on a day, as a range in its canonical unit."""
 
     on: date
@@ -48,10 +48,10 @@ def treatments_in_force(steps: Sequence[Step], today: date, collected_on: date |
     return tuple(s for s in steps if s.on <= today and acts(s))
 
 
-def newest_tests(tests: Sequence[Tested], steps: Sequence[Step]) -> dict[str, Tested]:
+def newest_tests(tests: Sequence[Measured], steps: Sequence[Step]) -> dict[str, Measured]:
     """Newest value of each quantity that a later treatment has not overtaken."""
     altered = max((s.on for s in steps if s.kind in ALTERS), default=None)
-    out: dict[str, Tested] = {}
+    out: dict[str, Measured] = {}
     for t in sorted(tests, key=lambda t: t.on):
         if altered is None or t.quantity not in _ALTERED or t.on >= altered:
             out[t.quantity] = t
@@ -62,7 +62,7 @@ def known_of(
     kind: WaterKind,
     disinfectant: Disinfectant,
     stated: dict[str, float | None],
-    tests: dict[str, Tested],
+    tests: dict[str, Measured],
     steps: Sequence[Step],
 ) -> KnownOfWater:
     """What is known beside the conductivity: tests first, else what was stated with the source."""
