@@ -1,6 +1,7 @@
 """Takes the pictures of docs/screenshots from the demonstration: one for each main view."""
 
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 
 from playwright.sync_api import Page
@@ -24,9 +25,35 @@ def with_working(page: Page) -> None:
     page.wait_for_timeout(600)
 
 
+def in_region(name: str) -> Callable[[Page], None]:
+    """Scrolls to a tool that is open."""
+
+    def act(page: Page) -> None:
+        region = page.get_by_role("region", name=name)
+        region.wait_for()
+        page.wait_for_timeout(700)
+        page.evaluate("y => window.scrollTo(0, y)", max(0, (region.bounding_box() or {"y": 0})["y"] - 70))
+        page.wait_for_timeout(200)
+
+    return act
+
+
+def with_reading(page: Page) -> None:
+    """The form for a reading, the pen settled."""
+    page.get_by_role("button", name="Enter a reading").click()
+    page.get_by_role("button", name="Read the pen").click()
+    page.get_by_text("Settled at").wait_for(timeout=20_000)
+    page.evaluate("window.scrollTo(0, 0)")
+
+
 VIEWS = (
     ("round", "/", 1280, 800, "light", None),
     ("water", "/water", 1280, 800, "light", None),
+    ("water-blend", "/water?tool=blend", 1280, 800, "light", in_region("Tool: Blend")),
+    ("water-membrane", "/water?tool=membrane", 1280, 800, "dark", in_region("Tool: Membrane")),
+    ("water-meters", "/water?tool=meters", 1280, 800, "light", in_region("Tool: Meters")),
+    ("water-sheet", "/water/sheet", 1280, 800, "light", None),
+    ("phone-reading", "/water", 390, 844, "light", with_reading),
     ("mix", "/mix", 1280, 800, "light", with_pots),
     ("pots", "/pots", 1280, 800, "light", None),
     ("pot", "/pots/6", 1280, 800, "light", None),
