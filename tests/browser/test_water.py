@@ -181,7 +181,7 @@ def test_the_inbox_the_share_and_the_sheet(orangery: str, open_page: Callable[..
     expect(page.get_by_role("status").filter(has_text="Kept: 35 µS/cm")).to_be_visible()
     expect(keep).to_have_count(1)
     tool(page, "Share out")
-    expect(page.get_by_role("table").last).to_contain_text("Heliamphora")
+    expect(page.get_by_role("region", name="Who gets which water")).to_contain_text("Heliamphora")
     page.get_by_role("link", name="Print my waters").click()
     expect(page.get_by_role("heading", name="My waters", level=1)).to_be_visible()
     expect(page.get_by_role("cell", name=re.compile("Rain cistern")).first).to_be_visible()

@@ -33,7 +33,7 @@ def test_scenario_names_only_what_the_core_knows() -> None:
         assert 0 < p.offset <= max(p.interval, 30)
         if p.nitrogen:
             assert get_profile(p.profile).feeding.routes[0] == "root"
-    assert [w["preference"] for w in WATERS] == [1, 2, 3, 4]
+    assert [w["preference"] for w in WATERS] == [1, 2, 3, 4, 5, 6]
 
 
 @pytest.mark.parametrize("today", [date(2027, 2, 28), date(2028, 2, 29)])

@@ -42,13 +42,13 @@ function Water({ page }: { page: Schemas["WaterPage"] }) {
       ) : (
         <>
           <Waterline page={page} chosen={water?.id} onChoose={setChosen} />
+          {water && <Tools page={page} chosen={water.id} />}
           <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) minmax(0,2fr)" }} gap="4" mt="4">
             {water && <SourceCard water={water} today={page.today} />}
             <Card title="What may be poured">
               {page.groups.length === 0 ? <Text color="fg.muted">Keep a pot, and each water gets a verdict for its plant.</Text> : <VerdictMatrix page={page} chosen={water?.id} onChoose={setChosen} />}
             </Card>
           </Grid>
-          {water && <Tools page={page} chosen={water.id} />}
         </>
       )}
     </>

@@ -43,8 +43,8 @@ export function Waterline({ page, chosen, onChoose }: Props) {
                 <line x1={a.x} x2={a.x} y1={y + 12} y2={surface} stroke="currentColor" strokeWidth="1.4" />
                 <path d={`M${a.x - 13} ${y} h26 l-4 16 h-18 z`} fill={saltColour(w.ec25_uS_cm)} stroke="currentColor" strokeWidth={w.id === chosen ? 2.6 : 1.4} />
                 <line x1={from} x2={Math.max(from + 3, x(w.ec25_uS_cm + half))} y1={surface - 2} y2={surface - 2} stroke="currentColor" strokeWidth="4" />
-                <text style={{ fontSize: 13, fontWeight: 600 }} x={a.left + a.width / 2} y={y - 18} textAnchor="middle" fill="currentColor">{w.name} {figure(Math.round(w.ec25_uS_cm), 6)}</text>
-                <text style={{ fontSize: 11.5 }} x={a.left + a.width / 2} y={y - 4} textAnchor="middle" fill="var(--chakra-colors-fg-muted)">{w.age_days === null ? "" : ago(w.age_days)}</text>
+                <text style={{ fontSize: 13, fontWeight: 600 }} x={a.left + a.width / 2} y={y - 20} textAnchor="middle" fill="currentColor">{w.name} {figure(Math.round(w.ec25_uS_cm), 6)}</text>
+                <text style={{ fontSize: 11.5 }} x={a.left + a.width / 2} y={y - 6} textAnchor="middle" fill="var(--chakra-colors-fg-muted)">{w.age_days === null ? "" : ago(w.age_days)}</text>
               </g>
             )
           })}
