@@ -14,7 +14,7 @@ from fenwa.core.entry import Span
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kind_checks import KnownOfWater
 from fenwa.core.water.kinds import BaseWater
-from fenwa.core.water.knowledge import Step, Measured, ions_to_mix, known_of, newest_tests, treatments_in_force
+from fenwa.core.water.knowledge import Measured, Step, ions_to_mix, known_of, newest_tests, treatments_in_force
 from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
 from fenwa.core.water.quantities import ions_of
 from fenwa.core.water.remedy import Candidate
