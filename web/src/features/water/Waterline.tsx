@@ -17,10 +17,12 @@ type Props = { page: Schemas["WaterPage"]; chosen?: number; onChoose: (id: numbe
 /** The axis is the water's surface: waters float above it, plants hang below at the most they may drink. */
 export function Waterline({ page, chosen, onChoose }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(900)
-  const padRight = width < 560 ? 112 : PAD // room for the last labels, so that none turns back over its neighbours
+  const padRight = width < 560 ? 126 : PAD // room for the last labels, so that none turns back over its neighbours
   const x = scaleLog().domain([LOW, HIGH]).range([PAD, width - padRight]).clamp(true)
   const waters = page.waters.filter((w) => w.ec25_uS_cm !== null)
-  const above = placeCentred(waters.map((w) => ({ key: String(w.id), x: x(w.ec25_uS_cm ?? LOW), width: Math.max(w.name.length + 5, 13) * 7.4 })), width)
+  const floats = waters.map((w) => ({ key: String(w.id), x: x(w.ec25_uS_cm ?? LOW), width: Math.max(w.name.length + 5, 13) * 7.4 }))
+  const narrow = width < 560 // names stand beside their float there, each higher than the stems to its right
+  const above = narrow ? placeBeside(floats, width) : placeCentred(floats, width)
   const alike = sameLimit(page.groups, width < 560 ? 1 : 3)
   const below = placeBeside(alike.map((g) => ({ key: g.names, x: x(g.limit), width: (g.names.length + 5) * 6.6 })), width)
   const aboveRows = Math.max(1, ...above.map((a) => a.row + 1))
@@ -37,14 +39,16 @@ export function Waterline({ page, chosen, onChoose }: Props) {
             if (!w || w.ec25_uS_cm === null) return null
             const y = surface - 36 - a.row * ROW
             const half = w.half_width_uS_cm ?? 0
+            const label = narrow ? { x: a.right ? a.x - 18 : a.x + 18, textAnchor: a.right ? ("end" as const) : ("start" as const) } : { x: a.left + a.width / 2, textAnchor: "middle" as const }
+            const line = narrow ? y + 4 : y - 20
             const from = x(Math.max(w.ec25_uS_cm - half, LOW))
             return (
               <g key={a.key} role="button" tabIndex={0} aria-pressed={w.id === chosen} aria-description={`µS/cm at 25 °C; ${w.amounts}`} style={{ cursor: "pointer" }} onClick={() => onChoose(w.id)} onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && onChoose(w.id)}>
                 <line x1={a.x} x2={a.x} y1={y + 12} y2={surface} stroke="currentColor" strokeWidth="1.4" />
                 <path d={`M${a.x - 13} ${y} h26 l-4 16 h-18 z`} fill={saltColour(w.ec25_uS_cm)} stroke="currentColor" strokeWidth={w.id === chosen ? 2.6 : 1.4} />
                 <line x1={from} x2={Math.max(from + 3, x(w.ec25_uS_cm + half))} y1={surface - 2} y2={surface - 2} stroke="currentColor" strokeWidth="4" />
-                <text style={{ fontSize: 13, fontWeight: 600 }} x={a.left + a.width / 2} y={y - 20} textAnchor="middle" fill="currentColor">{w.name} {figure(Math.round(w.ec25_uS_cm), 6)}</text>
-                <text style={{ fontSize: 11.5 }} x={a.left + a.width / 2} y={y - 6} textAnchor="middle" fill="var(--chakra-colors-fg-muted)">{w.age_days === null ? "" : ago(w.age_days)}</text>
+                <text style={{ fontSize: 13, fontWeight: 600 }} {...label} y={line} fill="currentColor">{w.name} {figure(Math.round(w.ec25_uS_cm), 6)}</text>
+                <text style={{ fontSize: 11.5 }} {...label} y={line + 14} fill="var(--chakra-colors-fg-muted)">{w.age_days === null ? "" : ago(w.age_days)}</text>
               </g>
             )
           })}

@@ -2,22 +2,21 @@
 export type Mark = { key: string; x: number; width: number }
 export type Placed = Mark & { row: number; left: number; right: boolean }
 
-/** Labels centred over their mark. From right to left, each floats higher than every stem its label would cross. */
+/** Labels centred over their mark, clear of the next mark's stem, in the first row where they fit. */
 export function placeCentred(marks: Mark[], total: number, gap = 10): Placed[] {
+  const ends: number[] = []
   const sorted = [...marks].sort((a, b) => a.x - b.x)
-  const placed: Placed[] = []
-  for (const [i, m] of [...sorted.entries()].reverse()) {
+  return sorted.map((m, i) => {
     const next = sorted[i + 1]
     const clear = next && next.x - m.x > 4 ? next.x - gap - m.width : Infinity
     const before = sorted[i - 1]
     const centred = before && m.x - before.x < m.width / 2 ? Math.max(m.x - m.width / 2, before.x + gap) : m.x - m.width / 2
     const left = Math.min(Math.max(Math.min(centred, clear), 0), Math.max(0, total - m.width))
-    const right = left + m.width
-    let row = Math.max(-1, ...placed.filter((p) => p.x > left - 4 && p.x < right + 4).map((p) => p.row)) + 1
-    while (placed.some((p) => p.row === row && p.left < right + gap && left < p.left + p.width + gap)) row += 1
-    placed.unshift({ ...m, row, left, right: false })
-  }
-  return placed
+    let row = ends.findIndex((end) => left >= end + gap)
+    if (row < 0) row = ends.length
+    ends[row] = left + m.width
+    return { ...m, row, left, right: false }
+  })
 }
 
 /** Labels beside their mark. From right to left, each hangs deeper than every stem its label would cross. */
