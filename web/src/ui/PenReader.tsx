@@ -42,16 +42,16 @@ export function PenReader({ into, onValue }: { into: { water_id: number } | { po
   })
   if (!p?.present) return null
   return (
-    <Box borderWidth="1px" borderRadius="md" p="3" minW="240px" role="group" aria-label="Pen">
-      <Flex gap="2" wrap="wrap" align="center">
+    <Box borderWidth="1px" borderRadius="md" p="3" role="group" aria-label="Pen" style={{ flex: "1 1 100%", maxWidth: "100%" }}>
+      <Flex gap="3" wrap="wrap" align="center">
         <Button type="button" variant="outline" minH="44px" loading={read.isPending} loadingText="Waiting for it to settle" onClick={() => read.mutate()}>Read the pen</Button>
         {p.simulated && <Button type="button" variant="outline" size="sm" onClick={() => plug.mutate(!p.plugged)}>{p.plugged ? "Unplug the simulated pen" : "Plug it in"}</Button>}
+        {p.reading && p.trace.length > 1 && <Trace samples={p.trace} />}
+        <Text fontSize="sm" aria-live="polite" flex="1 1 160px">
+          {read.isError ? <Box as="span" role="alert" color="state.stop">{read.error.message}</Box> : p.problem ? <Box as="span" role="alert" color="state.stop">{p.problem}</Box> : read.isPending ? `Now ${figure(p.trace.at(-1)?.ec_uS_cm ?? 0, 4)} µS/cm` : p.settled ? `Settled at ${figure(p.value_uS_cm ?? 0, 4)} µS/cm${p.corrected_uS_cm !== null && p.corrected_uS_cm !== p.value_uS_cm ? `, ${figure(p.corrected_uS_cm, 4)} after its checks` : ""}.` : p.plugged ? "" : "The pen is not plugged in."}
+        </Text>
       </Flex>
-      {p.reading && p.trace.length > 1 && <Trace samples={p.trace} />}
-      <Text fontSize="sm" mt="1" aria-live="polite">
-        {read.isError ? <Box as="span" role="alert" color="state.stop">{read.error.message}</Box> : p.problem ? <Box as="span" role="alert" color="state.stop">{p.problem}</Box> : read.isPending ? `Now ${figure(p.trace.at(-1)?.ec_uS_cm ?? 0, 4)} µS/cm` : p.settled ? `Settled at ${figure(p.value_uS_cm ?? 0, 4)} µS/cm.` : p.plugged ? "" : "The pen is not plugged in."}
-      </Text>
-      {p.reading && <Text fontSize="xs" color="fg.muted">{p.criterion}</Text>}
+      {p.reading && <Text fontSize="xs" color="fg.muted" mt="1">{p.criterion}</Text>}
     </Box>
   )
 }
@@ -62,8 +62,8 @@ function Trace({ samples }: { samples: Schemas["TraceIn"][] }) {
   const top = Math.max(...samples.map((s) => s.ec_uS_cm), 1)
   const line = samples.map((s, i) => `${i ? "L" : "M"}${((220 * s.t_s) / Math.max(last?.t_s ?? 1, 4)).toFixed(1)} ${(34 - (30 * s.ec_uS_cm) / top).toFixed(1)}`).join("")
   return (
-    <Box asChild color="fg" display="block" mt="2">
-      <svg viewBox="0 0 224 38" width="100%" height="38" preserveAspectRatio="none" role="img" aria-label={`${samples.length} samples in ${figure(last?.t_s ?? 0)} seconds`}>
+    <Box asChild color="fg" display="block" flex="0 1 224px" minW="0">
+      <svg viewBox="0 0 224 38" height="38" preserveAspectRatio="none" role="img" aria-label={`${samples.length} samples in ${figure(last?.t_s ?? 0)} seconds`}>
         <line x1="0" x2="224" y1="35" y2="35" stroke="var(--chakra-colors-border)" />
         <path d={line} fill="none" stroke="currentColor" strokeWidth="1.5" />
       </svg>
