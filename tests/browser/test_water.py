@@ -188,6 +188,7 @@ def test_the_inbox_the_share_and_the_sheet(orangery: str, open_page: Callable[..
     page.emulate_media(media="print")
     expect(page.get_by_role("button", name="Print")).to_be_hidden()
     expect(page.get_by_role("navigation", name="Stations").first).to_be_hidden()
+    assert len(re.findall(rb"/Type\s*/Page\b", page.pdf(format="A4"))) == 1
 
 
 def test_a_source_is_changed_and_treated(orangery: str, open_page: Callable[..., Page]) -> None:

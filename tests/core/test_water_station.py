@@ -322,6 +322,11 @@ def test_remedies_are_sufficient_and_the_cheapest() -> None:
     assert 0.4 < mixed.source_share < 0.5  # alkalinity 220 to 100 rules
     assert "alkalinity rules" in mixed.sentence
     assert cheapest_remedy(source=hard, plant=PLANT, others=[hard]).result.action == "none known"
+    drip = Candidate("Dehumidifier", 10, KnownOfWater("condensate"), price_per_L=0.0)
+    assert cheapest_remedy(source=hard, plant=PLANT, others=[drip]).result.action == "none known"  # no lasting way out
+    both = cheapest_remedy(source=hard, plant=lax, others=[rain]).result  # free rain alone is cheaper than any blend
+    assert (both.action, both.other) == ("use another", "Rain")
+    assert "1 part to 2" in both.alternative
     chlorine = Candidate(
         "Soft tap", 90, KnownOfWater("soft", "free chlorine", 3, sodium_mg_L=5, alkalinity_mg_L_CaCO3=20)
     )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.registry import calculation
 from fenwa.core.water.kind_checks import (
     BORON_mg_L,
@@ -166,8 +167,8 @@ def _disinfectant(source: Candidate) -> Remedy:
 
 
 def _with(source: Candidate, other: Candidate, plant: PlantNeeds, amount: str, bad: set[str]) -> list[Remedy]:
-    """The other water instead, or mixed in; none when it does not help."""
-    if other.name == source.name:
+    """The other water instead, or mixed in; none when it does not help, or is itself for a few weeks only."""
+    if other.name == source.name or water_kinds()[other.known.kind].short_term:
         return []
     theirs = water_verdict(ec25_uS_cm=other.ec25_uS_cm, half_width_uS_cm=other.half_width_uS_cm, water=other.known,
                            plant=plant).result  # fmt: skip

@@ -16,7 +16,7 @@ export function Screen() {
 function Sheet({ page }: { page: Schemas["WaterPage"] }) {
   const name = useSettings()?.collection_name
   return (
-    <Box css={{ "@media print": { fontSize: "11px", "& [data-screen-only]": { display: "none" }, "& table": { minWidth: "0 !important" } } }}>
+    <Box css={{ "@media print": { "& *": { fontSize: "8pt !important", lineHeight: "1.22 !important" }, "& h1": { fontSize: "13pt !important" }, "& td, & th": { paddingBlock: "1px !important", paddingRight: "6px !important" }, "& br": { display: "none" }, "& table": { minWidth: "0 !important" }, "& h2, & p": { marginTop: "4px !important" } } }}>
       <PageHead title="My waters" line={`${name ? `${name}, ` : ""}${day(page.today, page.today)} ${page.today.slice(0, 4)}. EC in µS/cm at 25 °C.`}>
         <Button data-screen-only variant="outline" asChild><Link to="/water">Back</Link></Button>
         <Button data-screen-only onClick={() => window.print()}>Print</Button>
@@ -24,7 +24,7 @@ function Sheet({ page }: { page: Schemas["WaterPage"] }) {
       <DataTable label="My waters" head={["Water", "EC", "Read", "Amount", "Kind", "Watch", "Price"]} minW="680px">
         {page.waters.map((w) => (
           <tr key={w.id}>
-            <td><b>{w.name}</b><br />{w.kind_label}</td>
+            <td><b>{w.name}</b>, {w.kind_label}</td>
             <td style={{ whiteSpace: "nowrap" }}>{w.ec25_uS_cm === null ? "not measured" : `${figure(Math.round(w.ec25_uS_cm), 6)} ± ${figure(w.half_width_uS_cm ?? 0, 2)}`}</td>
             <td style={{ whiteSpace: "nowrap" }}>{w.read_on ? day(w.read_on, page.today) : "never"}</td>
             <td>{w.amounts}</td>
@@ -40,11 +40,12 @@ function Sheet({ page }: { page: Schemas["WaterPage"] }) {
           <tr key={g.profile_id}>
             <td>{g.short}</td>
             <td>{g.ec_max_uS_cm}</td>
-            {page.waters.map((w) => <td key={w.id}>{cell(page.verdicts.find((v) => v.water_id === w.id && v.profile_id === g.profile_id))}</td>)}
+            {page.waters.map((w) => <td key={w.id}>{w.watch.too_old ? "no: too old" : cell(page.verdicts.find((v) => v.water_id === w.id && v.profile_id === g.profile_id))}</td>)}
           </tr>
         ))}
       </DataTable>
-      {page.waters.slice(0, 1).map((w) => <Remedies key={w.id} page={page} />)}
+      <Text fontSize="sm" color="fg.muted">* something a pen cannot see is not known. “near”: closer to the limit than the margin.</Text>
+      <Remedies page={page} />
       <Text mt="3" fontSize="sm" color="fg.muted">A pen sees the amount of salt, not its kind. Limits are starting values; a laboratory or your supplier’s report comes first. Rain and process water is not drinking water.</Text>
     </Box>
   )
@@ -55,7 +56,7 @@ function cell(v: Schemas["VerdictOut"] | undefined): string {
   if (!v) return "not read"
   if (v.amount === "over") return "no"
   if (v.kind === "known bad") return `no: ${v.limiting}`
-  return `${v.amount === "within" ? "yes" : "near"}${v.kind === "unknown" ? ", kind not known" : ""}`
+  return `${v.amount === "within" ? "yes" : "near"}${v.kind === "unknown" ? " *" : ""}`
 }
 
 function Tests({ water }: { water: Schemas["WaterOut"] }) {
