@@ -208,7 +208,14 @@ def test_only_what_mixes_may_be_diluted() -> None:
     assert amounts_of(KnownOfWater("rain"))["alkalinity_mg_L_CaCO3"] == 0
     assert "alkalinity_mg_L_CaCO3" not in amounts_of(KnownOfWater("mains"))
     assert limits_of(plant)["alkalinity_mg_L_CaCO3"] == 40
-    assert "alkalinity_mg_L_CaCO3" not in limits_of(PlantNeeds(150))
+    assert limits_of(PlantNeeds(150))["alkalinity_mg_L_CaCO3"] == 150  # the verdict's own limit where a plant has none
+    assert amounts_of(KnownOfWater("mains", hardness_mg_L_CaCO3=200))["hardness_mg_L_CaCO3"] == 200
+    assert (
+        amounts_of(KnownOfWater("mains", hardness_mg_L_CaCO3=200, alkalinity_mg_L_CaCO3=20))["hardness_mg_L_CaCO3"] == 0
+    )
+    assert not suits(
+        KnownOfWater("mains", "none", sodium_mg_L=40, calcium_mg_L=2, magnesium_mg_L=1), plant, 200.0
+    )  # SAR
 
 
 def trace(*values: float) -> list[PenSample]:

@@ -29,28 +29,36 @@ HARD = SHAPES["mains"]
 PURE = Candidate("Rain", 15.0, KnownOfWater("rain"), price_per_L=0.05)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=60, deadline=None)
 @given(
-    ec=st.floats(200, 1500), ceiling=st.sampled_from([120.0, 250.0, 400.0]), alkalinity=st.floats(20, 300),
-    most=st.sampled_from([None, 40.0, 100.0]), sodium=st.floats(2, 150),
-)  # fmt: skip
+    ec=st.floats(200, 1500),
+    ceiling=st.sampled_from([120.0, 250.0, 400.0]),
+    hard=st.floats(20, 300),
+    tested=st.sampled_from(["alkalinity_mg_L_CaCO3", "hardness_mg_L_CaCO3"]),
+    most=st.sampled_from([None, 40.0, 100.0]),
+    sodium=st.floats(2, 150),
+    calcium=st.one_of(st.none(), st.floats(2, 100)),
+)
 def test_a_blend_that_is_advised_is_enough(
-    ec: float, ceiling: float, alkalinity: float, most: float | None, sodium: float
+    ec: float, ceiling: float, hard: float, tested: str, most: float | None, sodium: float, calcium: float | None
 ) -> None:
+    """Whatever the verdict holds against a water, the share that is advised mends."""
     plant = PlantNeeds(ceiling, None, most, 1, 1, 2, 1)
-    known = KnownOfWater("mains", "none", sodium_mg_L=sodium, fluoride_mg_L=0.1, alkalinity_mg_L_CaCO3=alkalinity)
-    source = Candidate("Tap", ec, known, price_per_L=0.001)
+
+    def water(share: float) -> KnownOfWater:
+        lime = None if calcium is None else share * calcium
+        return KnownOfWater("mains", "none", sodium_mg_L=share * sodium, fluoride_mg_L=0.1 * share, calcium_mg_L=lime,
+                            magnesium_mg_L=None if calcium is None else 0.0, **{tested: share * hard})  # fmt: skip
+
+    source = Candidate("Tap", ec, water(1.0), price_per_L=0.001)
     found = cheapest_remedy(source=source, plant=plant, others=[PURE]).result
     assume(found.action == "blend")
     f = found.source_share
     assert f is not None
-    mixed = KnownOfWater(
-        "mains", "none", sodium_mg_L=f * sodium, fluoride_mg_L=0.1 * f, alkalinity_mg_L_CaCO3=f * alkalinity
-    )
     reads = f * ec + (1 - f) * PURE.ec25_uS_cm
     for bend in (1.0, 1.09):  # by the straight line, and as far as the ion model bends it
-        verdict = water_verdict(ec25_uS_cm=min(reads * bend, ceiling), water=mixed, plant=plant).result
         assert reads * bend <= ceiling
+        verdict = water_verdict(ec25_uS_cm=reads * bend, water=water(f), plant=plant).result
         assert verdict.kind != "known bad"
     assert found.price_per_L == pytest.approx(f * 0.001 + (1 - f) * 0.05)
 

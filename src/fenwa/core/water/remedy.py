@@ -8,14 +8,18 @@ from typing import Literal
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.registry import calculation
 from fenwa.core.water.kind_checks import (
+    SAR_LIMIT,
     BORON_mg_L,
     CHLORIDE_mg_L,
     FLUORIDE_mg_L,
     IRON_mg_L,
     KnownOfWater,
+    LEAF_SPOT_mg_L,
+    PH_DRIFT_mg_L,
     PlantNeeds,
     SODIUM_mg_L,
     kind_findings,
+    sar_of,
 )
 from fenwa.core.water.kinds import is_thin
 from fenwa.core.water.verdict import MARGIN_SHARE, water_verdict
@@ -54,14 +58,27 @@ class Remedy:
 
 
 def limits_of(p: PlantNeeds) -> dict[str, float]:
-    """Limits in mg/L of what mixes linearly, by field of ``KnownOfWater``."""
-    out = {
-        "sodium_mg_L": SODIUM_mg_L[min(p.sodium_sensitivity, 3)], "fluoride_mg_L": FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
-        "boron_mg_L": BORON_mg_L[min(p.boron_sensitivity, 3)], "chloride_mg_L": CHLORIDE_mg_L, "iron_mg_L": IRON_mg_L,
-    }  # fmt: skip
-    if p.alkalinity_ceiling_mg_L is not None:
-        out["alkalinity_mg_L_CaCO3"] = p.alkalinity_ceiling_mg_L
-    return out
+    """Limits in mg/L of what mixes linearly, by field of ``KnownOfWater``; the same ones the verdict uses."""
+    ceiling = p.alkalinity_ceiling_mg_L
+    return {
+        "sodium_mg_L": SODIUM_mg_L[min(p.sodium_sensitivity, 3)],
+        "fluoride_mg_L": FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
+        "boron_mg_L": BORON_mg_L[min(p.boron_sensitivity, 3)],
+        "chloride_mg_L": CHLORIDE_mg_L,
+        "iron_mg_L": IRON_mg_L,
+        "alkalinity_mg_L_CaCO3": ceiling if ceiling is not None else PH_DRIFT_mg_L,
+        # stands in for alkalinity while only hardness is known
+        "hardness_mg_L_CaCO3": ceiling if ceiling is not None else LEAF_SPOT_mg_L,
+    }
+
+
+def amounts_of(known: KnownOfWater) -> dict[str, float]:
+    """What is known of a water that mixes, mg/L. The trace a nearly pure water carries counts as none."""
+    values = {name: getattr(known, name) for name in limits_of(PlantNeeds(1.0))}
+    if values["alkalinity_mg_L_CaCO3"] is not None:
+        values["hardness_mg_L_CaCO3"] = 0.0  # alkalinity decides
+    thin = is_thin(known.kind)
+    return {name: value or 0.0 for name, value in values.items() if value is not None or thin}
 
 
 def _share(source: Candidate, other: Candidate, p: PlantNeeds) -> tuple[float, str]:
@@ -71,18 +88,19 @@ def _share(source: Candidate, other: Candidate, p: PlantNeeds) -> tuple[float, s
     best, rules = 1.0, "amount"
     if source.ec25_uS_cm > target:
         best = max(0.0, (target - other.ec25_uS_cm) / (source.ec25_uS_cm - other.ec25_uS_cm))
+    mine, theirs = amounts_of(source.known), amounts_of(other.known)
     for name, limit in limits_of(p).items():
-        mine, theirs = getattr(source.known, name), getattr(other.known, name)
-        if mine is None or mine <= limit:
+        if mine.get(name, 0.0) <= limit:
             continue
-        if theirs is None:
-            if not is_thin(other.known.kind):
-                return 0.0, name
-            theirs = 0.02 * mine  # a thin water's usual trace
-        f = max(0.0, (limit - theirs) / (mine - theirs)) if mine > theirs else 0.0
+        if name not in theirs:
+            return 0.0, name
+        f = max(0.0, (limit - theirs[name]) / (mine[name] - theirs[name])) if mine[name] > theirs[name] else 0.0
         if f < best:
             best, rules = f, name
-    return best, rules
+    sar, most = sar_of(source.known), SAR_LIMIT[min(p.sodium_sensitivity, 3)]
+    if sar is not None and sar > most and (most / sar) ** 2 < best:  # SAR falls with the root of the share
+        best, rules = (most / sar) ** 2, "sodium"
+    return best * (1 - 1e-9), rules  # a hair below, so that rounding cannot step over a limit
 
 
 _DISSOLVED = {"sodium", "fluoride", "hardness", "chloride", "boron", "iron"}
@@ -201,12 +219,8 @@ def _none_words(amount: str, bad: set[str]) -> str:
 
 def suits(known: KnownOfWater, plant: PlantNeeds, ec25_uS_cm: float) -> bool:
     """Whether nothing known stands against this water that no blend would mend: for sharing out."""
+    sar = sar_of(known)
+    if sar is not None and sar > SAR_LIMIT[min(plant.sodium_sensitivity, 3)]:
+        return False  # a ratio: the litres of a share-out cannot promise it
     against = {k.agent for k in kind_findings(known, plant, ec25_uS_cm) if k.state == "known bad" and not k.minor}
     return against <= _DISSOLVED
-
-
-def amounts_of(known: KnownOfWater) -> dict[str, float]:
-    """What is known of a water that mixes, mg/L. The trace a nearly pure water carries counts as none."""
-    values = {name: getattr(known, name) for name in (*limits_of(PlantNeeds(1.0)), "alkalinity_mg_L_CaCO3")}
-    thin = is_thin(known.kind)
-    return {name: value or 0.0 for name, value in values.items() if value is not None or thin}

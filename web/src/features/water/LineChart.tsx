@@ -1,10 +1,11 @@
 import { Box } from "@chakra-ui/react"
 import { scaleLinear } from "d3-scale"
+import { DataTable } from "../../ui/DataTable"
 import { day, figure } from "../../ui/format"
 
 type Point = { on: string; value: number }
 
-/** Values over days, with a limit if there is one. A list stands beside it for those who cannot see it. */
+/** Values over days, with a limit if there is one; a table behind it for those who cannot see it. */
 export function LineChart({ points, today, unit, limit, fromZero }: { points: readonly Point[]; today: string; unit: string; limit?: number; fromZero?: boolean }) {
   const time = (on: string) => (Date.parse(on) - Date.parse(today)) / 86_400_000
   const values = [...points.map((p) => p.value), ...(limit === undefined ? [] : [limit])]
@@ -15,6 +16,7 @@ export function LineChart({ points, today, unit, limit, fromZero }: { points: re
   const line = points.map((p, i) => `${i ? "L" : "M"}${x(time(p.on)).toFixed(1)} ${y(p.value).toFixed(1)}`).join("")
   const muted = "var(--chakra-colors-fg-muted)"
   return (
+    <>
     <Box asChild color="fg" w="100%" maxW="460px" mt="1">
       <svg viewBox="0 0 340 124" role="img" aria-label={`${points.length} values, from ${figure(points[0]?.value ?? 0)} to ${figure(points.at(-1)?.value ?? 0)} ${unit}`}>
         {y.ticks(3).map((t) => <g key={t}><line x1="8" x2="332" y1={y(t)} y2={y(t)} stroke="var(--chakra-colors-border)" /><text style={{ fontSize: 10 }} x="8" y={y(t) - 3} fill={muted}>{t}</text></g>)}
@@ -25,5 +27,12 @@ export function LineChart({ points, today, unit, limit, fromZero }: { points: re
         <text style={{ fontSize: 10 }} x="332" y="120" textAnchor="end" fill={muted}>today · {unit}</text>
       </svg>
     </Box>
+    <details style={{ fontSize: "13px" }}>
+      <summary style={{ cursor: "pointer", padding: "6px 0" }}>The {points.length} values as a table</summary>
+      <DataTable label={`Values, ${unit}`} head={["Day", unit]} minW="200px">
+        {points.toReversed().map((p, i) => <tr key={`${p.on}-${i}`}><td>{day(p.on, today)}</td><td>{figure(p.value, 4)}</td></tr>)}
+      </DataTable>
+    </details>
+    </>
   )
 }

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useSearchParams } from "react-router"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
+import { useSettings } from "../../../api/queries"
 import { acidsQuery } from "../../../api/waterQueries"
 import { Facts } from "../../../ui/Facts"
 import { SelectField, TextField } from "../../../ui/fields"
@@ -17,7 +18,7 @@ export function AlkalinityTool({ page, chosen }: { page: Schemas["WaterPage"]; c
   const query = useQuery(acidsQuery)
   return (
     <>
-      <Text mb="2"><b>Blend first.</b> Rain or permeate lowers alkalinity safely, and salt with it. <Button size="sm" variant="outline" onClick={() => setParams({ tool: "blend" }, { replace: true, preventScrollReset: true })}>Blend to an alkalinity</Button></Text>
+      <Text mb="2"><b>Blend first.</b> Rain or permeate lowers alkalinity safely, and salt with it. <Button size="sm" variant="outline" onClick={() => setParams({ tool: "blend", aim: "alkalinity" }, { replace: true, preventScrollReset: true })}>Blend to an alkalinity</Button></Text>
       <Loaded query={query}>{(acids) => (acids.read_on === null ? <Locked acids={acids} /> : <Acid page={page} chosen={chosen} acids={acids} />)}</Loaded>
     </>
   )
@@ -46,11 +47,12 @@ function Locked({ acids }: { acids: Schemas["AcidsPage"] }) {
 type Values = { volume: string; acid: string; strength_pct: string; density_g_mL: string; target: "alkalinity" | "pH"; value: string }
 
 function Acid({ page, chosen, acids }: { page: Schemas["WaterPage"]; chosen: number; acids: Schemas["AcidsPage"] }) {
+  const volumeUnit = useSettings()?.volume_unit ?? "L"
   const water = page.waters.find((w) => w.id === chosen)
   const { form, values, answer: found, problem } = useLiveForm<Values, Schemas["Computed_Acidified_"]>(
-    `acid-${chosen}`,
+    `acid-${chosen}-${volumeUnit}`,
     { volume: "10", acid: "citric", strength_pct: "", density_g_mL: "", target: "alkalinity", value: "60" },
-    (v) => answer(client.POST("/api/water/acidify", { body: { ...v, volume_unit: "L", water_id: chosen } })),
+    (v) => answer(client.POST("/api/water/acidify", { body: { ...v, volume_unit: volumeUnit, water_id: chosen } })),
     (v) => v.volume !== "" && v.value !== "",
   )
   const acid = acids.acids.find((a) => a.id === values.acid)
@@ -61,7 +63,7 @@ function Acid({ page, chosen, acids }: { page: Schemas["WaterPage"]; chosen: num
       <Box>
         <Text mb="2">Acid for {water?.name}.</Text>
         <Grid templateColumns="repeat(auto-fit, minmax(150px, 1fr))" gap="3">
-          <TextField form={form} name="volume" label="Volume" unit="L" numeric />
+          <TextField form={form} name="volume" label="Volume" unit={volumeUnit} numeric />
           <SelectField form={form} name="acid" label="Acid" choices={acids.acids.map((a) => ({ value: a.id, label: a.household ? a.label : `${a.label} (not for the household)` }))} />
           {acid?.state === "liquid" && <TextField form={form} name="strength_pct" label="Strength on the bottle" unit="% by weight" numeric hint={`Known: ${acid.strengths_pct.join(", ")} %.`} />}
           {acid?.state === "liquid" && <TextField form={form} name="density_g_mL" label="Density on the bottle" unit="g/mL" numeric hint="Empty for a known strength." />}

@@ -1,6 +1,8 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react"
+import { useSearchParams } from "react-router"
 import type { Schemas } from "../../../api/client"
 import { answer, client } from "../../../api/client"
+import { useSettings } from "../../../api/queries"
 import { SelectField, TextField, TickField } from "../../../ui/fields"
 import { figure } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
@@ -12,17 +14,19 @@ const WHAT = [{ value: "ec", label: "EC, µS/cm" }, { value: "alkalinity", label
 
 /** Two or more sources to a target, at least cost or with least of the scarce one. */
 export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen: number }) {
+  const volumeUnit = useSettings()?.volume_unit ?? "L"
+  const aim = useSearchParams()[0].get("aim") === "alkalinity"
   const usable = page.waters.filter((w) => w.ec25_uS_cm !== null)
   const own = usable.find((w) => w.id === chosen)?.ec25_uS_cm ?? 1
   // the water most unlike the chosen one: with it a blend can reach the most
   const second = usable.filter((w) => w.id !== chosen).toSorted((a, b) => Math.abs((b.ec25_uS_cm ?? 0) - own) - Math.abs((a.ec25_uS_cm ?? 0) - own))[0]
   const { form, values, answer: found, problem, refused } = useLiveForm<Values, Schemas["Computed_Blend_"]>(
-    "blend",
-    { water_ids: [chosen, second?.id].filter(Boolean).map(String), quantity: "ec", sense: "about", value: "120", also: "", most: "", volume: "10", objective: "cost", scarce_id: String(chosen), mind_stock: ["yes"] },
+    `blend-${volumeUnit}`,
+    { water_ids: [chosen, second?.id].filter(Boolean).map(String), quantity: aim ? "alkalinity" : "ec", sense: "about", value: aim ? "60" : "120", also: "", most: "", volume: "10", objective: "cost", scarce_id: String(chosen), mind_stock: ["yes"] },
     (v) =>
       answer(client.POST("/api/water/blend", {
         body: {
-          water_ids: v.water_ids.map(Number), volume: v.volume, volume_unit: "L", objective: v.objective, scarce_id: Number(v.scarce_id), mind_stock: v.mind_stock.length > 0,
+          water_ids: v.water_ids.map(Number), volume: v.volume, volume_unit: volumeUnit, objective: v.objective, scarce_id: Number(v.scarce_id), mind_stock: v.mind_stock.length > 0,
           targets: [{ quantity: v.quantity, value: v.value, sense: v.sense }, ...(v.also && v.most ? [{ quantity: v.also, value: v.most, sense: "at most" as const }] : [])],
         },
       })),
@@ -43,7 +47,7 @@ export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen
           <TextField form={form} name="value" label="Target" numeric />
           <SelectField form={form} name="also" label="And at most" choices={[{ value: "", label: "nothing else" }, ...WHAT.filter((w) => w.value !== values.quantity)]} />
           {values.also !== "" && <TextField form={form} name="most" label="At most" numeric />}
-          <TextField form={form} name="volume" label="Volume" unit="L" numeric />
+          <TextField form={form} name="volume" label="Volume" unit={volumeUnit} numeric />
           <SelectField form={form} name="objective" label="Aim" choices={[{ value: "cost", label: "least cost" }, { value: "least of the scarce", label: "least of the scarce water" }]} />
           {values.objective !== "cost" && <SelectField form={form} name="scarce_id" label="Scarce" choices={usable.filter((w) => values.water_ids.includes(String(w.id))).map((w) => ({ value: String(w.id), label: w.name }))} />}
         </Grid>

@@ -1,6 +1,7 @@
 import { Box, Grid, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { answer, client } from "../../../api/client"
+import { useSettings } from "../../../api/queries"
 import { Facts } from "../../../ui/Facts"
 import { TextField } from "../../../ui/fields"
 import { Quantity } from "../../../ui/Quantity"
@@ -10,11 +11,12 @@ type Values = { volume: string; boiled_off_pct: string }
 
 /** Boil, stand overnight, decant: what settles and what stays. */
 export function BoilTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen: number }) {
+  const volumeUnit = useSettings()?.volume_unit ?? "L"
   const water = page.waters.find((w) => w.id === chosen)
   const { form, answer: found, problem } = useLiveForm<Values, Schemas["Computed_Boiled_"]>(
-    `boil-${chosen}`,
+    `boil-${chosen}-${volumeUnit}`,
     { volume: "5", boiled_off_pct: "5" },
-    (v) => answer(client.POST("/api/water/boil", { body: { ...v, volume_unit: "L", water_id: chosen } })),
+    (v) => answer(client.POST("/api/water/boil", { body: { ...v, volume_unit: volumeUnit, water_id: chosen } })),
     (v) => v.volume !== "" && v.boiled_off_pct !== "",
   )
   const r = found?.result
@@ -24,7 +26,7 @@ export function BoilTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen:
       <Box>
         <Text mb="2">Boiling {water?.name} for ten minutes, letting it cool and stand open overnight, then pouring off the clear water.</Text>
         <Grid templateColumns="repeat(auto-fit, minmax(150px, 1fr))" gap="3">
-          <TextField form={form} name="volume" label="Volume" unit="L" numeric />
+          <TextField form={form} name="volume" label="Volume" unit={volumeUnit} numeric />
           <TextField form={form} name="boiled_off_pct" label="Boiled off as steam" unit="%" numeric />
         </Grid>
       </Box>

@@ -1,6 +1,7 @@
 import { Box, Grid, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { answer, client } from "../../../api/client"
+import { useSettings } from "../../../api/queries"
 import { DataTable } from "../../../ui/DataTable"
 import { Facts } from "../../../ui/Facts"
 import { SelectField, TextField } from "../../../ui/fields"
@@ -11,6 +12,7 @@ type Values = { volume: string; free: string; total: string; supplier: "unknown"
 
 /** Conditioner for tap water, and which other ways work on it. */
 export function ChlorineTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen: number }) {
+  const volumeUnit = useSettings()?.volume_unit ?? "L"
   const water = page.waters.find((w) => w.id === chosen)
   const tested = (quantity: string) => {
     const t = water?.tests.find((x) => x.quantity === quantity)
@@ -18,9 +20,9 @@ export function ChlorineTool({ page, chosen }: { page: Schemas["WaterPage"]; cho
   }
   const supplier = water?.disinfectant === "free chlorine" || water?.disinfectant === "chloramine" ? water.disinfectant : "unknown"
   const { form, answer: found, problem } = useLiveForm<Values, Schemas["Computed_Dechlorination_"]>(
-    `chlorine-${chosen}`,
+    `chlorine-${chosen}-${volumeUnit}`,
     { volume: "10", free: tested("free chlorine"), total: tested("total chlorine"), supplier },
-    (v) => answer(client.POST("/api/water/dechlorinate", { body: { ...v, volume_unit: "L" } })),
+    (v) => answer(client.POST("/api/water/dechlorinate", { body: { ...v, volume_unit: volumeUnit } })),
     (v) => v.volume !== "",
   )
   const r = found?.result
@@ -28,7 +30,7 @@ export function ChlorineTool({ page, chosen }: { page: Schemas["WaterPage"]; cho
   return (
     <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) minmax(0,1fr)" }} gap="6">
       <Grid templateColumns="repeat(auto-fit, minmax(150px, 1fr))" gap="3" alignContent="start">
-        <TextField form={form} name="volume" label="Volume" unit="L" numeric />
+        <TextField form={form} name="volume" label="Volume" unit={volumeUnit} numeric />
         <TextField form={form} name="free" label="Free chlorine" unit="mg/L" numeric hint="Empty if not tested." />
         <TextField form={form} name="total" label="Total chlorine" unit="mg/L" numeric hint="What it has over free is chloramine." />
         <SelectField form={form} name="supplier" label="The supplier uses" choices={[{ value: "unknown", label: "not known" }, "free chlorine", "chloramine"]} />
