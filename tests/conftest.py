@@ -84,6 +84,21 @@ def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Client]:
 @pytest.fixture
 def kept(client: Client) -> Client:
     """A client with a rain water of 34 µS/cm, a pot P-01 and a feed on the shelf."""
+    return furnished(client)
+
+
+@pytest.fixture(scope="session")
+def still(tmp_path_factory: pytest.TempPathFactory, empty: Path) -> Iterator[Client]:
+    """The same, made once, for tests in which nothing may be stored."""
+    path = tmp_path_factory.mktemp("still") / "fenwa.sqlite"
+    shutil.copy(empty, path)
+    store = Store(path)
+    yield furnished(Client(store))
+    store.close()
+
+
+def furnished(client: Client) -> Client:
+    """A rain water, its reading, a pot."""
     water = client.made("/api/waters", {"name": "Rain", "kind": "rain", "disinfectant": "none"})["id"]
     client.made(f"/api/waters/{water}/readings", {"on": "2026-11-20", "value": 34, "unit": "µS/cm"})
     client.made("/api/pots", pot())

@@ -57,16 +57,16 @@ def rows(client: Client) -> dict[str, int]:
 
 @pytest.mark.parametrize(("path", "body", "pointer", "says"), WRONG, ids=[f"{w[0]} {w[3][:28]}" for w in WRONG])
 def test_refused_with_a_sentence_and_nothing_stored(
-    kept: Client, path: str, body: dict[str, Any], pointer: str, says: str
+    still: Client, path: str, body: dict[str, Any], pointer: str, says: str
 ) -> None:
-    before = rows(kept)
-    problem = kept.refused(path, body)
+    before = rows(still)
+    problem = still.refused(path, body)
     assert says in problem["detail"]
     assert problem["errors"][0]["pointer"] == pointer
     assert says in problem["errors"][0]["detail"]
     assert (problem["status"], problem["instance"]) == (422, path)
     assert problem["type"] == f"/problems/{problem['code']}"
-    assert rows(kept) == before
+    assert rows(still) == before
 
 
 def test_what_is_missing_is_404_and_what_is_taken_409(kept: Client) -> None:

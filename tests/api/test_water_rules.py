@@ -50,12 +50,12 @@ def test_sent_twice_stored_once(kept: Client, path: str, body: dict[str, Any], t
         ("/api/meters/99", "PUT"), ("/api/water/membrane/99/floor", "PUT"), ("/api/inbox/99/keep", "POST"),
     ],
 )  # fmt: skip
-def test_what_is_not_there_is_said(kept: Client, path: str, method: str) -> None:
+def test_what_is_not_there_is_said(still: Client, path: str, method: str) -> None:
     body = {"on": "2026-11-01", "value": 5, "lines": LINES, "kind": "stood", "shown": 1400, "feed": 400, "permeate": 20,
             "name": "x", "floor_pct": 90, "water_id": 1}  # fmt: skip
     if method == "PUT" and "waters" in path:
         body["kind"] = "rain"
-    answer = kept.send(path, body, method=method)
+    answer = still.send(path, body, method=method)
     assert answer.status_code == 404, answer.text
     assert "is not there" in answer.json()["detail"]
 
@@ -83,8 +83,8 @@ def test_what_is_not_there_is_said(kept: Client, path: str, method: str) -> None
         ("/api/water/boil", {"water_id": 1, "volume": 5, "boiled_off_pct": 90}, "Calcium or alkalinity"),
     ],
 )  # fmt: skip
-def test_wrong_entries_get_a_sentence(kept: Client, path: str, body: dict[str, Any], says: str) -> None:
-    answer = kept.send(path, body)
+def test_wrong_entries_get_a_sentence(still: Client, path: str, body: dict[str, Any], says: str) -> None:
+    answer = still.send(path, body)
     assert answer.status_code in (404, 422)
     assert says in answer.json()["detail"]
     assert answer.json()["detail"].rstrip().endswith(".")

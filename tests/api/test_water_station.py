@@ -326,11 +326,11 @@ def test_reports_come_in_and_go_out_as_csv(kept: Client) -> None:
         ("readings", CSV.replace("12,yes", "12,maybe"), "Row 2, column “compensated”: “maybe” is neither yes nor no"),
     ],
 )  # fmt: skip
-def test_one_bad_cell_stores_nothing(kept: Client, path: str, text: str, says: str) -> None:
-    before = rows(kept)
-    refused = kept.refused(f"/api/{path}/import", {"text": text})
+def test_one_bad_cell_stores_nothing(still: Client, path: str, text: str, says: str) -> None:
+    before = rows(still)
+    refused = still.refused(f"/api/{path}/import", {"text": text})
     assert says in refused["detail"]
-    assert rows(kept) == before
+    assert rows(still) == before
 
 
 def test_the_water_page_names_what_is_not_known(demo: Client) -> None:

@@ -68,7 +68,7 @@ OPENERS = ("Enter a pair", "Check in a standard: Pen 1", "Which scale is it? Pen
 
 @pytest.mark.parametrize("scheme", ["light", "dark"])
 def test_water_tools_are_accessible_and_fit(demo_address: str, open_page: Callable[..., Page], scheme: str) -> None:
-    """Each tool with its forms open; every second width in one walk, because a tool shows the same in both themes."""
+    """Each tool with its forms open; widths in the light theme only, because both themes lay out alike."""
     page = open_page(demo_address, "/water", scheme=scheme)
     for i, tool in enumerate(TOOLS):
         page.goto(f"{demo_address}/water?tool={tool}")
@@ -79,7 +79,7 @@ def test_water_tools_are_accessible_and_fit(demo_address: str, open_page: Callab
                 opener.click()
         settled(page)
         assert serious(page) == [], tool
-        for width in (360, 640) if (i % 2 == 0) == (scheme == "light") else (390, 768):
+        for width in () if scheme == "dark" else (360, 640) if i % 2 else (390, 768):
             page.set_viewport_size({"width": width, "height": 800})
             settled(page)
             over = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")

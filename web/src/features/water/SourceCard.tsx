@@ -31,7 +31,7 @@ export function SourceCard({ water, today }: Props) {
           <Text as="span" fontSize="md" fontWeight="normal" color="fg.muted"> ± {figure(last.half_width_uS_cm ?? 0, 2)}</Text>
         </Text>
       )}
-      {water.watch.sentences.map((s) => <Text key={s} role="note" mt="1" color={water.watch.concern === "stop" ? "state.stop" : "state.warn"}>{s}</Text>)}
+      {water.watch.sentences.map((s) => <Text key={s} mt="1" color={water.watch.concern === "stop" ? "state.stop" : "state.warn"}>{s}</Text>)}
       {water.newest && water.newest.ec25_uS_cm === null && <Refused reading={water.newest} />}
       {known.length > 2 && <LineChart points={known.map((r) => ({ on: r.on, value: r.ec25_uS_cm ?? 0 }))} today={today} unit="µS/cm" fromZero />}
       <Known water={water} today={today} />
