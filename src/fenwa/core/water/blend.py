@@ -335,10 +335,13 @@ def _impossible(waters: list[BlendWater], targets: list[BlendTarget], known: _Kn
         ends = (known.ec_at(low), known.ec_at(high)) if t.quantity == "ec" else (float(row @ low), float(row @ high))
         if t.value < ends[0] - 1e-9 or (t.sense == "about" and t.value > ends[1] + 1e-9):
             unit = UNITS[t.quantity]
-            stock = " with the litres on hand" if any(c < 1 for c in caps) else ""
+            short = any(c < 1 for c in caps)
+            stock, way_out = (
+                (" with the litres on hand", ", another water, or mix less") if short else ("", ", or another water")
+            )
             return Infeasible(
                 f"{WORDS[t.quantity].capitalize() if t.quantity != 'ec' else 'EC'} {t.value:g} {unit} cannot be blended: "
-                f"these waters reach {ends[0]:.0f} to {ends[1]:.0f}{stock}. Choose a target between, or another water.",
+                f"these waters reach {ends[0]:.0f} to {ends[1]:.0f}{stock}. Choose a target between{way_out}.",
                 pointer="/targets", low=ends[0], high=ends[1], fails=t.quantity,
             )  # fmt: skip
     for t in targets:

@@ -22,7 +22,7 @@ export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen
   const second = usable.filter((w) => w.id !== chosen).toSorted((a, b) => Math.abs((b.ec25_uS_cm ?? 0) - own) - Math.abs((a.ec25_uS_cm ?? 0) - own))[0]
   const { form, values, answer: found, problem, refused } = useLiveForm<Values, Schemas["Computed_Blend_"]>(
     `blend-${volumeUnit}`,
-    { water_ids: [chosen, second?.id].filter(Boolean).map(String), quantity: aim ? "alkalinity" : "ec", sense: "about", value: aim ? "60" : "120", also: "", most: "", volume: "10", objective: "cost", scarce_id: String(chosen), mind_stock: ["yes"] },
+    { water_ids: [chosen, second?.id].filter(Boolean).map(String), quantity: aim ? "alkalinity" : "ec", sense: "about", value: aim ? "60" : "120", also: "", most: "", volume: "2", objective: "cost", scarce_id: String(chosen), mind_stock: ["yes"] },
     (v) =>
       answer(client.POST("/api/water/blend", {
         body: {
