@@ -52,7 +52,7 @@ export function ScaleGuess({ meter, others, standards, onClose }: Props) {
             <Text>Factor <Quantity label="Factor of the pen" value={r.factor} unit="shown for each µS/cm" working={{ kind: "here", working: found.working }} />.</Text>
             <Box maxW="420px" my="2">
               <DataTable label="Odds of each scale" head={["Scale", "Would show", "Odds of 100"]} minW="280px">
-                {r.odds.map((o) => <tr key={o.scale}><td>{o.scale}</td><td>{figure(Math.round(o.would_show), 6)}</td><td>{figure(100 * o.share, 2)}</td></tr>)}
+                {r.odds.map((o) => <tr key={o.scale}><td>{o.scale}</td><td>{figure(Math.round(o.would_show), 6)}</td><td>{o.share < 0.005 ? "under 1" : figure(100 * o.share, 2)}</td></tr>)}
               </DataTable>
             </Box>
             {r.scale !== null && <Button loading={set.isPending} onClick={() => set.mutate(r)}>{r.scale === "µS/cm" ? "Set it to µS/cm" : `Set it to the ${r.scale} scale`}</Button>}
