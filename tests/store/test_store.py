@@ -86,6 +86,8 @@ def test_every_earlier_schema_reaches_head_with_its_rows(tmp_path: Path, revisio
     with store.reading() as session:
         assert session.execute(text("PRAGMA foreign_key_check")).fetchall() == []
         assert len(waters_today(session, TODAY)) == 2
+    with store.engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
     store.close()
     new = sqlite3.connect(path)
     after = rows(new)
