@@ -5,7 +5,7 @@ import { StrictMode } from "react"
 import { createRoot } from "react-dom/client"
 import { RouterProvider } from "react-router"
 import type { ApiProblem } from "./api/problem"
-import { applyTheme } from "./app/colourMode"
+import { applyTheme, followSystem } from "./app/colourMode"
 import { router } from "./app/router"
 import { system } from "./app/theme"
 import { NoticeProvider } from "./ui/Notice"
@@ -22,6 +22,7 @@ const queryClient = new QueryClient({
 })
 
 applyTheme("system")
+followSystem()
 const root = document.getElementById("root")
 if (root) {
   createRoot(root).render(
