@@ -26,7 +26,9 @@ def serious(page: Page) -> list[str]:
 
 
 def in_the_dark(page: Page) -> None:
-    page.emulate_media(color_scheme="dark")
+    page.emulate_media(color_scheme="dark", reduced_motion="reduce")
+    page.wait_for_function("document.documentElement.classList.contains('dark')")
+    page.wait_for_timeout(500)  # colours may still be on their way: measured half-way they would fail
     settled(page)
     assert page.evaluate("document.documentElement.classList.contains('dark')")
 
@@ -52,7 +54,8 @@ def test_no_serious_accessibility_finding(demo_address: str, open_page: Callable
         expect(page.get_by_role("dialog")).to_contain_text("Step by step")
         settled(page)
         assert serious(page) == []
-        page.emulate_media(color_scheme="light")
+        page.emulate_media(color_scheme="light", reduced_motion="reduce")
+        page.wait_for_timeout(500)
         settled(page)
         assert serious(page) == []
 
