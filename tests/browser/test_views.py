@@ -78,7 +78,7 @@ OPENERS = ("Enter a pair", "Check in a standard: Pen 1", "Which scale is it? Pen
 
 
 def test_water_tools_are_accessible_and_fit(demo_address: str, open_page: Callable[..., Page]) -> None:
-    """Each tool with its forms open, narrow and wide; the dark theme is walked view by view above."""
+    """Each tool with its forms open, in light and dark, narrow and wide."""
     page = open_page(demo_address, "/water")
     for i, tool in enumerate(TOOLS):
         page.emulate_media(color_scheme="light")
@@ -89,6 +89,8 @@ def test_water_tools_are_accessible_and_fit(demo_address: str, open_page: Callab
             if opener.count() and (name in OPENERS[:7] or tool == TOOLS[0]):
                 opener.click()
         settled(page)
+        assert serious(page) == [], tool
+        in_the_dark(page)
         assert serious(page) == [], tool
         for width in (360, 640) if i % 2 else (390, 768):
             page.set_viewport_size({"width": width, "height": 800})
