@@ -37,7 +37,8 @@ def test_openapi_names_every_route_once_with_a_summary(demo: Client) -> None:
     assert all(op["summary"] for *_, op in operations)
     writes = [(path, op) for path, verb, op in operations if verb in ("post", "put") and "/calc/" not in path]
     previews = {"/api/mix/dose", "/api/pots/{pot_id}/flush-plan", "/api/reports/preview", "/api/water/blend",
-                "/api/water/dechlorinate", "/api/water/boil", "/api/water/acidify"}  # fmt: skip
+                "/api/water/dechlorinate", "/api/water/boil", "/api/water/acidify",
+                "/api/meters/{meter_id}/scale-guess"}  # fmt: skip
     # the pen stores nothing; a logger's pack names itself and is stored once whatever it sends
     devices = {"/api/pen/start", "/api/pen/simulated", "/api/inbox/senml"}
     for path, op in writes:

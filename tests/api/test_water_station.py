@@ -126,8 +126,18 @@ def test_a_checked_meter_corrects_what_it_reads_and_keeps_what_it_showed(kept: C
 def test_a_ppm_pen_must_name_its_scale_and_may_be_told_it_later(kept: Client) -> None:
     assert "ppm scale is empty" in kept.refused("/api/meters", {"name": "Gift", "unit": "ppm"})["detail"]
     gift = kept.made("/api/meters", {"name": "Gift", "unit": "ppm", "scale": "unknown"})["id"]
-    listed = kept.get("/api/meters")["meters"][0]
+    listed = next(m for m in kept.get("/api/meters")["meters"] if m["id"] == gift)
     assert "find it first" in listed["problem"]
+    guess = f"/api/meters/{gift}/scale-guess"
+    assert kept.send(guess, {"shown": "706,5"}).json()["result"]["scale"] == "0.5"
+    beside = kept.send(guess, {"against": "another meter", "shown": 706, "other_uS_cm": 1413}).json()["result"]
+    assert beside["scale"] == "0.5"
+    assert "other meter says is empty" in kept.send(guess, {"against": "another meter", "shown": 700}).json()["detail"]
+    assert "can be read two ways" in kept.send(guess, {"shown": "1,413"}).json()["detail"]
+    bare = kept.made("/api/meters", {"name": "Old", "unit": "ppm", "scale": "unknown", "compensation": "none"})["id"]
+    cold = f"/api/meters/{bare}/scale-guess"
+    assert "does not compensate" in kept.send(cold, {"shown": 636}).json()["detail"]
+    assert kept.send(cold, {"shown": 636, "temperature": 20}).json()["result"]["scale"] == "0.5"
     refused = kept.refused(f"/api/meters/{gift}/checks", {"on": "2026-11-21", "shown": 700})
     assert "Scale of the ppm reading is not known" in refused["detail"]
     kept.send(f"/api/meters/{gift}", {"name": "Gift", "unit": "ppm", "scale": "0.5"}, method="PUT")

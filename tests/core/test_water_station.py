@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fenwa.core.errors import Infeasible
+from fenwa.core.errors import Infeasible, Underspecified
 from fenwa.core.water.acidify import SAFETY_LINES, acidify
 from fenwa.core.water.blend import BlendTarget, BlendWater, blend
 from fenwa.core.water.boil import boil_and_settle
@@ -25,9 +25,9 @@ from fenwa.core.water.meters import CheckPoint, MeterTraits, meter_calibration
 from fenwa.core.water.remedy import Candidate, cheapest_remedy
 from fenwa.core.water.report import charge_balance, water_report
 from fenwa.core.water.scale_guess import meter_scale_guess
-from fenwa.core.water.share_out import Demand, Supply, share_out
+from fenwa.core.water.share_out import Demand, Supply, litres_to_share, share_out, weekly_L
 from fenwa.core.water.temperature import ec_at_25
-from fenwa.core.water.verdict import water_verdict
+from fenwa.core.water.verdict import in_a_word, water_verdict
 from fenwa.core.water.watch import PastReading, treatment_effect, water_watch
 
 TODAY = date(2026, 11, 23)
@@ -131,6 +131,10 @@ def test_a_decent_pen_is_never_given_another_scale(scale: float, ec: float, gain
 
 def test_a_broken_pen_fits_no_scale() -> None:
     assert meter_scale_guess(shown=300, true_uS_cm=1413).result.confidence == "none fits"
+    with pytest.raises(Underspecified, match="Water temperature is missing, and this pen does not compensate"):
+        meter_scale_guess(shown=636, true_uS_cm=1413, compensated=False)
+    pens = [meter_scale_guess(shown=960, true_uS_cm=1413, reference=r).result for r in ("standard", "another meter")]
+    assert pens[0].odds[0].share > pens[1].odds[0].share  # another pen tells less than a fresh standard
     cold = meter_scale_guess(shown=636, true_uS_cm=1413, temperature_C=20, compensated=False).result
     assert cold.scale == "0.5"
 
@@ -274,6 +278,33 @@ def test_the_verdict_grows_stricter_with_salt(a: float, b: float) -> None:
     low, high = sorted((a, b))
     first, second = (water_verdict(ec25_uS_cm=x, water=KnownOfWater("rain"), plant=PLANT).result for x in (low, high))
     assert ORDER[first.amount] <= ORDER[second.amount]
+
+
+@pytest.mark.parametrize(
+    ("kind", "on_hand", "litres"),
+    [("rain", 12.0, 12.0), ("rain", None, 0.0), ("mains", None, None), ("mains", 5.0, 5.0), ("permeate", None, None),
+     ("bottled", None, 0.0), ("rain", 0.0, 0.0)],
+)  # fmt: skip
+def test_what_a_source_can_give_this_week(kind: str, on_hand: float | None, litres: float | None) -> None:
+    assert litres_to_share(kind, on_hand) == litres  # type: ignore[arg-type]
+    assert weekly_L(0.3, 6) == pytest.approx(0.35)
+
+
+@pytest.mark.parametrize(
+    ("ec", "water", "word"),
+    [
+        (20, KnownOfWater("rain"), "yes"),
+        (148, KnownOfWater("rain"), "near"),
+        (20, KnownOfWater("permeate"), "yes *"),
+        (400, KnownOfWater("rain"), "no"),
+        (20, KnownOfWater("mains", "chloramine"), "no: disinfectant"),
+        (20, KnownOfWater("mains", "none", sodium_mg_L=90), "no: sodium"),
+    ],
+)
+def test_a_verdict_in_a_word(ec: float, water: KnownOfWater, word: str) -> None:
+    verdict = water_verdict(ec25_uS_cm=ec, water=water, plant=PLANT).result
+    assert in_a_word(verdict) == word
+    assert in_a_word(verdict, too_old=True) == "no: too old"
 
 
 @pytest.mark.parametrize(

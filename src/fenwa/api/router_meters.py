@@ -16,8 +16,9 @@ from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.units import to_canonical
 from fenwa.core.water.meters import MeterCalibration, MeterCompensation, STANDARDS_uS_cm
+from fenwa.core.water.scale_guess import ScaleGuess, meter_scale_guess
 from fenwa.core.water.tds import TdsScale
-from fenwa.core.water.temperature import EcUnit, one_unit_uS_cm
+from fenwa.core.water.temperature import EcUnit, display_step, one_unit_uS_cm, scale_known
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.water_state import calibration_of, checks_of
@@ -91,20 +92,15 @@ class MetersPage(BaseModel):
     meters: list[MeterOut]
 
 
-def _scale_known(m: models.Meter) -> bool:
-    return m.unit != "ppm" or m.scale not in (None, "unknown")
-
-
 def _out(session: Session, m: models.Meter, today: date) -> MeterOut:
     calibration = calibration_of(session, m, today)
     result = calibration.result if calibration else None
-    factor = one_unit_uS_cm(m.unit, m.scale) if _scale_known(m) else 1.0
     return MeterOut(
         id=m.id, name=m.name, unit=m.unit, scale=m.scale, compensation=m.compensation,
-        alpha_pct_per_C=100 * m.alpha_per_C, resolution=m.resolution_uS_cm / factor, accuracy_pct_fs=m.accuracy_pct_fs,
+        alpha_pct_per_C=100 * m.alpha_per_C, resolution=display_step(m.unit, m.scale, m.resolution_uS_cm), accuracy_pct_fs=m.accuracy_pct_fs,
         range_uS_cm=m.range_uS_cm, device=m.device, calibration=result,
         check_due=result is None or result.next_check_on <= today,
-        problem="" if _scale_known(m) else "Its ppm scale is not known: find it first.",
+        problem="" if scale_known(m.unit, m.scale) else "Its ppm scale is not known: find it first.",
         checks=[
             CheckOut(id=c.id, on=c.on, standard_name=c.standard_name, standard_uS_cm=c.standard_uS_cm,
                      temperature_C=c.temperature_C, shown=c.shown, unit=c.unit, adjusted=c.adjusted)
@@ -136,7 +132,7 @@ def _apply(row: models.Meter, body: MeterIn) -> models.Meter:
     row.name, row.unit, row.scale = body.name.strip(), body.unit, body.scale if body.unit == "ppm" else None
     row.compensation, row.compensates = body.compensation, body.compensation != "none"
     row.alpha_per_C, row.device = body.alpha_pct_per_C / 100, (body.device or "").strip() or None
-    row.resolution_uS_cm = body.resolution * (one_unit_uS_cm(body.unit, body.scale) if _scale_known(row) else 1.0)
+    row.resolution_uS_cm = body.resolution / display_step(body.unit, row.scale, 1.0)
     row.accuracy_pct_fs, row.range_uS_cm = body.accuracy_pct_fs, body.range_uS_cm
     return row
 
@@ -190,6 +186,33 @@ def add_check(meter_id: int, body: CheckIn, writer: Writing, today: Today) -> Me
         return _out(session, meter, today).model_dump(mode="json")  # refuses a check that cannot be, and stores nothing
 
     return MeterOut.model_validate(writer.once(body, write))
+
+
+class GuessIn(BaseModel):
+    """What a pen shows, in a standard or beside another meter."""
+
+    against: Literal["84", "1413", "12 880", "another meter"] = "1413"
+    shown: Typed
+    other_uS_cm: TypedOrNone = None
+    temperature: TypedOrNone = None
+    temperature_unit: Literal["°C", "°F"] = "°C"
+
+
+@router.post("/{meter_id}/scale-guess")
+def guess_scale(meter_id: int, body: GuessIn, session: Reading) -> Computed[ScaleGuess]:
+    """Which scale a pen uses; nothing is stored."""
+    meter = get_row(session, models.Meter, meter_id, "Meter")
+    true = STANDARDS_uS_cm.get(body.against, body.other_uS_cm)
+    if true is None:
+        raise Underspecified("What the other meter says is empty. Enter it, µS/cm.", pointer="/other_uS_cm")
+    temperature = None
+    if body.temperature is not None:
+        temperature = to_canonical(body.temperature, "temperature", body.temperature_unit, pointer="/temperature")
+    return meter_scale_guess(
+        shown=body.shown, true_uS_cm=true, reference="another meter" if body.against == "another meter" else "standard",
+        resolution=display_step(meter.unit, meter.scale, meter.resolution_uS_cm), temperature_C=temperature,
+        compensated=meter.compensation != "none",
+    )  # fmt: skip
 
 
 @router.get("/{meter_id}/calibration")

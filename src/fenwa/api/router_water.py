@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_readings import AmountOut, ReadingOut, reading_out
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now, plain_row, ready
-from fenwa.core.data.loader import get_profile
+from fenwa.core.data.loader import Profile, get_profile
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
@@ -21,7 +21,7 @@ from fenwa.core.water.kind_checks import Disinfectant, KindState, Treatment, kin
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.quantities import QUANTITIES
 from fenwa.core.water.remedy import Remedy, cheapest_remedy
-from fenwa.core.water.verdict import STRICTEST, Amount, WaterVerdict, amounts_line, water_verdict
+from fenwa.core.water.verdict import STRICTEST, Amount, WaterVerdict, amounts_line, in_a_word, water_verdict
 from fenwa.core.water.watch import PastReading, TreatmentEffect, WaterWatch, treatment_effect, water_watch
 from fenwa.core.working import Computed
 from fenwa.store import models
@@ -92,6 +92,7 @@ class VerdictOut(BaseModel):
     kind: KindState
     kind_line: str
     limiting: str
+    word: str
 
 
 class WaterPage(BaseModel):
@@ -129,14 +130,13 @@ def water_page(session: Reading, today: Today) -> Response:
     for w in waters_today(session, today):
         found = [(g, judge(w, g.id)) for g in groups]
         results = [(g, v.result) for g, v in found if v is not None]
+        row = _water_out(session, w, today, results)
         verdicts += [
             VerdictOut(water_id=w.water.id, profile_id=g.id, amount=v.amount, amount_line=v.amount_line, kind=v.kind,
-                       kind_line=v.kind_line, limiting=v.limiting)
+                       kind_line=v.kind_line, limiting=v.limiting, word=in_a_word(v, row.watch.too_old))
             for g, v in results
         ]  # fmt: skip
-        worst = next((v.kind_line for _, v in results if v.kind == "known bad"), None)
-        unknown = next((v.kind_line for _, v in results if v.kind == "unknown"), "nothing known against it")
-        waters.append(_water_out(session, w, today, amounts_line([v.amount for _, v in results]), worst or unknown))
+        waters.append(row)
     page = WaterPage(
         today=today,
         waters=waters,
@@ -150,7 +150,11 @@ def water_page(session: Reading, today: Today) -> Response:
     return ready(page)
 
 
-def _water_out(session: Session, w: WaterToday, today: date, amounts: str, kind_line: str) -> WaterOut:
+def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tuple[Profile, WaterVerdict]]) -> WaterOut:
+    amounts = amounts_line([v.amount for _, v in verdicts])
+    worst = next((v.kind_line for _, v in verdicts if v.kind == "known bad"), None)
+    unknown = next((v.kind_line for _, v in verdicts if v.kind == "unknown"), "nothing known against it")
+    kind_line = worst or unknown
     rows = session.scalars(
         select(models.Reading)
         .where(models.Reading.water_id == w.water.id, models.Reading.archived_at.is_(None), models.Reading.on <= today,

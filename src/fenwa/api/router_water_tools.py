@@ -14,7 +14,7 @@ from fenwa.api.router_water import water_of
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
 from fenwa.core.data.loader import get_profile
-from fenwa.core.data.water_tables import acids, water_kinds
+from fenwa.core.data.water_tables import acids
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, Underspecified
 from fenwa.core.units import to_canonical
@@ -27,7 +27,7 @@ from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.knowledge import ions_known
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, MembraneTrend, membrane_trend
 from fenwa.core.water.remedy import amounts_of, limits_of, suits
-from fenwa.core.water.share_out import Demand, ShareOut, Supply, share_out, weekly_L
+from fenwa.core.water.share_out import Demand, ShareOut, Supply, litres_to_share, share_out, weekly_L
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.collection import needs_of, pots_today
@@ -105,11 +105,9 @@ def share(session: Reading, today: Today, blend: bool = True) -> SharePage:
     litres: dict[str, float] = {}
     for p in pots_today(session, today):
         litres[p.profile.id] = litres.get(p.profile.id, 0.0) + weekly_L(p.volume_L, p.pot.interval_days)
-    runs = {w.water.id: water_kinds()[w.known.kind].runs for w in usable}
     supplies = [
-        Supply(w.water.name, w.ec25_uS_cm or 0.0,
-               w.water.on_hand_L if w.water.on_hand_L is not None else None if runs[w.water.id] else 0.0,
-               w.water.price_per_L, amounts_of(w.known))
+        Supply(w.water.name, w.ec25_uS_cm or 0.0, litres_to_share(w.known.kind, w.water.on_hand_L), w.water.price_per_L,
+               amounts_of(w.known))
         for w in usable
     ]  # fmt: skip
     demands = []
@@ -119,7 +117,11 @@ def share(session: Reading, today: Today, blend: bool = True) -> SharePage:
         demands.append(Demand(needs.name, wanted, needs.ec_max_uS_cm, fit, limits_of(needs)))
     return SharePage(
         answer=share_out(supplies=supplies, demands=demands, may_blend=blend),
-        not_entered=[w.water.name for w in usable if w.water.on_hand_L is None and not runs[w.water.id]],
+        not_entered=[
+            w.water.name
+            for w, s in zip(usable, supplies, strict=True)
+            if w.water.on_hand_L is None and s.litres is not None
+        ],
         unread=[w.water.name for w in rows if w.ec25_uS_cm is None],
     )
 

@@ -4,14 +4,18 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from fenwa.core.entry import require
+from fenwa.core.errors import Underspecified
 from fenwa.core.registry import calculation
 from fenwa.core.water.compensation import kcl_ratio
 from fenwa.core.water.tds import SCALES
 from fenwa.core.working import Computed, Ledger
 
 PEN_SPREAD = 0.02  # one standard deviation of an unchecked pen's gain; judgement
+Reference = Literal["standard", "another meter"]
+HALF_WIDTH_PCT: dict[Reference, float] = {"standard": 1.0, "another meter": 3.0}
 SURE, LIKELY = 0.95, 0.75
 NONE_BEYOND = 3.5  # standard deviations from every scale: the pen is off, or the standard is not what it says
 MICROSIEMENS = "µS/cm"
@@ -42,7 +46,7 @@ def meter_scale_guess(
     *,
     shown: float,
     true_uS_cm: float,
-    reference_half_width_pct: float = 1.0,
+    reference: Reference = "standard",
     resolution: float = 1.0,
     temperature_C: float | None = None,
     compensated: bool = True,
@@ -55,8 +59,8 @@ def meter_scale_guess(
         What the pen shows, above 0 to 200 000. [ppm or µS/cm]
     true_uS_cm : float
         The standard's value, or the other meter's reading, at 25 °C. [µS/cm]
-    reference_half_width_pct : float
-        How well that is known: 1 for a fresh standard, 3 for another pen. [%]
+    reference : str
+        standard: a fresh one, known to 1 %; another meter: to 3 %.
     resolution : float
         Step of the pen's display. [as shown]
     temperature_C : float
@@ -73,6 +77,8 @@ def meter_scale_guess(
     ------
     OutOfRange
         If a number cannot be.
+    Underspecified
+        If the pen does not compensate and no temperature is given.
 
     Notes
     -----
@@ -84,8 +90,6 @@ def meter_scale_guess(
     """
     require(shown, "Shown value", "", low=0, open_low=True, high=200_000, pointer="/shown")
     require(true_uS_cm, "Known conductivity", "µS/cm", low=1, high=200_000, pointer="/true_uS_cm")
-    require(reference_half_width_pct, "Half-width of the reference", "%", low=0, high=20,
-            pointer="/reference_half_width_pct")  # fmt: skip
     require(resolution, "Display step", "", low=0, open_low=True, high=1000, pointer="/resolution")
     ledger = Ledger(
         "Which scale is my pen?",
@@ -95,11 +99,16 @@ def meter_scale_guess(
     ledger.take("shown", "what the pen shows", shown, "", "measured")
     true = ledger.take("EC", "known conductivity at 25 °C", true_uS_cm, "µS/cm")
     ref = "EC"
-    if not compensated and temperature_C is not None:
+    if not compensated:
+        if temperature_C is None:
+            raise Underspecified(
+                "Water temperature is missing, and this pen does not compensate. Enter it, or read near 25 °C and enter 25.",
+                pointer="/temperature",
+            )
         ledger.take("rT", "a standard at this temperature over 25 °C", kcl_ratio(temperature_C), "", "table:pratt-2001")
         true, ref = ledger.step("EC_T", "EC * rT", "µS/cm", "known conductivity at its temperature"), "EC_T"
     factor = ledger.step("k", f"shown / {ref}", "per µS/cm", "factor the pen uses")
-    ledger.take("ur", "half-width of the reference", reference_half_width_pct, "%")
+    ledger.take("ur", "half-width of the reference", HALF_WIDTH_PCT[reference], "%", f"default:{reference}")
     ledger.take("res", "step of the display", resolution, "", "meter")
     sd = ledger.step("s", f"sqrt({PEN_SPREAD} ** 2 + (ur / 200) ** 2 + (res / shown / 3.46) ** 2)", "", "spread of k")
     candidates = {MICROSIEMENS: 1.0, **SCALES}

@@ -6,8 +6,10 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
+from fenwa.core.water.kinds import WaterKind
 from fenwa.core.working import Computed, Ledger
 
 WEEKS_PER_MONTH = 30.44 / 7
@@ -87,6 +89,13 @@ class ShareOut:
     purchases: tuple[Purchase, ...]
     cost_per_week: float
     cost_per_month: float
+
+
+def litres_to_share(kind: WaterKind, on_hand_L: float | None) -> float | None:
+    """Litres a source can give this week: what is on hand; None when it runs from a pipe; none when nobody entered it."""
+    if on_hand_L is not None:
+        return on_hand_L
+    return None if water_kinds()[kind].runs else 0.0
 
 
 def weekly_L(pour_L: float, interval_days: float) -> float:

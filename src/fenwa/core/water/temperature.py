@@ -33,6 +33,16 @@ def one_unit_uS_cm(unit: str, scale: str | None, shown: float = 1.0) -> float:
     return 1.0 / scale_factor(scale, shown) if unit == "ppm" else TO_uS_cm[unit]
 
 
+def scale_known(unit: str, scale: str | None) -> bool:
+    """Whether a display can be turned into conductivity at all."""
+    return unit != "ppm" or scale not in (None, "unknown")
+
+
+def display_step(unit: str, scale: str | None, step_uS_cm: float) -> float:
+    """A step in µS/cm as the display counts it; as it is while a ppm scale is not known."""
+    return step_uS_cm / one_unit_uS_cm(unit, scale) if scale_known(unit, scale) else step_uS_cm
+
+
 @dataclass(frozen=True)
 class MeterCorrection:
     """What checks against standards say of a meter: shown = slope * true + offset, and what stays open."""

@@ -117,6 +117,17 @@ def water_verdict(
     )
 
 
+def in_a_word(verdict: WaterVerdict, too_old: bool = False) -> str:
+    """A verdict for a table cell: yes, near or no with its reason; a star where something is not known."""
+    if too_old:
+        return "no: too old"
+    if verdict.amount == "over":
+        return "no"
+    if verdict.kind == "known bad":
+        return f"no: {verdict.limiting}"
+    return ("yes" if verdict.amount == "within" else "near") + (" *" if verdict.kind == "unknown" else "")
+
+
 def amounts_line(amounts: list[Amount]) -> str:
     """One line over all groups present: "within for all 11", "over for 5 of 12"."""
     n = len(amounts)

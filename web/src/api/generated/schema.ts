@@ -1032,6 +1032,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meters/{meter_id}/scale-guess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Guess Scale
+         * @description Which scale a pen uses; nothing is stored.
+         */
+        post: operations["guess_scale_api_meters__meter_id__scale_guess_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meters/{meter_id}/calibration": {
         parameters: {
             query?: never;
@@ -3626,6 +3646,30 @@ export interface components {
             /** Buy */
             buy: string | null;
         };
+        /**
+         * GuessIn
+         * @description What a pen shows, in a standard or beside another meter.
+         */
+        GuessIn: {
+            /**
+             * Against
+             * @default 1413
+             * @enum {string}
+             */
+            against: "84" | "1413" | "12 880" | "another meter";
+            /** Shown */
+            shown: number | string;
+            /** Other Us Cm */
+            other_uS_cm?: number | string | null;
+            /** Temperature */
+            temperature?: number | string | null;
+            /**
+             * Temperature Unit
+             * @default °C
+             * @enum {string}
+             */
+            temperature_unit: "°C" | "°F";
+        };
         /** HardnessUnitsInput */
         HardnessUnitsInput: {
             /**
@@ -4337,11 +4381,12 @@ export interface components {
              */
             true_uS_cm: number;
             /**
-             * Reference Half Width Pct
-             * @description How well that is known: 1 for a fresh standard, 3 for another pen.
-             * @default 1
+             * Reference
+             * @description standard: a fresh one, known to 1 %; another meter: to 3 %.
+             * @default standard
+             * @enum {string}
              */
-            reference_half_width_pct: number;
+            reference: "standard" | "another meter";
             /**
              * Resolution
              * @description Step of the pen's display.
@@ -6155,6 +6200,8 @@ export interface components {
             kind_line: string;
             /** Limiting */
             limiting: string;
+            /** Word */
+            word: string;
         };
         /**
          * WaterEvent
@@ -9145,6 +9192,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeterOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    guess_scale_api_meters__meter_id__scale_guess_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuessIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ScaleGuess_"];
                 };
             };
             /** @description Bad Request */

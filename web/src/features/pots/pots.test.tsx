@@ -94,7 +94,7 @@ const READING: Schemas["ReadingOut"] = { id: 1, on: "2026-11-21", value: 60, uni
 const water = (id: number, name: string, ec: number | null): Schemas["WaterOut"] => ({ id, name, kind: "rain", kind_label: "rain", price_per_L: 0, on_hand_L: null, capacity_L: null, collected_on: null, disinfectant: "none", ec25_uS_cm: ec, half_width_uS_cm: 2, read_on: "2026-11-21", age_days: 2, newest: null, history: [], tests: [], unknown: [], treatments: [], report_id: null, report_on: null, watch: { retest_on: null, retest_due: false, rising: false, rise_uS_cm_month: null, keeps_until: null, too_old: false, short_term: false, concern: "fine", sentences: [] }, amounts: ec === null ? "needs a reading" : "within for all 1", kind_line: "" })
 const WATERS: Schemas["WaterPage"] = {
   today: "2026-11-23", waters: [water(1, "Cistern", 34), water(2, "Borehole", 740), water(3, "Jug", null)], groups: [{ profile_id: "disa", short: "Disa", ec_max_uS_cm: 80, confidence: "medium", pots: 1 }, { profile_id: "paph", short: "Paphiopedilum", ec_max_uS_cm: 300, confidence: "high", pots: 2 }],
-  verdicts: [{ water_id: 1, profile_id: "disa", amount: "within", amount_line: "34 of at most 80 µS/cm, margin 4", kind: "known good", kind_line: "nothing known against it", limiting: "" }],
+  verdicts: [{ water_id: 1, profile_id: "disa", amount: "within", amount_line: "34 of at most 80 µS/cm, margin 4", kind: "known good", kind_line: "nothing known against it", limiting: "", word: "yes" }],
 }
 
 describe("the water station", () => {

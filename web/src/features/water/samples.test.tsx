@@ -14,7 +14,7 @@ export const water = (id: number, name: string, ec: number | null, more: Partial
 export const PAGE: Schemas["WaterPage"] = {
   today: "2026-11-23", waters: [water(1, "Cistern", 34), water(2, "Borehole", 754, { kind: "borehole" }), water(3, "Unit", 24, { kind: "permeate" }), water(4, "Jug", null)],
   groups: [{ profile_id: "disa", short: "Disa", ec_max_uS_cm: 80, confidence: "medium", pots: 1 }],
-  verdicts: [{ water_id: 1, profile_id: "disa", amount: "within", amount_line: "34 of at most 80 µS/cm, margin 4", kind: "known good", kind_line: "nothing known against it", limiting: "" }],
+  verdicts: [{ water_id: 1, profile_id: "disa", amount: "within", amount_line: "34 of at most 80 µS/cm, margin 4", kind: "known good", kind_line: "nothing known against it", limiting: "", word: "yes" }],
 }
 export const QUANTITIES: Schemas["QuantityOut"][] = [
   { id: "Na", label: "sodium", units: ["mg/L", "mmol/L"], ion: true }, { id: "hardness", label: "hardness", units: ["mg/L CaCO3", "°dH"], ion: false }, { id: "pH", label: "pH", units: [""], ion: true },

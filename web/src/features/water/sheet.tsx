@@ -40,7 +40,7 @@ function Sheet({ page }: { page: Schemas["WaterPage"] }) {
           <tr key={g.profile_id}>
             <td>{g.short}</td>
             <td>{g.ec_max_uS_cm}</td>
-            {page.waters.map((w) => <td key={w.id}>{w.watch.too_old ? "no: too old" : cell(page.verdicts.find((v) => v.water_id === w.id && v.profile_id === g.profile_id))}</td>)}
+            {page.waters.map((w) => <td key={w.id}>{page.verdicts.find((v) => v.water_id === w.id && v.profile_id === g.profile_id)?.word ?? "not read"}</td>)}
           </tr>
         ))}
       </DataTable>
@@ -51,14 +51,6 @@ function Sheet({ page }: { page: Schemas["WaterPage"] }) {
   )
 }
 
-/** yes, no or near, with the kind's own word where it decides. */
-function cell(v: Schemas["VerdictOut"] | undefined): string {
-  if (!v) return "not read"
-  if (v.amount === "over") return "no"
-  if (v.kind === "known bad") return `no: ${v.limiting}`
-  return `${v.amount === "within" ? "yes" : "near"}${v.kind === "unknown" ? " *" : ""}`
-}
-
 function Tests({ water }: { water: Schemas["WaterOut"] }) {
   const labels = useQuantities()
   if (water.tests.length === 0) return null
@@ -67,7 +59,7 @@ function Tests({ water }: { water: Schemas["WaterOut"] }) {
 
 /** What to do with the waters most groups may not have. */
 function Remedies({ page }: { page: Schemas["WaterPage"] }) {
-  const worst = page.waters.filter((w) => page.verdicts.some((v) => v.water_id === w.id && (v.amount === "over" || v.kind === "known bad")))
+  const worst = page.waters.filter((w) => page.verdicts.some((v) => v.water_id === w.id && v.word.startsWith("no") && !w.watch.too_old))
   return (
     <>
       {worst.length > 0 && <Text as="h2" fontWeight="semibold" mt="4" mb="1">What to do with the others</Text>}

@@ -1,6 +1,7 @@
 import { Box, Button, Grid, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
+import { useSettings } from "../../../api/queries"
 import { DataTable } from "../../../ui/DataTable"
 import { SelectField, TextField } from "../../../ui/fields"
 import { figure } from "../../../ui/format"
@@ -8,19 +9,17 @@ import { Quantity } from "../../../ui/Quantity"
 import { usePress } from "../../../ui/useEntryForm"
 import { useLiveForm } from "../../../ui/useLiveForm"
 
-type Values = { against: string; shown: string; other: string }
+type Values = { against: Schemas["GuessIn"]["against"]; shown: string; other_uS_cm: string; temperature: string }
 type Props = { meter: Schemas["MeterOut"]; others: Schemas["MeterOut"][]; standards: Record<string, number>; onClose: () => void }
 
 /** A guided check: one known standard, or the same water on two meters, names the scale. */
 export function ScaleGuess({ meter, others, standards, onClose }: Props) {
+  const temperatureUnit = useSettings()?.temperature_unit ?? "°C"
   const { form, values, answer: found, problem } = useLiveForm<Values, Schemas["Computed_ScaleGuess_"]>(
-    `scale-${meter.id}`,
-    { against: "1413", shown: "", other: "" },
-    (v) =>
-      answer(client.POST("/api/calc/meter-scale-guess", {
-        body: { shown: Number(v.shown.replace(",", ".")), true_uS_cm: standards[v.against] ?? Number(v.other.replace(",", ".")), reference_half_width_pct: standards[v.against] ? 1 : 3, resolution: 1, compensated: meter.compensation !== "none" },
-      })),
-    (v) => v.shown !== "" && !Number.isNaN(Number(v.shown.replace(",", "."))) && (v.against in standards || Number(v.other.replace(",", ".")) > 0),
+    `scale-${meter.id}-${temperatureUnit}`,
+    { against: "1413", shown: "", other_uS_cm: "", temperature: "" },
+    (v) => answer(client.POST("/api/meters/{meter_id}/scale-guess", { params: { path: { meter_id: meter.id } }, body: { ...v, temperature_unit: temperatureUnit } })),
+    (v) => v.shown !== "",
   )
   const set = usePress<Schemas["ScaleGuess"], Schemas["Stored"]>(
     (guess, key) => {
@@ -40,9 +39,10 @@ export function ScaleGuess({ meter, others, standards, onClose }: Props) {
       <Text as="h3" fontWeight="semibold" mb="1">Which scale is {meter.name}?</Text>
       <Text mb="2">1. Rinse the pen. 2. Dip it into a fresh standard near 25 °C, or into one glass of tap water together with a meter you trust. 3. Enter both.</Text>
       <Grid templateColumns="repeat(auto-fit, minmax(160px, 1fr))" gap="3" maxW="640px">
-        <SelectField form={form} name="against" label="It stands in" choices={[...Object.keys(standards).map((s) => ({ value: s, label: `standard ${s} µS/cm` })), { value: "other", label: meters.length > 0 ? "a water on another meter" : "a water of known EC" }]} />
-        {values.against === "other" && <TextField form={form} name="other" label="The other meter says" unit="µS/cm" numeric />}
+        <SelectField form={form} name="against" label="It stands in" choices={[...Object.keys(standards).map((s) => ({ value: s, label: `standard ${s} µS/cm` })), { value: "another meter", label: meters.length > 0 ? "a water on another meter" : "a water of known EC" }]} />
+        {values.against === "another meter" && <TextField form={form} name="other_uS_cm" label="The other meter says" unit="µS/cm" numeric />}
         <TextField form={form} name="shown" label={`${meter.name} shows`} numeric />
+        {meter.compensation === "none" && <TextField form={form} name="temperature" label="Water temperature" unit={temperatureUnit} numeric hint="Needed: this meter does not correct." />}
       </Grid>
       <Box mt="3" aria-live="polite">
         {problem && <Text role="alert" color="state.stop">{problem}</Text>}

@@ -15,10 +15,10 @@ describe("meters", () => {
     screen.getByText("Its ppm scale is not known: find it first.")
   })
   it("names the scale and sets it", async () => {
-    const sent = serve({ ...BASE, "POST /api/calc/meter-scale-guess": computed<Schemas["ScaleGuess"]>({ scale: "0.7", confidence: "sure", factor: 0.7, odds: [{ scale: "0.7", would_show: 989, share: 0.97 }, { scale: "0.5", would_show: 707, share: 3.5e-61 }], sentence: "The 0.7 scale: sure, 97 of 100." }), "PUT /api/meters/8": { body: { id: 8 } } })
+    const sent = serve({ ...BASE, "POST /api/meters/8/scale-guess": computed<Schemas["ScaleGuess"]>({ scale: "0.7", confidence: "sure", factor: 0.7, odds: [{ scale: "0.7", would_show: 989, share: 0.97 }, { scale: "0.5", would_show: 707, share: 3.5e-61 }], sentence: "The 0.7 scale: sure, 97 of 100." }), "PUT /api/meters/8": { body: { id: 8 } } })
     show(<Meters />)
     fireEvent.click(await screen.findByRole("button", { name: "Which scale is it? Gift" }))
-    expect(sent.some((s) => s.path.startsWith("/api/calc"))).toBe(false) // nothing is asked before something was read
+    expect(sent.some((s) => s.path.endsWith("/scale-guess"))).toBe(false) // nothing is asked before something was read
     type("Gift shows", "989")
     expect((await screen.findByRole("row", { name: /^0.5/ })).textContent).toContain("under 1")
     fireEvent.click(screen.getByRole("button", { name: "Set it to the 0.7 scale" }))
