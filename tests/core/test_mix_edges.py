@@ -4,11 +4,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwa.core.errors import InputError
+from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.batch import batch_check
 from fenwa.core.mix.dose import dose
-from fenwa.core.mix.label import Label, full_rate_per_L, ions_per_gram, label_to_elements
-from fenwa.core.mix.rates import RATE_UNITS, rate_per_L
+from fenwa.core.mix.elements import ions_per_gram, label_to_elements
+from fenwa.core.mix.label import Label, full_rate_per_L
+from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS, Packing, rate_per_L
 from fenwa.core.mix.stock import DRAWS_mL_L, stock_solution
 from fenwa.core.water.ions import MOLAR_MASS
 from fenwa.core.water.kinds import SHAPES, BaseWater, composition_of
@@ -24,16 +25,38 @@ PRINTED_RATES = [
     (5.0, "mL/10 L", "liquid", 0.5),
     (1.0, "mL/US gal", "liquid", 0.2642),
     (1.0, "mL/imp gal", "liquid", 0.2200),
+    (1.0, "metric tsp/10 L", "powder", 0.5),
+    (1.0, "US tbsp/US gal", "powder", 3.906),
+    (1.0, "metric tbsp/10 L", "powder", 1.5),
+    (1.0, "Australian tbsp/10 L", "powder", 2.0),
+    (1.0, "US fl oz/US gal", "liquid", 7.8125),
+    (1.0, "imp fl oz/imp gal", "liquid", 6.25),
+    (2.0, "cap/L", "liquid", 10.0),
+    (6.0, "drops/L", "liquid", 0.3),
+    (50.0, "g/100 L", "powder", 0.5),
 ]
 
 
 @pytest.mark.parametrize(("value", "unit", "form", "per_L"), PRINTED_RATES, ids=[r[1] for r in PRINTED_RATES])
 def test_label_rates_become_amounts_a_litre(value: float, unit: str, form: str, per_L: float) -> None:
-    assert rate_per_L(value, unit, form) == pytest.approx(per_L, abs=5e-5 if per_L < 1 else 5e-4)
+    packing = Packing(cap_mL=5.0)
+    assert rate_per_L(value, unit, form, packing) == pytest.approx(per_L, abs=5e-5 if per_L < 1 else 5e-4)
 
 
-def test_every_rate_unit_has_a_printed_case() -> None:
-    assert {r[1] for r in PRINTED_RATES} == set(RATE_UNITS)
+def test_every_amount_and_every_volume_of_a_rate_has_a_printed_case() -> None:
+    assert {r[1].split("/")[0] for r in PRINTED_RATES} == set(RATE_AMOUNTS)
+    assert {r[1].split("/")[1] for r in PRINTED_RATES} == set(RATE_PERS)
+    assert len(RATE_UNITS) == len(RATE_AMOUNTS) * len(RATE_PERS)
+
+
+def test_a_measured_powder_a_cap_and_a_counted_drop_are_believed() -> None:
+    assert rate_per_L(1, "metric tsp/L", "powder", Packing(bulk_density_g_mL=0.8)) == pytest.approx(4.0)
+    assert rate_per_L(1, "cap/L", "powder", Packing(bulk_density_g_mL=0.8, cap_mL=10)) == pytest.approx(8.0)
+    assert rate_per_L(10, "drops/L", "liquid", Packing(drop_mL=0.03)) == pytest.approx(0.3)
+    with pytest.raises(Underspecified, match="How much a cap holds is not known"):
+        rate_per_L(1, "cap/L", "liquid")
+    with pytest.raises(InputError, match="US and imperial gallons differ by a fifth: say which"):
+        rate_per_L(1, "g/gal", "powder")
 
 
 @pytest.mark.parametrize(

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwa.core.mix.stock import combined_relative_error, relative_weighing_error
+from fenwa.core.mix.weighing import combined_relative_error, relative_weighing_error
 from fenwa.core.pot.balance import (
     Soil,
     State,

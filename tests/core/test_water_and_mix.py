@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from fenwa.api.calculations import run_calculation
 from fenwa.core.mix.dose import dose
-from fenwa.core.mix.label import Label, label_to_elements
+from fenwa.core.mix.elements import label_to_elements
+from fenwa.core.mix.label import Label
 from fenwa.core.water.conductivity import dissolve, ec_of, prepare, scaled_to
 from fenwa.core.water.ions import AddedIons
 from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds

@@ -20,8 +20,8 @@ from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
 from fenwa.core.mix.dose import Dose, StrengthMode, dose
-from fenwa.core.mix.label import Basis, Elements, Form, Label, Oxides, check_label, label_to_elements
-from fenwa.core.mix.rates import RateUnit
+from fenwa.core.mix.elements import Elements, label_to_elements
+from fenwa.core.mix.label import Basis, Form, Label, Oxides, check_label
 from fenwa.core.units import to_canonical
 from fenwa.core.water.kinds import BaseWater, WaterKind
 from fenwa.core.working import Computed, Working
@@ -50,7 +50,7 @@ class ProductIn(BaseModel):
     mg_pct: TypedOrNone = None
     s_pct: TypedOrNone = None
     label_rate: TypedOrNone = None
-    label_rate_unit: RateUnit | None = None
+    label_rate_unit: str | None = None
 
 
 class ProductOut(BaseModel):

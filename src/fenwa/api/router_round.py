@@ -16,7 +16,7 @@ from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
 from fenwa.api.writing import Reading, Today, ready
 from fenwa.core.care.round import FLUSH_SHARE, RoundPlan, RoundPot, RoundWater, job_of, round_plan
-from fenwa.core.mix.label import label_to_elements
+from fenwa.core.mix.elements import label_to_elements
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.working import Working

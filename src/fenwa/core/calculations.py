@@ -3,9 +3,22 @@
 # ruff: noqa: F401
 
 import fenwa.core.care.round
+import fenwa.core.mix.acidity
 import fenwa.core.mix.batch
+import fenwa.core.mix.clear
+import fenwa.core.mix.compare
+import fenwa.core.mix.cost
+import fenwa.core.mix.dilution
 import fenwa.core.mix.dose
-import fenwa.core.mix.label
+import fenwa.core.mix.elements
+import fenwa.core.mix.feed
+import fenwa.core.mix.fit
+import fenwa.core.mix.grade
+import fenwa.core.mix.headroom
+import fenwa.core.mix.rescue
+import fenwa.core.mix.school
+import fenwa.core.mix.slope
+import fenwa.core.mix.spoon
 import fenwa.core.mix.stock
 import fenwa.core.pot.flush
 import fenwa.core.pot.geometry

@@ -11,7 +11,8 @@ from typing import Any, Literal
 from fenwa.core.care.holds import Hold, blocked
 from fenwa.core.errors import DomainError
 from fenwa.core.mix.dose import Dose, StrengthMode, dose
-from fenwa.core.mix.label import Label, label_to_elements
+from fenwa.core.mix.elements import label_to_elements
+from fenwa.core.mix.label import Label
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed, Ledger, Working

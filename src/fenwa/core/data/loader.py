@@ -9,7 +9,8 @@ from typing import Any
 
 from fenwa.core.data.tables import DATA, build_row, read_toml
 from fenwa.core.errors import NotFound
-from fenwa.core.mix.label import Label, check_label
+from fenwa.core.mix.label import Label, by_formula, check_label
+from fenwa.core.mix.school import School
 from fenwa.core.pot.flush import FromAbove
 from fenwa.core.pot.specification import Medium
 
@@ -183,7 +184,7 @@ def read_fertilizer(path: Path) -> Fertilizer:
     """One fertilizer file; its label is checked like one a grower types."""
     raw, where = read_toml(path), path.name
     own: dict[str, Any] = {key: raw.pop(key) for key in ("id", "source", "checked_by") if key in raw}
-    label = build_row(Label, raw, where)
+    label = by_formula(build_row(Label, raw, where), pointer=where)
     check_label(label)
     return build_row(Fertilizer, {**own, "label": label}, where)
 
@@ -199,6 +200,13 @@ def profiles(folder: Path = DATA / "profiles") -> dict[str, Profile]:
 def fertilizers(folder: Path = DATA / "fertilizers") -> dict[str, Fertilizer]:
     """The shipped library by id."""
     rows = [read_fertilizer(p) for p in sorted(folder.glob("*.toml"))]
+    return {row.id: row for row in rows}
+
+
+@lru_cache(maxsize=8)
+def schools(folder: Path = DATA / "schools") -> dict[str, School]:
+    """Schools of feeding by id."""
+    rows = [build_row(School, read_toml(p), p.name) for p in sorted(folder.glob("*.toml"))]
     return {row.id: row for row in rows}
 
 

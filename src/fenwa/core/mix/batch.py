@@ -9,7 +9,7 @@ from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-BatchVerdict = Literal["fine", "check", "about ten times", "about a tenth", "water alone"]
+BatchVerdict = Literal["fine", "check", "about ten times", "about a tenth", "water alone", "water over"]
 
 TIMES_TEN = (6.0, 14.0)  # EC rises less than the dose: ten times the salt adds eight to ten times the EC
 CHECK_SHARE, CHECK_uS_cm = 0.15, 60.0  # stop-and-look limits before pouring, judgement
@@ -37,6 +37,8 @@ def batch_check(
     water_uS_cm: float,
     volume_L: float,
     meter_half_width_uS_cm: float = 10.0,
+    ceiling_uS_cm: float | None = None,
+    ceiling_of: str = "",
 ) -> Computed[BatchCheck]:
     """Judge a mixed can by its reading, and find the water that would rescue it.
 
@@ -56,11 +58,15 @@ def batch_check(
         Volume mixed. [L]
     meter_half_width_uS_cm : float
         What the meter leaves open. [µS/cm]
+    ceiling_uS_cm : float
+        The strictest feed ceiling among the pots it is for, if chosen. [µS/cm]
+    ceiling_of : str
+        Whose ceiling it is.
 
     Returns
     -------
     Computed
-        fine, check, about ten times, about a tenth or water alone; water to add. [L]
+        fine, check, about ten times, about a tenth, water alone or water over; water to add. [L]
 
     Raises
     ------
@@ -96,7 +102,25 @@ def batch_check(
     verdict, sentence = _judge(
         ledger, predicted_uS_cm, measured_uS_cm, water_uS_cm, difference, tolerance, meter_half_width_uS_cm
     )
-    if difference > tolerance and predicted_uS_cm > water_uS_cm and measured_uS_cm > water_uS_cm:
+    if ceiling_uS_cm is not None:
+        require(ceiling_uS_cm, "Ceiling", "µS/cm", low=0, high=20_000, pointer="/ceiling_uS_cm")
+        ledger.take(
+            "C_max", f"feed ceiling of {ceiling_of or 'the strictest pot'}", ceiling_uS_cm, "µS/cm", "table:profile"
+        )
+        if water_uS_cm > ceiling_uS_cm:
+            verdict = "water over"
+            sentence = (f"The water alone, {water_uS_cm:.0f} µS/cm, is already over the {ceiling_uS_cm:.0f} of "
+                        f"{ceiling_of or 'the strictest pot'}: no feed in it fits. Use a purer water.")  # fmt: skip
+        elif measured_uS_cm > ceiling_uS_cm and verdict == "fine":
+            verdict = "check"
+            sentence = (f"As predicted, and over the {ceiling_uS_cm:.0f} µS/cm of {ceiling_of or 'the strictest pot'}. "
+                        "Add water, or pour it on others.")  # fmt: skip
+    if (
+        difference > tolerance
+        and verdict != "water over"
+        and predicted_uS_cm > water_uS_cm
+        and measured_uS_cm > water_uS_cm
+    ):
         rescue = ledger.step("V_add", "V * (M - P) / (P - W)", "L", "water that brings it to the prediction")
         final = ledger.step("V_end", "V + V_add", "L", "the can then holds")
         sentence += f" {rescue:.3g} L more of the same water would bring it to {predicted_uS_cm:.0f}."

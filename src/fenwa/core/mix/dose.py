@@ -3,24 +3,31 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
 
 from fenwa.core.entry import require, shown
-from fenwa.core.errors import Infeasible, OutOfRange, Underspecified
-from fenwa.core.mix.label import Elements, Label, full_rate_per_L, ions_per_gram, label_to_elements
-from fenwa.core.mix.stock import WEIGHABLE_STEPS, StockSolution, stock_solution
+from fenwa.core.errors import Infeasible, InputError, OutOfRange, Underspecified
+from fenwa.core.mix.elements import Elements, ions_per_gram, label_to_elements
+from fenwa.core.mix.feed import (
+    MOST_PRODUCTS,
+    DOSE_MAX_g_L,
+    Feed,
+    FeedModel,
+    ProductSlope,
+    elements_of,
+    ideal_rise,
+    relative_error,
+    sum_ions,
+)
+from fenwa.core.mix.label import Label, full_rate_per_L
+from fenwa.core.mix.stock import StockSolution, stock_solution
+from fenwa.core.mix.strength import StrengthMode, check_mode
+from fenwa.core.mix.weighing import Weighing, weigh
 from fenwa.core.registry import calculation
-from fenwa.core.roots import root_between
-from fenwa.core.water.conductivity import conductance_uS_cm, dissolve, prepare
-from fenwa.core.water.ions import MOLAR_MASS, AddedIons, WaterIons
-from fenwa.core.water.kinds import BaseWater, composition_of
+from fenwa.core.water.ions import MOLAR_MASS, WaterIons
+from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed, Ledger
 
-StrengthMode = Literal["fraction", "nitrogen", "ec_added", "ec_total"]
-
-DOSE_MAX_g_L = 20.0  # far above any feed; keeps a slipped decimal out
-MODEL_ERROR = 0.05  # of the ion model below 3000 µS/cm
-CLOSURE_ERROR = 0.10  # of what the label leaves unlisted
+__all__ = ["Dose", "ElementLevel", "StrengthMode", "dose"]
 
 
 @dataclass(frozen=True)
@@ -34,7 +41,10 @@ class ElementLevel:
 
 @dataclass(frozen=True)
 class Dose:
-    """The can: four names of one strength, what to weigh, what the pen should read."""
+    """The can: four names of one strength, what to weigh, what the pen should read.
+
+    ``parts`` lists every product, the leading one first; the other fields tell of the leading one.
+    """
 
     dose_g_L: float
     dose_mL_L: float | None
@@ -56,63 +66,91 @@ class Dose:
     stock: StockSolution | None
     stock_refusal: str
     elements: tuple[ElementLevel, ...]
+    parts: tuple[Weighing, ...]
+    predicted_by: str
 
 
-class _Can:
-    """Conductivity of a can as a function of the dose."""
+@dataclass
+class _Asked:
+    """A strength as asked for, and what it is worked out from."""
 
-    def __init__(self, water: WaterIons, per_gram: AddedIons) -> None:
-        self._base = prepare(water)
-        self._per_gram = per_gram
-        self.water_ec = conductance_uS_cm(dissolve(self._base, None))
+    label: Label
+    e: Elements
+    can: FeedModel
+    base: BaseWater
+    others: list[tuple[Elements, float]]
+    ledger: Ledger
 
-    def ec(self, dose_g_L: float) -> float:
-        return float(conductance_uS_cm(dissolve(self._base, self._per_gram.scaled(dose_g_L))))
+    def from_others(self, element: str) -> float:
+        return sum(e.of(element) * d for e, d in self.others)
 
-    def dose_for(self, ec_uS_cm: float) -> float | None:
-        """Dose that reads ``ec_uS_cm``, or None if no sensible dose does."""
-        if ec_uS_cm <= self.water_ec + 1e-9:
-            return 0.0
-        if self.ec(DOSE_MAX_g_L) < ec_uS_cm:
-            return None
-        return root_between(lambda d: self.ec(d) - ec_uS_cm, 0.0, DOSE_MAX_g_L, xtol=1e-6)
+    def dose(self, strength: StrengthMode, value: float, element: str) -> float:
+        """Dose of the leading product. [g/L]"""
+        if strength == "dose":
+            return self.ledger.take(
+                "d", "dose", require(value, "Dose", "g/L", low=0, high=1e6, pointer="/value"), "g/L"
+            )
+        if strength == "fraction":
+            return self._fraction(value)
+        if strength in ("nitrogen", "element"):
+            return self._element(value, "N" if strength == "nitrogen" else element)
+        return self._ec(strength, value)
 
-
-def _dose_from(
-    strength: StrengthMode, value: float, label: Label, e: Elements, can: _Can, base: BaseWater, ledger: Ledger
-) -> float:
-    """Dose in g/L for one of the four ways to name a strength."""
-    rate = full_rate_per_L(label)
-    if strength == "fraction":
+    def _fraction(self, value: float) -> float:
+        rate = full_rate_per_L(self.label)
         require(value, "Share of the label rate", "", low=0, high=5, pointer="/value")
         if rate is None:
             raise Underspecified("Label rate is not stated, so a share of it means nothing. "
                                  "Enter the label's rate, or name the strength in mg/L N or EC.", pointer="/strength")  # fmt: skip
-        ledger.take("share", "share of the label rate kept", value, "")
-        ledger.take("rate", "label rate", rate, "mL/L" if label.form == "liquid" else "g/L", "label")
-        if label.form == "liquid":
-            return ledger.step("d", "share * rate * rho", "g/L", "dose")
-        return ledger.step("d", "share * rate", "g/L", "dose")
-    if strength == "nitrogen":
-        require(value, "Nitrogen", "mg/L", low=0, high=2000, pointer="/value")
-        if e.N_mg_g <= 0 and value > 0:
-            raise Infeasible(f"{label.name} holds no nitrogen, so no dose gives {shown(value)} mg/L N. "
+        liquid = self.label.form == "liquid"
+        self.ledger.take("share", "share of the label rate kept", value, "")
+        self.ledger.take("rate", "label rate", rate, "mL/L" if liquid else "g/L", "label")
+        return self.ledger.step("d", "share * rate * rho" if liquid else "share * rate", "g/L", "dose")
+
+    def _element(self, value: float, element: str) -> float:
+        words = "Nitrogen" if element == "N" else element
+        require(value, words, "mg/L", low=0, high=2000, pointer="/value")
+        brings = self.e.of(element)
+        if brings <= 0 and value > 0:
+            what = "no nitrogen" if element == "N" else f"no {element}"
+            raise Infeasible(f"{self.label.name} holds {what}, so no dose gives {shown(value)} mg/L {element}. "
                              "Choose another product, or name the strength by EC.", pointer="/strength")  # fmt: skip
-        ledger.take("N_t", "nitrogen wanted", value, "mg/L")
-        return ledger.step("d", "N_t / N_g", "g/L", "dose") if value > 0 else 0.0
-    target = value + base.ec25_uS_cm if strength == "ec_added" else value
-    require(target, "Target EC", "µS/cm", low=0, high=20_000, pointer="/value")
-    if value < 0 or target < base.ec25_uS_cm - 1e-9:
-        raise Infeasible(
-            f"Target {shown(target)} µS/cm is below {base.name} itself, {shown(base.ec25_uS_cm)} µS/cm. "
-            "Nothing weighed in can lower it: choose a higher target or a purer water.",
-            pointer="/value", low=base.ec25_uS_cm,
-        )  # fmt: skip
-    found = can.dose_for(target)
-    if found is None:
-        raise Infeasible(f"{label.name} reaches no {shown(target)} µS/cm: it carries little that conducts "
-                         "(urea is invisible to a pen). Name the strength in mg/L N.", pointer="/value")  # fmt: skip
-    return ledger.take("d", "dose", found, "g/L", "solved: ion model")
+        if value <= 0:
+            return 0.0
+        others = self.from_others(element)
+        if others > value + 1e-9:
+            raise Infeasible(f"The other products alone bring {others:.3g} mg/L {element}, more than {shown(value)}. "
+                             "Lower them, or ask for more.", pointer="/value", low=others)  # fmt: skip
+        self.ledger.take("N_t", f"{words.lower() if element == 'N' else element} wanted", value, "mg/L")
+        if element == "N":
+            g = "N_g"
+        else:
+            g = "E_g"
+            self.ledger.take(g, f"{element} in a gram of product", brings, "mg/g", "label")
+        if others > 0:
+            self.ledger.take("N_o", "from the other products", others, "mg/L", "label")
+            return self.ledger.step("d", f"(N_t - N_o) / {g}", "g/L", "dose")
+        return self.ledger.step("d", f"N_t / {g}", "g/L", "dose")
+
+    def _ec(self, strength: StrengthMode, value: float) -> float:
+        base = self.base
+        target = value + base.ec25_uS_cm if strength == "ec_added" else value
+        require(target, "Target EC", "µS/cm", low=0, high=20_000, pointer="/value")
+        if value < 0 or target < base.ec25_uS_cm - 1e-9:
+            raise Infeasible(
+                f"Target {shown(target)} µS/cm is below {base.name} itself, {shown(base.ec25_uS_cm)} µS/cm. "
+                "Nothing weighed in can lower it: choose a higher target or a purer water.",
+                pointer="/value", low=base.ec25_uS_cm,
+            )  # fmt: skip
+        fixed = base.ec25_uS_cm + self.can.rise(0.0)
+        if target < fixed - 0.5:
+            raise Infeasible(f"Target {shown(target)} µS/cm is below what water and the other products read, {fixed:.0f}. "
+                             "Lower them, or choose a higher target.", pointer="/value", low=fixed)  # fmt: skip
+        found = self.can.dose_for_rise(target - base.ec25_uS_cm)
+        if found is None:
+            raise Infeasible(f"{self.label.name} reaches no {shown(target)} µS/cm: it carries little that conducts "
+                             "(urea is invisible to a pen). Name the strength in mg/L N.", pointer="/value")  # fmt: skip
+        return self.ledger.take("d", "dose", found, "g/L", "solved: ion model")
 
 
 @calculation("dose", title="Dose for this can", station="mix")
@@ -123,6 +161,9 @@ def dose(
     volume_L: float,
     strength: StrengthMode,
     value: float,
+    element: str = "N",
+    also: list[Feed] | None = None,
+    slope: ProductSlope | None = None,
     ceiling_uS_cm: float | None = None,
     ceiling_of: str = "",
     scale_step_g: float = 0.1,
@@ -133,15 +174,21 @@ def dose(
     Parameters
     ----------
     label : Label
-        The product as labelled. [%]
+        The leading product as labelled: its dose is what the strength decides. [%]
     base : BaseWater
         The water it is dissolved in. [µS/cm]
     volume_L : float
         Volume of the can, above 0 to 10 000. [L]
     strength : str
-        Which way the strength is named: fraction, nitrogen, ec_added or ec_total.
+        Which way the strength is named: fraction, nitrogen, element, ec_added, ec_total or dose.
     value : float
-        The strength so named: share of the label rate, mg/L N, or µS/cm. [as named]
+        The strength so named: share of the label rate, mg/L, µS/cm or g/L. [as named]
+    element : str
+        The element meant when the strength is named by element.
+    also : list[Feed]
+        Other products in the same can at fixed doses. [g/L]
+    slope : ProductSlope
+        The leading product's own measured slope. [µS/cm per g/L]
     ceiling_uS_cm : float
         The strictest feed ceiling among the chosen pots. [µS/cm]
     ceiling_of : str
@@ -154,7 +201,7 @@ def dose(
     Returns
     -------
     Computed
-        Dose, amount, the four strengths, predicted EC with its range, headroom,
+        Dose, amounts, the strengths, predicted EC with its range, headroom,
         rounding error and a stock if the dose is below what the scale can weigh. [g, µS/cm, mg/L]
 
     Raises
@@ -163,19 +210,30 @@ def dose(
         If the target lies below the water, or the product cannot reach it.
     Underspecified
         If a share of an unstated label rate is asked for.
+    InputError
+        If a product has no ppm, or the element is none.
 
     Notes
     -----
-    The range is 5 % of the model, a tenth of what the label leaves unlisted, and the rounding.
+    The range is 5 % of the model, a tenth of what the label leaves unlisted, and the rounding;
+    with a slope of the grower's own, the scatter of its batches instead of the first two.
+    Nitrogen and elements count all products of the can, the water's own apart.
 
     References
     ----------
-    E1.4; E1.5; E1.13; robinson-stokes ch. 7
+    E1.4; E1.5; E1.6; E1.13; robinson-stokes ch. 7
     """
+    others = list(also or [])
     require(volume_L, "Volume", "L", low=0, open_low=True, high=10_000, pointer="/volume_L")
     require(base.ec25_uS_cm, f"EC of {base.name}", "µS/cm", low=0, high=20_000, pointer="/base/ec25_uS_cm")
     require(scale_step_g, "Scale step", "g", low=0, open_low=True, high=100, pointer="/scale_step_g")
     require(syringe_step_mL, "Syringe step", "mL", low=0, open_low=True, high=50, pointer="/syringe_step_mL")
+    check_mode(strength, element)
+    if len(others) >= MOST_PRODUCTS:
+        raise InputError(f"A can takes at most {MOST_PRODUCTS} products.", pointer="/also")
+    rest = [(elements_of(f.label), require(f.dose_g_L, f"Dose of {f.label.name}", "g/L", low=0, high=DOSE_MAX_g_L,
+                                           pointer=f"/also/{i}/dose_g_L")) for i, f in enumerate(others)]  # fmt: skip
+    elements_of(label)
     elements = label_to_elements(label=label)
     e = elements.result
     ledger = Ledger("Dose for this can", "Feeds below 3000 µS/cm; stocks are never predicted.",
@@ -184,82 +242,132 @@ def dose(
         ledger.assume(sentence)
     for sentence in elements.working.cautions:
         ledger.caution(sentence)
-    water_ions, how = composition_of(base)
-    ledger.assume(how)
-    can = _Can(water_ions, ions_per_gram(e))
+    lead = ions_per_gram(e)
+    can = FeedModel(base, lead, sum_ions([(ions_per_gram(x), d) for x, d in rest]), slope.factor if slope else 1.0)
+    ledger.assume(can.how)
     ledger.take("N_g", "nitrogen in a gram of product", e.N_mg_g, "mg/g", "label")
     if e.density_g_mL is not None:
-        ledger.take(
-            "rho", "density", e.density_g_mL, "g/mL", "label" if label.density_g_mL else "default:usual liquids"
-        )
-    d = _dose_from(strength, value, label, e, can, base, ledger)
+        ledger.take("rho", "density", e.density_g_mL, "g/mL",
+                    "label" if label.density_g_mL else "default:usual liquids")  # fmt: skip
+    asked = _Asked(label, e, can, base, rest, ledger)
+    d = asked.dose(strength, value, element)
     if d > DOSE_MAX_g_L:
         raise OutOfRange(f"Dose {shown(d)} g/L cannot be meant for a feed. Check the strength: 0.2 to 2 g/L is usual.",
                          pointer="/value", value=d, high=DOSE_MAX_g_L)  # fmt: skip
     if d == 0:
         ledger.take("d", "dose", 0.0, "g/L", "entered")
     ledger.take("V", "volume of the can", volume_L, "L")
-    nitrogen = ledger.step("N", "d * N_g", "mg/L", "nitrogen in the can")
-    ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
-    ledger.take("C_m", "water and feed by the ion model", can.ec(d), "µS/cm", "solved: ion model (ion-conductivity)")
-    ledger.take("C_m0", "the water alone by the same model", can.water_ec, "µS/cm", "solved: ion model")
-    added = ledger.step("C_add", "C_m - C_m0", "µS/cm", "EC added")
-    total = ledger.step("C", "C_w + C_add", "µS/cm", "EC in the can")
-    amount, unit, step, rounded, rounding = _weighing(ledger, e, d, scale_step_g, syringe_step_mL)
-    ledger.take("p", "model and label, relative", _relative_error(e), "", "default:5 % and a tenth of what is unlisted")
-    weighable = amount == 0 or amount >= WEIGHABLE_STEPS * step
-    stock, refusal = (None, "") if weighable else _stock(d, volume_L, scale_step_g, syringe_step_mL, label)
-    if stock is not None:
-        ledger.take("E", "error of the dose through the stock (SD)", stock.error_pct, "%", "computed:stock-solution")
-    else:
-        ledger.take("E", "error of the dose by rounding", rounding, "%", "this working")
-    low = ledger.step(
-        "C_low", "C - C_add * min(1, sqrt(p**2 + (E / 100)**2)) - 0.02 * C_w", "µS/cm", "lower end to expect"
-    )
-    high = ledger.step("C_high", "C + C_add * sqrt(p**2 + (E / 100)**2) + 0.02 * C_w", "µS/cm", "upper end to expect")
-    if e.N_urea_mg_g > 0:
+    nitrogen = _nitrogen(ledger, asked)
+    added, total = _reading(ledger, can, base, d, slope)
+    amount, rounding = _amounts(ledger, e, scale_step_g, syringe_step_mL)
+    parts = tuple(weigh(name, x, dose_, volume_L, scale_step_g, syringe_step_mL)
+                  for name, x, dose_ in ((label.name, e, d), *((f.label.name, x, f.dose_g_L) for f, (x, _) in zip(others, rest, strict=True))))  # fmt: skip
+    first = parts[0]
+    stock, refusal = (None, "") if first.weighable else _stock(d, volume_L, scale_step_g, syringe_step_mL, label)
+    low, high = _range(ledger, parts, [(e, d), *rest], stock, rounding, slope)
+    if any(x.N_urea_mg_g * dose_ > 0 for x, dose_ in [(e, d), *rest]):
         ledger.caution("Part of the nitrogen is urea, which a pen cannot see: the feed is stronger than it reads.")
     headroom = headroom_n = None
     if ceiling_uS_cm is not None:
-        require(ceiling_uS_cm, "Ceiling", "µS/cm", low=0, high=20_000, pointer="/ceiling_uS_cm")
-        ledger.take(
-            "C_max", f"feed ceiling of {ceiling_of or 'the strictest pot'}", ceiling_uS_cm, "µS/cm", "table:profile"
-        )
-        headroom = ledger.step("room", "C_max - C", "µS/cm", "room to the ceiling")
-        at_ceiling = can.dose_for(ceiling_uS_cm - base.ec25_uS_cm + can.water_ec)
-        headroom_n = None if at_ceiling is None else at_ceiling * e.N_mg_g - nitrogen
-        if headroom < 0:
-            ledger.caution(f"Over the ceiling of {ceiling_of or 'the strictest pot'} by {-headroom:.0f} µS/cm.")
+        headroom, headroom_n = _room(ledger, can, base, e, d, ceiling_uS_cm, ceiling_of)
     rate = full_rate_per_L(label)
     per_L = d / e.density_g_mL if e.density_g_mL is not None else d
+    liquid = first.unit == "mL"
     return ledger.close(
         Dose(
-            d, per_L if unit == "mL" else None, d * volume_L, amount if unit == "mL" else None,
+            d, per_L if liquid else None, d * volume_L, amount if liquid else None,
             None if rate is None else per_L / rate, nitrogen, added, total, low, high, headroom, headroom_n,
-            headroom is not None and headroom < 0, rounded, unit, rounding, weighable, stock, refusal,
-            _levels(e, d, base, water_ions),
+            headroom is not None and headroom < 0, first.rounded, first.unit, rounding, first.weighable, stock, refusal,
+            _levels([(e, d), *rest], base, can.water_ions), parts, "your own batches" if slope else "ion model",
         )
     )  # fmt: skip
 
 
-def _relative_error(e: Elements) -> float:
-    listed = e.N_nitrate_mg_g / 14.007 + e.K_mg_g / 39.098 + e.Ca_mg_g / 20.039 + e.Mg_mg_g / 12.15 + 0.1
-    return float((MODEL_ERROR**2 + (CLOSURE_ERROR * min(1.0, abs(e.unlisted_meq_g) / listed)) ** 2) ** 0.5)
+def _nitrogen(ledger: Ledger, asked: _Asked) -> float:
+    others = asked.from_others("N")
+    if others > 0:
+        ledger.take("N_also", "nitrogen of the other products", others, "mg/L", "label")
+        return ledger.step("N", "d * N_g + N_also", "mg/L", "nitrogen in the can")
+    return ledger.step("N", "d * N_g", "mg/L", "nitrogen in the can")
 
 
-def _weighing(
-    ledger: Ledger, e: Elements, d: float, scale_step_g: float, syringe_step_mL: float
-) -> tuple[float, str, float, float, float]:
-    """Amount for the can, its unit, the tool's step, the rounded amount and the rounding error."""
+def _reading(
+    ledger: Ledger, can: FeedModel, base: BaseWater, d: float, slope: ProductSlope | None
+) -> tuple[float, float]:
+    ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
+    ledger.take("C_m", "water and feed by the ion model", can.model(d) if d > 0 else can.also_model, "µS/cm",
+                "solved: ion model (ion-conductivity)")  # fmt: skip
+    ledger.take("C_m0", "the water alone by the same model", can.water_model, "µS/cm", "solved: ion model")
+    if slope is None:
+        added = ledger.step("C_add", "C_m - C_m0", "µS/cm", "EC added")
+    else:
+        ledger.assume(
+            f"The slope of your own {slope.batches} batches is used: {slope.slope_uS_per_g_L:.0f} µS/cm for each g/L."
+        )
+        ledger.take(
+            "C_ma", "water and the other products by the same model", can.also_model, "µS/cm", "solved: ion model"
+        )
+        ledger.take("k", "own slope over the model's", slope.factor, "", "measured:batches (product-slope)")
+        added = ledger.step("C_add", "C_ma - C_m0 + k * (C_m - C_ma)", "µS/cm", "EC added")
+    return added, ledger.step("C", "C_w + C_add", "µS/cm", "EC in the can")
+
+
+def _amounts(ledger: Ledger, e: Elements, scale_step_g: float, syringe_step_mL: float) -> tuple[float, float]:
+    """Amount of the leading product and its rounding error, written out."""
     if e.density_g_mL is not None:
         amount, unit, step = ledger.step("m", "d * V / rho", "mL", "measure into the can"), "mL", syringe_step_mL
     else:
         amount, unit, step = ledger.step("m", "d * V", "g", "weigh into the can"), "g", scale_step_g
     ledger.take("r", "step of the scale or syringe", step, unit)
-    rounded = ledger.step("m_r", "floor(m / r + 0.5) * r", unit, "rounded to what the tool can do")
+    ledger.step("m_r", "floor(m / r + 0.5) * r", unit, "rounded to what the tool can do")
     error = ledger.step("R", "abs(m_r - m) / max(m, 1e-9) * 100", "%", "rounding error") if amount > 0 else (
         ledger.take("R", "rounding error", 0.0, "%", "nothing weighed"))  # fmt: skip
-    return amount, unit, step, rounded, error
+    return amount, error
+
+
+def _range(
+    ledger: Ledger, parts: tuple[Weighing, ...], made: list[tuple[Elements, float]], stock: StockSolution | None,
+    rounding: float, slope: ProductSlope | None,
+) -> tuple[float, float]:  # fmt: skip
+    """Lower and upper end to expect: model, label and weighing together."""
+    weights = [ideal_rise(ions_per_gram(e)) * d for e, d in made]
+    whole = sum(weights) or 1.0
+    share = [w / whole for w in weights]
+    relative = [relative_error(e) for e, _ in made]
+    if slope:
+        relative[0] = max(0.02, (slope.factor_high - slope.factor_low) / 2 / slope.factor)
+    model = sum(s * p for s, p in zip(share, relative, strict=True))
+    ledger.take("p", "model and label, relative", model, "",
+                "measured:batches" if slope else "default:5 % and a tenth of what is unlisted")  # fmt: skip
+    if stock is not None:
+        ledger.take("E", "error of the dose through the stock (SD)", stock.error_pct, "%", "computed:stock-solution")
+    else:
+        ledger.take("E", "error of the dose by rounding", rounding, "%", "this working")
+    tail = ""
+    if len(parts) > 1:
+        ledger.take("w", "share of the leading product in what is added", share[0], "", "label")
+        rest = sum((s * w.error_pct / 100) ** 2 for s, w in zip(share[1:], parts[1:], strict=True)) ** 0.5
+        ledger.take("E_o", "rounding of the other products, of what is added", rest, "", "this working")
+        tail = " + E_o**2"
+    weighed = "(w * E / 100)" if len(parts) > 1 else "(E / 100)"
+    low = ledger.step("C_low", f"C - C_add * min(1, sqrt(p**2 + {weighed}**2{tail})) - 0.02 * C_w", "µS/cm",
+                      "lower end to expect")  # fmt: skip
+    high = ledger.step("C_high", f"C + C_add * sqrt(p**2 + {weighed}**2{tail}) + 0.02 * C_w", "µS/cm",
+                       "upper end to expect")  # fmt: skip
+    return low, high
+
+
+def _room(
+    ledger: Ledger, can: FeedModel, base: BaseWater, e: Elements, d: float, ceiling: float, ceiling_of: str
+) -> tuple[float, float | None]:
+    whose = ceiling_of or "the strictest pot"
+    require(ceiling, "Ceiling", "µS/cm", low=0, high=20_000, pointer="/ceiling_uS_cm")
+    ledger.take("C_max", f"feed ceiling of {whose}", ceiling, "µS/cm", "table:profile")
+    room = ledger.step("room", "C_max - C", "µS/cm", "room to the ceiling")
+    most = can.dose_for_rise(ceiling - base.ec25_uS_cm)
+    if room < 0:
+        ledger.caution(f"Over the ceiling of {whose} by {-room:.0f} µS/cm.")
+    return room, None if most is None else (most - d) * e.N_mg_g
 
 
 def _stock(
@@ -273,21 +381,31 @@ def _stock(
     return found.result, ""
 
 
-def _levels(e: Elements, d: float, base: BaseWater, ions: WaterIons) -> tuple[ElementLevel, ...]:
-    """Elements from feed and water; the water's part only when a report gives it."""
+# element, its field in Elements, the ion of a report that carries it and the share of it that is the element
+_LEVELS = (
+    ("Nitrate N", "N_nitrate", "NO3", MOLAR_MASS["N"] / MOLAR_MASS["NO3"]),
+    ("Ammonium N", "N_ammonium", "NH4", MOLAR_MASS["N"] / MOLAR_MASS["NH4"]), ("Urea N", "N_urea", "", 0.0),
+    ("Phosphorus", "P", "P", 1.0), ("Potassium", "K", "K", 1.0), ("Calcium", "Ca", "Ca", 1.0),
+    ("Magnesium", "Mg", "Mg", 1.0), ("Sulfur", "S", "SO4", MOLAR_MASS["S"] / MOLAR_MASS["SO4"]),
+)  # fmt: skip
+_TRACES = (("Iron", "Fe"), ("Manganese", "Mn"), ("Zinc", "Zn"), ("Copper", "Cu"), ("Boron", "B"), ("Molybdenum", "Mo"))
 
-    def water(name: str, factor: float = 1.0) -> float | None:
-        amount = getattr(ions, f"{name}_mg_L") if base.ions is not None else None
+
+def _levels(made: list[tuple[Elements, float]], base: BaseWater, ions: WaterIons) -> tuple[ElementLevel, ...]:
+    """Elements from feed and water; the water's part only when a report gives it; traces only where a label names them."""
+
+    def water(ion: str, factor: float) -> float | None:
+        if not ion:
+            return 0.0
+        amount = getattr(ions, f"{ion}_mg_L") if base.ions is not None else None
         return None if amount is None else amount * factor
 
-    m = MOLAR_MASS
-    return (
-        ElementLevel("Nitrate N", d * e.N_nitrate_mg_g, water("NO3", m["N"] / m["NO3"])),
-        ElementLevel("Ammonium N", d * e.N_ammonium_mg_g, water("NH4", m["N"] / m["NH4"])),
-        ElementLevel("Urea N", d * e.N_urea_mg_g, 0.0),
-        ElementLevel("Phosphorus", d * e.P_mg_g, water("P")),
-        ElementLevel("Potassium", d * e.K_mg_g, water("K")),
-        ElementLevel("Calcium", d * e.Ca_mg_g, water("Ca")),
-        ElementLevel("Magnesium", d * e.Mg_mg_g, water("Mg")),
-        ElementLevel("Sulfur", d * e.S_mg_g, water("SO4", m["S"] / m["SO4"])),
-    )
+    out = [
+        ElementLevel(name, sum(e.of(field) * d for e, d in made), water(ion, factor))
+        for name, field, ion, factor in _LEVELS
+    ]
+    for name, field in _TRACES:
+        amount = sum(e.of(field) * d for e, d in made)
+        if amount > 0:
+            out.append(ElementLevel(name, amount, None))
+    return tuple(out)

@@ -1,20 +1,20 @@
-"""From a fertilizer label to elements and ions."""
+"""A fertilizer as its label states it, and what no label can say."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
 from typing import Literal
 
 from fenwa.core.entry import require, shown
 from fenwa.core.errors import InputError, Overspecified, Underspecified
-from fenwa.core.mix.rates import RateUnit, rate_per_L
-from fenwa.core.registry import calculation
-from fenwa.core.water.ions import MOLAR_MASS, AddedIons
-from fenwa.core.working import Computed, Ledger
+from fenwa.core.mix.formula import shares_of
+from fenwa.core.mix.rates import Packing, rate_per_L
 
 Form = Literal["powder", "liquid"]
 Basis = Literal["w/w", "w/v"]
 Oxides = Literal["oxide", "element"]
+Kind = Literal["soluble", "prill", "no ppm"]
+Chelate = Literal["", "EDTA", "DTPA", "EDDHA", "other"]
 
 # molar-mass ratios, iupac-atomic-weights
 P_IN_P2O5 = 0.4364
@@ -26,8 +26,11 @@ DENSITY_UNKNOWN_g_mL = 1.15  # 5-8 % N liquids, judgement, low confidence
 class Label:
     """A product as its label states it. Shares in % of the product; None means not stated.
 
-    Nitrogen is stated by form, or as a total whose forms are not known.
-    P and K are oxides in most countries, elements in some: ``pk_as`` says which.
+    Nitrogen is stated by form, or as a total whose forms are not known; ``n_other_pct`` is slow or
+    organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
+    ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
+    for a basic product. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+    ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
     """
 
     name: str
@@ -47,36 +50,57 @@ class Label:
     cl_pct: float | None = None
     na_pct: float | None = None
     label_rate: float | None = None
-    label_rate_unit: RateUnit | None = None
+    label_rate_unit: str | None = None
     solubility_g_L: float | None = None
+    n_other_pct: float | None = None
+    fe_pct: float | None = None
+    mn_pct: float | None = None
+    zn_pct: float | None = None
+    cu_pct: float | None = None
+    b_pct: float | None = None
+    mo_pct: float | None = None
+    fe_chelate: Chelate = ""
+    acidity_kg_t: float | None = None
+    kind: Kind = "soluble"
+    longevity_days: float | None = None
+    longevity_at_C: float | None = None
+    bulk_density_g_mL: float | None = None
+    cap_mL: float | None = None
+    drop_mL: float | None = None
+    formula: str = ""
 
-
-@dataclass(frozen=True)
-class Elements:
-    """Elements in a gram of product (and in a millilitre, for liquids). [mg]"""
-
-    N_mg_g: float
-    N_nitrate_mg_g: float
-    N_ammonium_mg_g: float
-    N_urea_mg_g: float
-    P_mg_g: float
-    K_mg_g: float
-    Ca_mg_g: float
-    Mg_mg_g: float
-    S_mg_g: float
-    Cl_mg_g: float
-    Na_mg_g: float
-    density_g_mL: float | None
-    split_known: bool
-    unlisted_meq_g: float
+    @property
+    def packing(self) -> Packing:
+        """How it sits in spoons, caps and drops."""
+        return Packing(self.bulk_density_g_mL, self.cap_mL, self.drop_mL)
 
 
 _SHARES = (
     ("n_total_pct", "Total nitrogen"), ("n_nitrate_pct", "Nitrate nitrogen"),
     ("n_ammonium_pct", "Ammoniacal nitrogen"), ("n_urea_pct", "Urea nitrogen"), ("p_pct", "Phosphorus"),
     ("k_pct", "Potassium"), ("ca_pct", "Calcium"), ("mg_pct", "Magnesium"), ("s_pct", "Sulfur"),
-    ("cl_pct", "Chloride"), ("na_pct", "Sodium"),
+    ("cl_pct", "Chloride"), ("na_pct", "Sodium"), ("n_other_pct", "Other nitrogen"), ("fe_pct", "Iron"),
+    ("mn_pct", "Manganese"), ("zn_pct", "Zinc"), ("cu_pct", "Copper"), ("b_pct", "Boron"), ("mo_pct", "Molybdenum"),
 )  # fmt: skip
+SHARE_KEYS = tuple(key for key, _ in _SHARES)
+_FORMS = ("n_nitrate_pct", "n_ammonium_pct", "n_urea_pct", "n_other_pct")
+_NOT_IN_SUM = {"n_total_pct", *_FORMS}
+
+
+def by_formula(label: Label, *, pointer: str = "/label") -> Label:
+    """The label with the shares its formula gives; a label without a formula is returned as it is."""
+    if not label.formula.strip():
+        return label
+    shares = shares_of(label.formula, pointer=f"{pointer}/formula")
+    typed = [
+        words
+        for key, words in _SHARES
+        if getattr(label, key) is not None and abs(getattr(label, key) - shares.get(key, 0.0)) > 0.1
+    ]
+    if typed:
+        raise Overspecified(f"{typed[0]} is typed and does not agree with the formula {label.formula}. "
+                            "Leave the shares empty, or leave the formula empty.", pointer=f"{pointer}/formula")  # fmt: skip
+    return replace(label, basis="w/w", pk_as="element", **{k: round(v, 3) for k, v in shares.items()})  # type: ignore[arg-type]
 
 
 def check_label(label: Label, pointer: str = "") -> float:
@@ -87,7 +111,8 @@ def check_label(label: Label, pointer: str = "") -> float:
         value = getattr(label, key)
         if value is not None:
             require(value, words, "%", low=0, high=100, pointer=f"{pointer}/{key}")
-    forms = [label.n_nitrate_pct, label.n_ammonium_pct, label.n_urea_pct]
+    _check_kind(label, pointer)
+    forms = [getattr(label, key) for key in _FORMS]
     split = sum(f for f in forms if f is not None)
     known = any(f is not None for f in forms)
     total = label.n_total_pct if label.n_total_pct is not None else split
@@ -97,9 +122,9 @@ def check_label(label: Label, pointer: str = "") -> float:
             "Correct one of them, or leave the total empty.",
             pointer=f"{pointer}/n_total_pct", value=label.n_total_pct,
         )  # fmt: skip
-    others = [label.p_pct, label.k_pct, label.ca_pct, label.mg_pct, label.s_pct, label.cl_pct, label.na_pct]
-    parts = total + sum(x for x in others if x is not None)
-    if label.basis == "w/w" and parts > 100:
+    stated = [getattr(label, key) for key in SHARE_KEYS if key not in _NOT_IN_SUM]
+    parts = total + sum(x for x in stated if x is not None)
+    if label.basis == "w/w" and parts > 100 + 1e-6:
         raise InputError(
             f"The label's parts add up to {shown(parts)} %, more than 100. Check each share; "
             "if the label means grams per 100 mL, choose w/v.",
@@ -114,12 +139,31 @@ def check_label(label: Label, pointer: str = "") -> float:
     return total
 
 
+def _check_kind(label: Label, pointer: str) -> None:
+    """Prills need their time; feeds without ppm must not be given shares; small measures must be possible."""
+    if label.kind == "no ppm" and any(getattr(label, key) is not None for key in SHARE_KEYS):
+        raise InputError(f"{label.name} is recorded without a strength: prey, castings, seaweed and compost have no ppm. "
+                         "Leave the shares empty, or choose a soluble feed.", pointer=f"{pointer}/kind")  # fmt: skip
+    if label.kind == "prill" and label.longevity_days is None:
+        raise Underspecified("How long the prills last is not stated. Enter the days on the label and the temperature "
+                             "they are stated at.", pointer=f"{pointer}/longevity_days")  # fmt: skip
+    for key, words, unit, low, high in (
+        ("longevity_days", "Longevity", "d", 7, 1000), ("longevity_at_C", "Temperature of the longevity", "°C", 5, 40),
+        ("bulk_density_g_mL", "Bulk density", "g/mL", 0.2, 3), ("cap_mL", "A cap", "mL", 0.1, 250),
+        ("drop_mL", "A drop", "mL", 0.005, 0.5), ("acidity_kg_t", "Potential acidity", "kg CaCO3/t", -1500, 1500),
+        ("solubility_g_L", "Solubility", "g/L", 0.01, 5000),
+    ):  # fmt: skip
+        value = getattr(label, key)
+        if value is not None:
+            require(value, words, unit, low=low, high=high, pointer=f"{pointer}/{key}")
+
+
 def full_rate_per_L(label: Label, *, pointer: str = "/label") -> float | None:
     """The label's own rate: g/L of a powder, mL/L of a liquid; None if not stated."""
     if label.label_rate is None:
         return None
     unit = label.label_rate_unit or ("mL/L" if label.form == "liquid" else "g/L")
-    return rate_per_L(label.label_rate, unit, label.form, pointer=pointer)
+    return rate_per_L(label.label_rate, unit, label.form, label.packing, pointer=pointer)
 
 
 def density_of(label: Label) -> float:
@@ -127,103 +171,7 @@ def density_of(label: Label) -> float:
     return label.density_g_mL if label.density_g_mL is not None else DENSITY_UNKNOWN_g_mL
 
 
-@calculation("label-to-elements", title="Label to elements", station="mix")
-def label_to_elements(*, label: Label) -> Computed[Elements]:
-    """Milligrams of each element in a gram of product.
-
-    Parameters
-    ----------
-    label : Label
-        The label's shares, basis and density. [%]
-
-    Returns
-    -------
-    Computed
-        Elements, and what the listed ions leave unbalanced. [mg/g]
-
-    Raises
-    ------
-    OutOfRange
-        If a share or the density cannot be.
-    InputError
-        If the parts exceed 100 %.
-    Overspecified
-        If the nitrogen forms contradict the total.
-
-    Notes
-    -----
-    Without the forms, half the nitrogen is taken as nitrate and half as ammoniacal.
-
-    References
-    ----------
-    E1.1; E1.2; E1.3; iupac-atomic-weights
-    """
-    total = check_label(label, "/label")
-    ledger = Ledger("Label to elements", "Exact for what the label states.", ("iupac-atomic-weights", "label"))
-    scale = 10.0
-    density = None
-    if label.form == "liquid":
-        density = density_of(label)
-        if label.density_g_mL is None:
-            ledger.caution("Density not stated: 1.15 g/mL is taken, ±0.08. Weigh 10 mL to know it.")
-        ledger.take("rho", "density", density, "g/mL", "label" if label.density_g_mL else "default:usual liquids")
-        if label.basis == "w/v":
-            scale = 10.0 / density
-            ledger.assume("The label means grams per 100 mL (w/v); a gram of product holds that much less.")
-    known = any(x is not None for x in (label.n_nitrate_pct, label.n_ammonium_pct, label.n_urea_pct))
-    if known:
-        nitrate, ammonium, urea = (x or 0.0 for x in (label.n_nitrate_pct, label.n_ammonium_pct, label.n_urea_pct))
-    else:
-        nitrate, ammonium, urea = total / 2, total / 2, 0.0
-        if total:
-            ledger.assume("Forms of nitrogen not stated: half nitrate, half ammoniacal. Urea would read lower.")
-    ledger.take("s", "mg per g for each per cent", scale, "mg/g", "definition")
-    out: dict[str, float] = {}
-
-    def element(symbol: str, words: str, pct: float | None, factor: float = 1.0, why: str = "") -> None:
-        if pct is None:
-            out[symbol] = 0.0
-            return
-        ledger.take(f"p_{symbol}", f"{words} on the label", pct, "%", "label")
-        formula = f"s * p_{symbol}"
-        if factor != 1.0:
-            ledger.take(f"f_{symbol}", why, factor, "", "table:iupac-atomic-weights")
-            formula += f" * f_{symbol}"
-        out[symbol] = ledger.step(symbol, formula, "mg/g", words)
-
-    element("N", "nitrogen", total)
-    element("N_NO3", "nitrate nitrogen", nitrate)
-    element("N_NH4", "ammoniacal nitrogen", ammonium)
-    element("N_urea", "urea nitrogen", urea)
-    oxide = label.pk_as == "oxide"
-    element("P", "phosphorus", label.p_pct, P_IN_P2O5 if oxide else 1.0, "P in P2O5")
-    element("K", "potassium", label.k_pct, K_IN_K2O if oxide else 1.0, "K in K2O")
-    for symbol, words, pct in (
-        ("Ca", "calcium", label.ca_pct), ("Mg", "magnesium", label.mg_pct), ("S", "sulfur", label.s_pct),
-        ("Cl", "chloride", label.cl_pct), ("Na", "sodium", label.na_pct),
-    ):  # fmt: skip
-        element(symbol, words, pct)
-    m = MOLAR_MASS
-    gap = (
-        out["N_NH4"] / m["N"] + out["K"] / m["K"] + 2 * out["Ca"] / m["Ca"] + 2 * out["Mg"] / m["Mg"]
-        + out["Na"] / m["Na"] - out["N_NO3"] / m["N"] - out["P"] / m["P"] - 2 * out["S"] / m["S"]
-        - out["Cl"] / m["Cl"]
-    )  # fmt: skip
-    return ledger.close(
-        Elements(out["N"], out["N_NO3"], out["N_NH4"], out["N_urea"], out["P"], out["K"], out["Ca"], out["Mg"],
-                 out["S"], out["Cl"], out["Na"], density, known or not total, gap)
-    )  # fmt: skip
-
-
-def ions_per_gram(e: Elements) -> AddedIons:
-    """Ions of a gram in a litre; what the label leaves unbalanced is closed with sulfate or sodium. [mg/L]
-
-    Labels rarely list the partner of every ion: potassium often comes as sulfate,
-    so missing anions are counted as sulfate and missing cations as sodium.
-    """
-    extra_S = max(0.0, e.unlisted_meq_g) / 2 * MOLAR_MASS["S"]
-    extra_Na = max(0.0, -e.unlisted_meq_g) * MOLAR_MASS["Na"]
-    return AddedIons(
-        e.N_nitrate_mg_g, e.N_ammonium_mg_g, e.N_urea_mg_g, e.P_mg_g, e.K_mg_g, e.Ca_mg_g, e.Mg_mg_g,
-        e.S_mg_g + extra_S, e.Na_mg_g + extra_Na, e.Cl_mg_g,
-    )  # fmt: skip
+def label_from(stored: dict[str, object]) -> Label:
+    """A label from stored fields; fields no longer known are left out."""
+    known = {f.name for f in fields(Label)}
+    return Label(**{k: v for k, v in stored.items() if k in known})  # type: ignore[arg-type]

@@ -1,25 +1,54 @@
-"""A stock solution for doses too small for the scale at hand."""
+"""A stock solution for doses too small for the scale at hand, in one bottle or in two."""
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
+from datetime import date, timedelta
 
 from fenwa.core.entry import require
-from fenwa.core.errors import Infeasible
+from fenwa.core.errors import Infeasible, InputError
+from fenwa.core.mix.clear import SOLUBLE_SHARE, Bottles, solubility_at
+from fenwa.core.mix.elements import ions_per_gram
+from fenwa.core.mix.feed import Feed, elements_of
+from fenwa.core.mix.weighing import WEIGHABLE_STEPS
 from fenwa.core.registry import calculation
+from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed, Ledger
 
-WEIGHABLE_STEPS = 20  # E1.13: from 20 scale steps on, weighing is within about 2 % (SD)
-SOLUBLE_SHARE = 2 / 3  # of the solubility at the coldest store, guideline
 BOTTLES_mL = (100, 250, 400, 500, 1000, 2000)
 DRAWS_mL_L = (10.0, 5.0, 20.0, 25.0, 50.0)  # round syringe volumes a litre, handiest first
 BOTTLE_ERROR = 0.01  # filling a bottle to its line
+SOLUBLE_UNKNOWN_g_L = 200.0  # taken as soluble when the label is silent
+KEEPS_WEEKS, KEEPS_WEEKS_UREA = 8, 2  # guideline: 4 to 8 weeks; organic or with urea 2
+PURE = BaseWater(0.0, "deionised", None, "pure water")
+
+
+@dataclass(frozen=True)
+class BottleContent:
+    """A product in a bottle: what to weigh, and its strength there. [g, g/L]"""
+
+    name: str
+    mass_g: float
+    concentration_g_L: float
+
+
+@dataclass(frozen=True)
+class StockBottle:
+    """One bottle and the lines of its label."""
+
+    letter: str
+    contents: tuple[BottleContent, ...]
+    volume_mL: float
+    concentration_g_L: float
+    hazard: str
 
 
 @dataclass(frozen=True)
 class StockSolution:
-    """What to weigh into which bottle, and what to draw from it."""
+    """What to weigh into which bottle, what to draw from it, and how long it keeps.
+
+    ``mass_g`` and ``concentration_g_L`` are of the smallest weighing, the one that sets the error.
+    """
 
     mass_g: float
     bottle_mL: float
@@ -28,91 +57,125 @@ class StockSolution:
     draw_mL: float
     error_pct: float
     lasts_L: float
+    bottles: tuple[StockBottle, ...]
+    dilution: str
+    keeps_weeks: int
+    use_by: date | None
 
 
-def relative_weighing_error(mass_g: float, step_g: float) -> float:
-    """Standard deviation of a weighing with tare, relative: r / (√6 m), E1.13."""
-    return step_g / (math.sqrt(6) * mass_g)
+def hazard_line(feeds: list[Feed]) -> str:
+    """The caution for a bottle's label, from what is in it; the product's own label comes first."""
+    lines = ["Concentrate: dilute before use. Keep from children, pets and food."]
+    if any(elements_of(f.label).N_ammonium_mg_g > 100 for f in feeds):
+        lines.append("Ammonium salt: never together with lime, bleach or alkali.")
+    if any(elements_of(f.label).N_nitrate_mg_g > 100 for f in feeds):
+        lines.append("Nitrate: away from heat, oil and sawdust when dry.")
+    return " ".join(lines)
 
 
-def combined_relative_error(*parts: float) -> float:
-    """Independent relative errors add in squares, E1.14."""
-    return math.sqrt(sum(p * p for p in parts))
+def keeps_weeks_of(feeds: list[Feed]) -> int:
+    """Weeks a stock keeps, dark and cool: short with urea or organic nitrogen. [weeks]"""
+    short = any(e.N_urea_mg_g > 0 or e.N_other_mg_g > 0 for e in (elements_of(f.label) for f in feeds))
+    return KEEPS_WEEKS_UREA if short else KEEPS_WEEKS
+
+
+def in_bottles(base: BaseWater, feeds: list[Feed], times: float) -> tuple[tuple[int, ...], ...]:
+    """Which products may stand in which bottle at ``times`` the can's strength; refused when none may."""
+    elements = [elements_of(f.label) for f in feeds]
+    made = Bottles(base, [ions_per_gram(e) for e in elements], [f.dose_g_L for f in feeds], elements)
+    found = made.split(times)
+    if not found and any(f.dose_g_L > 0 for f in feeds):
+        raise Infeasible(
+            f"These products would clot at {times:.3g} times the can, even in two bottles; up to "
+            f"{made.strongest():.3g} times stays clear. Make a weaker stock, or weigh them straight into the can.",
+            pointer="/draw_mL_per_L",
+        )  # fmt: skip
+    return found
 
 
 @calculation("stock-solution", title="Stock solution", station="mix")
 def stock_solution(
     *,
-    dose_g_L: float,
+    dose_g_L: float | None = None,
+    feeds: list[Feed] | None = None,
     volume_L: float,
+    base: BaseWater = PURE,
     scale_step_g: float = 0.1,
     syringe_step_mL: float = 0.5,
     solubility_g_L: float | None = None,
     bottle_mL: float | None = None,
     draw_mL_per_L: float | None = None,
+    storage_C: float = 20.0,
+    made_on: date | None = None,
 ) -> Computed[StockSolution]:
-    """A stock that brings a small dose within reach of the scale and the syringe.
+    """A stock that brings small doses within reach of the scale and the syringe, in A and B where they must be apart.
 
     Parameters
     ----------
     dose_g_L : float
-        Dose in the can, above 0 to 50. [g/L]
+        Dose of a single product in the can, above 0 to 50; or name the feeds. [g/L]
+    feeds : list[Feed]
+        Products with their doses in the can, instead of a single dose. [g/L]
     volume_L : float
         Volume of the can, above 0 to 10 000. [L]
+    base : BaseWater
+        Water the bottles are filled with. [µS/cm]
     scale_step_g : float
         Smallest step of the scale, above 0 to 100. [g]
     syringe_step_mL : float
         Smallest division of the syringe, above 0 to 50. [mL]
     solubility_g_L : float
-        Solubility at 20 °C, if known. [g/L]
+        Solubility of the single product at 20 °C, if known. [g/L]
     bottle_mL : float
         Bottle to use; chosen when empty. [mL]
     draw_mL_per_L : float
         Stock to draw for each litre; chosen when empty. [mL/L]
+    storage_C : float
+        Coldest temperature the bottle is kept at, 0 to 30. [°C]
+    made_on : date
+        Day of making, for the date on the label.
 
     Returns
     -------
     Computed
-        Mass, bottle, concentration, draw and the error that remains. [g, mL, %]
+        Masses, bottles, concentration, draw, the error that remains, and how long it keeps. [g, mL, %]
 
     Raises
     ------
     Infeasible
-        If no bottle and draw satisfy the scale, the syringe and the solubility.
+        If no bottle and draw satisfy the scale, the syringe, the solubility and clarity.
+    InputError
+        If neither a dose nor a feed is given.
 
     References
     ----------
-    E1.11; E1.13; E1.14
+    E1.11; E1.13; E1.14; precipitation-rules
     """
-    require(dose_g_L, "Dose", "g/L", low=0, open_low=True, high=50, pointer="/dose_g_L")
+    parts = [f for f in feeds or [] if f.dose_g_L > 0]
+    doses = [f.dose_g_L for f in parts] if parts else [dose_g_L] if dose_g_L is not None else []
+    if not doses:
+        raise InputError("Nothing to dissolve is named. Enter a dose, or choose products.", pointer="/dose_g_L")
+    for d in doses:
+        require(d, "Dose", "g/L", low=0, open_low=True, high=50, pointer="/dose_g_L")
     require(volume_L, "Volume", "L", low=0, open_low=True, high=10_000, pointer="/volume_L")
     require(scale_step_g, "Scale step", "g", low=0, open_low=True, high=100, pointer="/scale_step_g")
     require(syringe_step_mL, "Syringe step", "mL", low=0, open_low=True, high=50, pointer="/syringe_step_mL")
-    limit = SOLUBLE_SHARE * solubility_g_L if solubility_g_L is not None else 200.0
-    best: tuple[float, float, float, float] | None = None
-    for draw in (draw_mL_per_L,) if draw_mL_per_L else DRAWS_mL_L:
-        for bottle in (bottle_mL,) if bottle_mL else BOTTLES_mL:
-            mass = dose_g_L * bottle / draw
-            drawn = draw * volume_L
-            fits = (
-                mass >= WEIGHABLE_STEPS * scale_step_g * (1 - 1e-9)
-                and dose_g_L * 1000 / draw <= limit
-                and drawn >= WEIGHABLE_STEPS * syringe_step_mL * (1 - 1e-9)
-                and bottle >= drawn
-            )
-            if fits and (best is None or bottle < best[0]):
-                best = (bottle, draw, mass, drawn)
-        if best:
-            break
+    require(storage_C, "Coldest store", "°C", low=0, high=30, pointer="/storage_C")
+    known = [f.label.solubility_g_L for f in parts] if parts else [solubility_g_L]
+    limits = [SOLUBLE_UNKNOWN_g_L if s is None else SOLUBLE_SHARE * solubility_at(s, storage_C) for s in known]
+    least = min(doses)
+    drawn_of = (draw_mL_per_L,) if draw_mL_per_L else DRAWS_mL_L
+    best = _first_fit(doses, limits, volume_L, scale_step_g, syringe_step_mL, drawn_of, bottle_mL)
     if best is None:
         raise Infeasible(
-            f"No stock fits {dose_g_L:.3g} g/L for {volume_L:g} L with a {scale_step_g:g} g scale and a "
+            f"No stock fits {least:.3g} g/L for {volume_L:g} L with a {scale_step_g:g} g scale and a "
             f"{syringe_step_mL:g} mL syringe. Make a larger can, or use a finer scale or syringe.",
             pointer="/volume_L",
         )
-    bottle, draw, _, _ = best
+    bottle, draw = best
+    together = in_bottles(base, parts, 1000 / draw) if parts else ((0,),)
     ledger = Ledger("Stock solution", "Use within 4 to 8 weeks; with urea or organics within 2.", ("mass-balance",))
-    ledger.take("d", "dose in the can", dose_g_L, "g/L")
+    ledger.take("d", "dose in the can" if len(doses) == 1 else "smallest dose in the can", least, "g/L")
     ledger.take("V", "volume of the can", volume_L, "L")
     ledger.take("v_L", "stock drawn for each litre", draw, "mL/L", "entered" if draw_mL_per_L else "default:round draw")
     ledger.take("B", "bottle", bottle, "mL", "entered" if bottle_mL else "default:smallest that fits")
@@ -120,13 +183,55 @@ def stock_solution(
     ledger.take("s", "step of the syringe", syringe_step_mL, "mL")
     concentration = ledger.step("c_s", "d * 1000 / v_L", "g/L", "strength of the stock")
     mass = ledger.step("m", "c_s * B / 1000", "g", "weigh into the bottle")
+    for i, d in enumerate(doses):
+        if len(doses) > 1:
+            ledger.take(f"d_{i + 1}", f"dose of {parts[i].label.name}", d, "g/L")
+            ledger.step(f"m_{i + 1}", f"d_{i + 1} * B / v_L", "g", f"{parts[i].label.name} into its bottle")
     drawn = ledger.step("v", "v_L * V", "mL", "draw for this can")
     ledger.take("b", "filling the bottle to its line", BOTTLE_ERROR, "", "default:careful filling")
     error = ledger.step("E", "100 * sqrt((r / (sqrt(6) * m))**2 + (s / (sqrt(12) * v))**2 + b**2)", "%",
                         "error of the dose (SD)")  # fmt: skip
     lasts = ledger.step("L", "B / v_L", "L", "feed one bottle makes")
-    if solubility_g_L is None:
+    if any(s is None for s in known):
         ledger.assume("Solubility not known: stocks up to 200 g/L are taken as soluble. Stop if grains stay.")
+    if len(together) > 1:
+        ledger.caution("Two bottles: draw A into the nearly full can, stir, then B. Never mix them undiluted.")
     ledger.caution("Never calcium together with sulfate or phosphate in one stock bottle.")
     ledger.caution("Label the bottle with contents, strength and date; keep it from children, pets and food.")
-    return ledger.close(StockSolution(mass, bottle, concentration, draw, drawn, error, lasts))
+    weeks = keeps_weeks_of(parts) if parts else KEEPS_WEEKS
+    bottles = tuple(
+        _bottle("" if len(together) == 1 else "AB"[i], [parts[j] for j in which], bottle, draw) for i, which in enumerate(together)
+    ) if parts else ()  # fmt: skip
+    use_by = made_on + timedelta(weeks=weeks) if made_on else None
+    return ledger.close(StockSolution(mass, bottle, concentration, draw, drawn, error, lasts, bottles,
+                                      dilution_words(1000 / draw), weeks, use_by))  # fmt: skip
+
+
+def dilution_words(D: float) -> str:
+    """A dilution that cannot be misread. ``D``: litres of feed from a litre of stock."""
+    return f"1 in {D:.4g} ({1000 / D:.4g} mL in each litre of feed; 1 part + {D - 1:.4g} parts water)"
+
+
+def _bottle(letter: str, feeds: list[Feed], bottle_mL: float, draw: float) -> StockBottle:
+    contents = tuple(
+        BottleContent(f.label.name, f.dose_g_L * bottle_mL / draw, f.dose_g_L * 1000 / draw) for f in feeds
+    )
+    return StockBottle(letter, contents, bottle_mL, sum(c.concentration_g_L for c in contents), hazard_line(feeds))
+
+
+def _first_fit(
+    doses: list[float], limits: list[float], volume_L: float, scale_step_g: float, syringe_step_mL: float,
+    draws: tuple[float, ...], bottle_mL: float | None,
+) -> tuple[float, float] | None:  # fmt: skip
+    """Handiest draw, smallest bottle that satisfy scale, syringe and solubility."""
+    for draw in draws:
+        for bottle in (bottle_mL,) if bottle_mL else BOTTLES_mL:
+            drawn = draw * volume_L
+            if (
+                all(d * bottle / draw >= WEIGHABLE_STEPS * scale_step_g * (1 - 1e-9) for d in doses)
+                and all(d * 1000 / draw <= limit for d, limit in zip(doses, limits, strict=True))
+                and drawn >= WEIGHABLE_STEPS * syringe_step_mL * (1 - 1e-9)
+                and bottle >= drawn
+            ):
+                return bottle, draw
+    return None

@@ -85,6 +85,9 @@ def dissolve(base: Prepared, feed: AddedIons | None) -> Speciation:
 def at_own_charge(totals: Totals, base: Prepared) -> Speciation:
     """Species of ``totals`` at the pH where the charge error of the water they came from is met again."""
     solver = Solver()
+    found = solver.at_charge(totals, base.charge_error, base.pH)
+    if found is not None:
+        return found
 
     def gap(pH: float) -> float:
         return float(solver.solve(totals, pH).charge - base.charge_error)
@@ -140,11 +143,12 @@ def conductance_uS_cm(s: Speciation) -> Any:
 
 def ec_of(water: WaterIons, feed: AddedIons | None = None) -> float:
     """Conductivity at 25 °C, without the working: for solvers. [µS/cm]"""
-    return float(conductance_uS_cm(dissolve(_prepared(water), feed)))
+    return float(conductance_uS_cm(dissolve(prepared(water), feed)))
 
 
 @lru_cache(maxsize=256)
-def _prepared(water: WaterIons) -> Prepared:
+def prepared(water: WaterIons) -> Prepared:
+    """A water ready for feed, remembered: a page asks about the same one again and again."""
     return prepare(water)
 
 
@@ -213,7 +217,7 @@ def ion_conductivity(*, water: WaterIons, added: AddedIons | None = None) -> Com
                 raise InputError(f"Added {name} {value:g} cannot be. Enter 0 or more.", pointer=f"/added/{name}")
     if not any(v for k, v in vars(water).items() if k != "pH") and not (added and any(vars(added).values())):
         raise InputError("No ion is given. Enter at least one amount in mg/L.", pointer="/water")
-    s = dissolve(_prepared(water), added)
+    s = dissolve(prepared(water), added)
     ledger = Ledger(
         "Conductivity from ions",
         "Below 3000 µS/cm within about 5 %; 10 % when the report does not balance.",

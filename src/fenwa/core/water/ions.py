@@ -73,6 +73,19 @@ class AddedIons:
         """Every amount times ``factor``."""
         return AddedIons(**{f.name: getattr(self, f.name) * factor for f in fields(self)})
 
+    def plus(self, other: AddedIons) -> AddedIons:
+        """Both together."""
+        return AddedIons(**{f.name: getattr(self, f.name) + getattr(other, f.name) for f in fields(self)})
+
+    def charges_meq_L(self) -> tuple[float, float]:
+        """Cations and anions; phosphate counts one charge. [meq/L]"""
+        m = MOLAR_MASS
+        cations = (self.NH4_N_mg_L / m["N"] + self.K_mg_L / m["K"] + 2 * self.Ca_mg_L / m["Ca"]
+                   + 2 * self.Mg_mg_L / m["Mg"] + self.Na_mg_L / m["Na"])  # fmt: skip
+        anions = (self.NO3_N_mg_L / m["N"] + self.P_mg_L / m["P"] + 2 * self.S_mg_L / m["S"]
+                  + self.Cl_mg_L / m["Cl"])  # fmt: skip
+        return cations, anions
+
 
 @dataclass
 class Totals:

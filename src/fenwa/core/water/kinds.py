@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from fenwa.core.data.water_tables import water_kinds
@@ -38,6 +39,7 @@ class BaseWater:
     name: str = "the water"
 
 
+@lru_cache(maxsize=512)
 def composition_of(water: BaseWater) -> tuple[WaterIons, str]:
     """Ions that add up to the measured conductivity, and the sentence that says how they were found."""
     if water.ec25_uS_cm < 0.5:

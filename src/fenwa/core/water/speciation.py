@@ -26,7 +26,11 @@ _CACIT, _MGCIT, _CAHCIT, _MGHCIT = 10**4.87, 10**4.89, 10**9.26, 10**8.91
 KSP_CALCITE = 10**-8.48
 AIR_CO2_mol_L = 10 ** -(3.4 + 1.47)  # pCO2 10^-3.4 atm and Henry's constant: calcite-equilibrium
 _TINY = 1e-300
-MOST_ROUNDS = 80
+_LN10 = 2.302585092994046
+MOST_JOINT_ROUNDS = 120
+MOST_ROUNDS = 200
+DAMPED_FROM = 30  # strong solutions swing between two answers: from here on each round goes half the way
+DAVIES_MOST = 2.0  # mol/L; above it Davies activities run away, so they stay at what they are there
 
 
 @dataclass
@@ -57,8 +61,9 @@ def one_round(
 ) -> tuple[list[Any], Any, Speciation]:
     """Next free amounts, next ionic strength, and the species now. ``activity`` is that of H+, 10^-pH."""
     Ca, Mg, Na, K, N3, SO4, C, P, Cit = free
-    root = I**0.5
-    lgy = -0.509 * (root / (1 + root) - 0.3 * I)
+    held = 0.5 * (I + DAVIES_MOST - abs(I - DAVIES_MOST))  # the lesser of the two, for numbers and arrays
+    root = held**0.5
+    lgy = -0.509 * (root / (1 + root) - 0.3 * held)
     y1 = 10**lgy
     y1y1 = y1 * y1
     y2 = y1y1 * y1y1  # powers of arrays are slow
@@ -145,8 +150,10 @@ class Solver:
         free = last if last is not None and all(a > 0 or b == 0 for a, b in zip(last, whole, strict=True)) else whole
         I = strength_of(t, free)
         citrate, activity = t.Cit > 0, 10**-pH
-        for _ in range(MOST_ROUNDS):
+        for turn in range(MOST_ROUNDS):
             new, strength, found = one_round(t, free, I, pH, activity, citrate)
+            if turn >= DAMPED_FROM:
+                new, strength = _halfway(new, free), 0.5 * (strength + I)
             change = max(abs(a - b) for a, b in zip(new, free, strict=True))
             settled = change < 1e-11 and abs(strength - I) < 1e-10
             free, I = new, strength
@@ -154,6 +161,48 @@ class Solver:
                 break
         self._free = free
         return found
+
+    def at_charge(self, t: Totals, charge: float, pH: float) -> Speciation | None:
+        """Species at the pH where the charge is ``charge``, pairs and pH settling together; None if they do not.
+
+        Each round of the fixed point is followed by a Newton step of the pH along the buffer
+        capacity: ten times quicker than solving the pairs anew at every trial pH.
+        """
+        if t.Cit > 0:
+            return None
+        free = start_of(t)
+        I = strength_of(t, free)
+        for turn in range(MOST_JOINT_ROUNDS):
+            new, strength, found = one_round(t, free, I, pH, 10**-pH, citrate=False)
+            if turn >= DAMPED_FROM:
+                new, strength = _halfway(new, free), 0.5 * (strength + I)
+            step = (found.charge - charge) / (_LN10 * _buffer(found.species, free))
+            step = min(max(step, -0.5), 0.5)
+            change = max(abs(a - b) for a, b in zip(new, free, strict=True))
+            if change < 1e-10 and abs(step) < 1e-6 and abs(strength - I) < 1e-9:
+                return found
+            free, I, pH = new, strength, pH + step
+            if not 0.5 < pH < 13.5:
+                return None
+        return None
+
+
+def _halfway(new: list[Any], free: list[Any]) -> list[Any]:
+    """Geometric mean of two rounds."""
+    return [(a * b) ** 0.5 for a, b in zip(new, free, strict=True)]
+
+
+def _buffer(species: dict[str, Any], free: list[Any]) -> float:
+    """Buffer capacity over ln 10 of water, carbonate, phosphate and ammonia. [mol/L]"""
+    C, P, N3 = free[6], free[7], free[4]
+    total = species["H"] + species["OH"]
+    for whole, middle, last in ((C, species["HCO3"], species["CO3"]), (P, species["H2PO4"], species["HPO4"])):
+        if whole > 0:
+            first = max(whole - middle - last, 0.0)
+            total += (first * middle + middle * last + 4 * first * last) / whole
+    if N3 > 0:
+        total += species["NH4"] * max(N3 - species["NH4"], 0.0) / N3
+    return float(total)
 
 
 def aired(t: Totals, alkalinity_eq_L: float) -> Speciation:

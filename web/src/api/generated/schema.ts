@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/acid-base-tendency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Which way the pH drifts
+         * @description Alkalinity of the water against the potential acidity of the feed: which way the medium drifts.
+         */
+        post: operations["calc_acid_base_tendency_api_calc_acid_base_tendency_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/acidify": {
         parameters: {
             query?: never;
@@ -78,6 +98,26 @@ export interface paths {
          * @description Judge a mixed can by its reading, and find the water that would rescue it.
          */
         post: operations["calc_batch_check_api_calc_batch_check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/batch-rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Saving a can
+         * @description Water or feed that brings a can, or a leftover, to its strength; by mass of feed, not by EC.
+         */
+        post: operations["calc_batch_rescue_api_calc_batch_rescue_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -164,6 +204,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/compare-feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Two products side by side
+         * @description Two products at equal mg/L N, at equal EC added or at equal cost a litre.
+         */
+        post: operations["calc_compare_feeds_api_calc_compare_feeds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/cost-and-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cost, and when it runs out
+         * @description Cost of a litre and of a month of feed, and the day the pack is empty.
+         */
+        post: operations["calc_cost_and_stock_api_calc_cost_and_stock_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/dechlorinate": {
         parameters: {
             query?: never;
@@ -244,6 +324,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/feed-conductivity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the can should read
+         * @description Conductivity of a can from the ions of its water and its products, with its range.
+         */
+        post: operations["calc_feed_conductivity_api_calc_feed_conductivity_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/flush-plan": {
         parameters: {
             query?: never;
@@ -278,6 +378,46 @@ export interface paths {
          * @description Total hardness (calcium and magnesium) in every unit.
          */
         post: operations["calc_hardness_units_api_calc_hardness_units_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/headroom": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Largest dose under the ceiling
+         * @description The largest dose of a product that keeps the strictest of the chosen pots.
+         */
+        post: operations["calc_headroom_api_calc_headroom_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/injector": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stock for an injector
+         * @description What to weigh into the tank of an injector, with the meaning of its ratio stated.
+         */
+        post: operations["calc_injector_api_calc_injector_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -424,6 +564,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/precipitation-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Will it stay clear?
+         * @description Whether products cloud in the can or in a stock bottle, and what to keep apart.
+         */
+        post: operations["calc_precipitation_check_api_calc_precipitation_check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/product-slope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Your own slope of a product
+         * @description Regression through the origin of what batches added on what the ion model expected.
+         */
+        post: operations["calc_product_slope_api_calc_product_slope_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/read-grade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reading a grade
+         * @description The three numbers of a grade, understood from how it was typed and to be confirmed.
+         */
+        post: operations["calc_read_grade_api_calc_read_grade_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/recipe-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Products to targets
+         * @description How much of each product comes nearest to the targets, rounded to what the scale can weigh.
+         */
+        post: operations["calc_recipe_fit_api_calc_recipe_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/root-zone": {
         parameters: {
             query?: never;
@@ -464,6 +684,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/school-load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a school brings a pot
+         * @description Weekly nitrogen for a litre of pot, and the steady root zone, of one school on one pot.
+         */
+        post: operations["calc_school_load_api_calc_school_load_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/serial-dilution": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dilution in steps
+         * @description From a strong stock to a mist bottle by one or two steps, each large enough for the syringe.
+         */
+        post: operations["calc_serial_dilution_api_calc_serial_dilution_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/share-out": {
         parameters: {
             query?: never;
@@ -484,6 +744,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/spoon-calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Your own measure
+         * @description What a level spoon or cap of this product weighs, or what a drop holds.
+         */
+        post: operations["calc_spoon_calibration_api_calc_spoon_calibration_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/stock-solution": {
         parameters: {
             query?: never;
@@ -495,9 +775,29 @@ export interface paths {
         put?: never;
         /**
          * Stock solution
-         * @description A stock that brings a small dose within reach of the scale and the syringe.
+         * @description A stock that brings small doses within reach of the scale and the syringe, in A and B where they must be apart.
          */
         post: operations["calc_stock_solution_api_calc_stock_solution_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/strength-equivalents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * One strength, all its names
+         * @description A strength named in one way, in all the others, with what may be misheard spelled out.
+         */
+        post: operations["calc_strength_equivalents_api_calc_strength_equivalents_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1946,6 +2246,19 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AcidBaseTendencyInput */
+        AcidBaseTendencyInput: {
+            /**
+             * Feeds
+             * @description One to six products with their doses.
+             */
+            feeds: components["schemas"]["Feed"][];
+            /**
+             * Alkalinity Mg L Caco3
+             * @description Of the water; empty when nobody measured it.
+             */
+            alkalinity_mg_L_CaCO3?: number | null;
+        };
         /**
          * AcidIn
          * @description Acid to a target in a source.
@@ -2224,7 +2537,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "fine" | "check" | "about ten times" | "about a tenth" | "water alone";
+            verdict: "fine" | "check" | "about ten times" | "about a tenth" | "water alone" | "water over";
             /** Sentence */
             sentence: string;
             /** Difference Us Cm */
@@ -2274,6 +2587,17 @@ export interface components {
              * @default 10
              */
             meter_half_width_uS_cm: number;
+            /**
+             * Ceiling Us Cm
+             * @description The strictest feed ceiling among the pots it is for, if chosen.
+             */
+            ceiling_uS_cm?: number | null;
+            /**
+             * Ceiling Of
+             * @description Whose ceiling it is.
+             * @default
+             */
+            ceiling_of: string;
         };
         /**
          * BatchIn
@@ -2302,7 +2626,7 @@ export interface components {
              * @default nitrogen
              * @enum {string}
              */
-            strength: "fraction" | "nitrogen" | "ec_added" | "ec_total";
+            strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
             /**
              * Value
              * @default 0
@@ -2351,6 +2675,66 @@ export interface components {
             verdict: string;
             /** Verdict Sentence */
             verdict_sentence: string;
+        };
+        /** BatchRescueInput */
+        BatchRescueInput: {
+            /** @description The product in the can. */
+            label: components["schemas"]["Label-Input"];
+            /** @description The water it was made with, also used to fill up. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Volume L
+             * @description What is in the can now, above 0 to 10 000.
+             */
+            volume_L: number;
+            /**
+             * Measured Us Cm
+             * @description Its reading now.
+             */
+            measured_uS_cm: number;
+            /**
+             * Target G L
+             * @description Dose wanted, 0 to 20.
+             */
+            target_g_L: number;
+            /**
+             * Wanted L
+             * @description Volume wanted; empty: only as much as the rescue needs.
+             */
+            wanted_L?: number | null;
+            /**
+             * Vessel L
+             * @description What the vessel holds, if known.
+             */
+            vessel_L?: number | null;
+            /**
+             * Made G L
+             * @description Dose it was made with, if it was right when made.
+             */
+            made_g_L?: number | null;
+            /**
+             * Read When Made Us Cm
+             * @description Its reading when made.
+             */
+            read_when_made_uS_cm?: number | null;
+            /**
+             * Age Days
+             * @description Days since it was made, 0 to 365.
+             * @default 0
+             */
+            age_days: number;
+            /**
+             * Scale Step G
+             * @description Smallest step of the scale.
+             * @default 0.1
+             */
+            scale_step_g: number;
+            /**
+             * Syringe Step Ml
+             * @description Smallest division of the syringe.
+             * @default 0.5
+             */
+            syringe_step_mL: number;
         };
         /**
          * Blend
@@ -2555,6 +2939,45 @@ export interface components {
             sentence: string;
         };
         /**
+         * BottleContent
+         * @description A product in a bottle: what to weigh, and its strength there. [g, g/L]
+         */
+        BottleContent: {
+            /** Name */
+            name: string;
+            /** Mass G */
+            mass_g: number;
+            /** Concentration G L */
+            concentration_g_L: number;
+        };
+        /**
+         * Calibrated
+         * @description One level measure: mean, scatter of a single one, and the doubt of the mean. [g or mL]
+         */
+        Calibrated: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "spoon" | "cap" | "dropper";
+            /** Each */
+            each: number;
+            /** Unit */
+            unit: string;
+            /** Sd */
+            sd: number;
+            /** Cv */
+            cv: number;
+            /** Mean Error Pct */
+            mean_error_pct: number;
+            /** Weighings */
+            weighings: number;
+            /** Bulk Density G Ml */
+            bulk_density_g_mL: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Can
          * @description One can: what is in it, how much, and who gets it. [L, µS/cm]
          */
@@ -2583,7 +3006,7 @@ export interface components {
             /** Nitrogen Mg L */
             nitrogen_mg_L: number;
             /** Strength */
-            strength: ("fraction" | "nitrogen" | "ec_added" | "ec_total") | null;
+            strength: ("fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose") | null;
             /** Strength Value */
             strength_value: number;
             /** Weighing */
@@ -2771,6 +3194,74 @@ export interface components {
             label: string;
         };
         /**
+         * Clarity
+         * @description Whether it stays clear, what must stand apart, in which order to mix, and the strongest clear stock.
+         */
+        Clarity: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "clear" | "borderline" | "clouds";
+            /** Sentence */
+            sentence: string;
+            /** Minerals */
+            minerals: components["schemas"]["MineralCheck"][];
+            /** Solubility */
+            solubility: components["schemas"]["SolubilityCheck"][];
+            /** Bottles */
+            bottles: number[][];
+            /** Order */
+            order: number[];
+            /** Strongest Times */
+            strongest_times: number | null;
+            /** Ph Can */
+            pH_can: number;
+        };
+        /** CompareFeedsInput */
+        CompareFeedsInput: {
+            /** @description One product. */
+            first: components["schemas"]["Label-Input"];
+            /** @description The other. */
+            second: components["schemas"]["Label-Input"];
+            /** @description The water of both. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Basis
+             * @description What is held equal: nitrogen, ec_added or cost.
+             * @enum {string}
+             */
+            basis: "nitrogen" | "ec_added" | "cost";
+            /**
+             * Value
+             * @description The amount held equal: mg/L N, µS/cm, or currency a litre.
+             */
+            value: number;
+            /**
+             * First Price Per G
+             * @description Price of a gram of the first, if known.
+             */
+            first_price_per_g?: number | null;
+            /**
+             * Second Price Per G
+             * @description Price of a gram of the second, if known.
+             */
+            second_price_per_g?: number | null;
+        };
+        /**
+         * Comparison
+         * @description Two rows and what sets them apart.
+         */
+        Comparison: {
+            /** Rows */
+            rows: [
+                components["schemas"]["FeedRow"],
+                components["schemas"]["FeedRow"]
+            ];
+            /** Sentences */
+            sentences: string[];
+        };
+        /**
          * Compensated
          * @description Conductivity carried from one temperature to another, by the method asked and by the others. [µS/cm]
          */
@@ -2822,6 +3313,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Calibrated_: {
+            result: components["schemas"]["Calibrated"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_ChargeBalance_: {
             result: components["schemas"]["ChargeBalance"];
             working: components["schemas"]["Working"];
@@ -2830,8 +3329,32 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Clarity_: {
+            result: components["schemas"]["Clarity"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Comparison_: {
+            result: components["schemas"]["Comparison"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Compensated_: {
             result: components["schemas"]["Compensated"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_CostAndStock_: {
+            result: components["schemas"]["CostAndStock"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -2870,6 +3393,30 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Equivalents_: {
+            result: components["schemas"]["Equivalents"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_FeedConductivity_: {
+            result: components["schemas"]["FeedConductivity"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Fit_: {
+            result: components["schemas"]["Fit"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_FlushPlan_: {
             result: components["schemas"]["FlushPlan"];
             working: components["schemas"]["Working"];
@@ -2878,8 +3425,32 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Grade_: {
+            result: components["schemas"]["Grade"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Headroom_: {
+            result: components["schemas"]["Headroom"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_InUnits_: {
             result: components["schemas"]["InUnits"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Injector_: {
+            result: components["schemas"]["Injector"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -2918,6 +3489,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_ProductSlope_: {
+            result: components["schemas"]["ProductSlope-Output"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Remedy_: {
             result: components["schemas"]["Remedy"];
             working: components["schemas"]["Working"];
@@ -2928,6 +3507,14 @@ export interface components {
          */
         Computed_ReportReview_: {
             result: components["schemas"]["ReportReview"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Rescue_: {
+            result: components["schemas"]["Rescue"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -2952,6 +3539,22 @@ export interface components {
          */
         Computed_ScaleGuess_: {
             result: components["schemas"]["ScaleGuess"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_SchoolLoad_: {
+            result: components["schemas"]["SchoolLoad"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_SerialDilution_: {
+            result: components["schemas"]["SerialDilution"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -2998,6 +3601,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Tendency_: {
+            result: components["schemas"]["Tendency"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_TreatmentEffect_: {
             result: components["schemas"]["TreatmentEffect"];
             working: components["schemas"]["Working"];
@@ -3031,6 +3642,66 @@ export interface components {
             on?: string | null;
             /** Note */
             note?: string | null;
+        };
+        /**
+         * CostAndStock
+         * @description Cost a litre and a month, days left and the day it runs out. None: a price or an amount is not known.
+         */
+        CostAndStock: {
+            /** Cost Per L */
+            cost_per_L: number | null;
+            /** Cost Per Month */
+            cost_per_month: number | null;
+            /** Used Per Month */
+            used_per_month: number;
+            /** Days Left */
+            days_left: number | null;
+            /** Runs Out On */
+            runs_out_on: string | null;
+            /** Feed Left L */
+            feed_left_L: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /** CostAndStockInput */
+        CostAndStockInput: {
+            /**
+             * Dose Per L
+             * @description Dose of the product, g or mL a litre, 0 to 1000.
+             */
+            dose_per_L: number;
+            /**
+             * Litres Per Month
+             * @description Feed poured in a month at the present plan, 0 to 100 000.
+             */
+            litres_per_month: number;
+            /**
+             * Today
+             * Format: date
+             * @description The day to count from.
+             */
+            today: string;
+            /**
+             * Unit
+             * @description g or mL.
+             * @default g
+             */
+            unit: string;
+            /**
+             * Price
+             * @description Price of a pack, if known.
+             */
+            price?: number | null;
+            /**
+             * Pack Amount
+             * @description What a pack holds.
+             */
+            pack_amount?: number | null;
+            /**
+             * Left
+             * @description What is left of it, if known.
+             */
+            left?: number | null;
         };
         /**
          * Crossing
@@ -3150,6 +3821,26 @@ export interface components {
             };
         };
         /**
+         * DilutionStep
+         * @description Draw so much, fill up to so much. [mL]
+         */
+        "DilutionStep-Input": {
+            /** Draw Ml */
+            draw_mL: number;
+            /** To Ml */
+            to_mL: number;
+        };
+        /**
+         * DilutionStep
+         * @description Draw so much, fill up to so much. [mL]
+         */
+        "DilutionStep-Output": {
+            /** Draw Ml */
+            draw_mL: number;
+            /** To Ml */
+            to_mL: number;
+        };
+        /**
          * DisplayUnit
          * @description shown = canonical * factor + offset, with ``digits`` significant figures at most.
          */
@@ -3187,6 +3878,8 @@ export interface components {
         /**
          * Dose
          * @description The can: four names of one strength, what to weigh, what the pen should read.
+         *
+         *     ``parts`` lists every product, the leading one first; the other fields tell of the leading one.
          */
         Dose: {
             /** Dose G L */
@@ -3228,6 +3921,10 @@ export interface components {
             stock_refusal: string;
             /** Elements */
             elements: components["schemas"]["ElementLevel"][];
+            /** Parts */
+            parts: components["schemas"]["Weighing"][];
+            /** Predicted By */
+            predicted_by: string;
         };
         /**
          * DoseIn
@@ -3256,7 +3953,7 @@ export interface components {
              * @default nitrogen
              * @enum {string}
              */
-            strength: "fraction" | "nitrogen" | "ec_added" | "ec_total";
+            strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
             /**
              * Value
              * @default 0
@@ -3265,7 +3962,7 @@ export interface components {
         };
         /** DoseInput */
         DoseInput: {
-            /** @description The product as labelled. */
+            /** @description The leading product as labelled: its dose is what the strength decides. */
             label: components["schemas"]["Label-Input"];
             /** @description The water it is dissolved in. */
             base: components["schemas"]["BaseWater"];
@@ -3276,15 +3973,28 @@ export interface components {
             volume_L: number;
             /**
              * Strength
-             * @description Which way the strength is named: fraction, nitrogen, ec_added or ec_total.
+             * @description Which way the strength is named: fraction, nitrogen, element, ec_added, ec_total or dose.
              * @enum {string}
              */
-            strength: "fraction" | "nitrogen" | "ec_added" | "ec_total";
+            strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
             /**
              * Value
-             * @description The strength so named: share of the label rate, mg/L N, or µS/cm.
+             * @description The strength so named: share of the label rate, mg/L, µS/cm or g/L.
              */
             value: number;
+            /**
+             * Element
+             * @description The element meant when the strength is named by element.
+             * @default N
+             */
+            element: string;
+            /**
+             * Also
+             * @description Other products in the same can at fixed doses.
+             */
+            also?: components["schemas"]["Feed"][] | null;
+            /** @description The leading product's own measured slope. */
+            slope?: components["schemas"]["ProductSlope-Input"] | null;
             /**
              * Ceiling Us Cm
              * @description The strictest feed ceiling among the chosen pots.
@@ -3405,7 +4115,7 @@ export interface components {
         };
         /**
          * Elements
-         * @description Elements in a gram of product (and in a millilitre, for liquids). [mg]
+         * @description Elements in a gram of product. Nitrogen is what dissolves; slow or organic nitrogen stands apart. [mg]
          */
         Elements: {
             /** N Mg G */
@@ -3436,6 +4146,41 @@ export interface components {
             split_known: boolean;
             /** Unlisted Meq G */
             unlisted_meq_g: number;
+            /**
+             * N Other Mg G
+             * @default 0
+             */
+            N_other_mg_g: number;
+            /**
+             * Fe Mg G
+             * @default 0
+             */
+            Fe_mg_g: number;
+            /**
+             * Mn Mg G
+             * @default 0
+             */
+            Mn_mg_g: number;
+            /**
+             * Zn Mg G
+             * @default 0
+             */
+            Zn_mg_g: number;
+            /**
+             * Cu Mg G
+             * @default 0
+             */
+            Cu_mg_g: number;
+            /**
+             * B Mg G
+             * @default 0
+             */
+            B_mg_g: number;
+            /**
+             * Mo Mg G
+             * @default 0
+             */
+            Mo_mg_g: number;
         };
         /**
          * EntryIn
@@ -3495,6 +4240,117 @@ export interface components {
             trace: components["schemas"]["TraceIn"][];
         };
         /**
+         * Equivalents
+         * @description One strength under all its names. None: that name means nothing for this label.
+         */
+        Equivalents: {
+            /** Fraction */
+            fraction: number | null;
+            /** Nitrogen Mg L */
+            nitrogen_mg_L: number;
+            /** Elements Mg L */
+            elements_mg_L: {
+                [key: string]: number;
+            };
+            /** Ec Added Us Cm */
+            ec_added_uS_cm: number;
+            /** Ec Total Us Cm */
+            ec_total_uS_cm: number;
+            /** Dose G L */
+            dose_g_L: number;
+            /** Dose Ml L */
+            dose_mL_L: number | null;
+            /** Per Us Gal */
+            per_us_gal: number;
+            /** Per Imp Gal */
+            per_imp_gal: number;
+            /** Oz Per 100 Us Gal */
+            oz_per_100_us_gal: number;
+            /** Sentences */
+            sentences: string[];
+        };
+        /**
+         * Feed
+         * @description A product in a can. Dose in grams of product a litre of can, liquids too. [g/L]
+         */
+        Feed: {
+            label: components["schemas"]["Label-Input"];
+            /** Dose G L */
+            dose_g_L: number;
+        };
+        /**
+         * FeedConductivity
+         * @description What the can should read, and where the reading comes from. [µS/cm]
+         */
+        FeedConductivity: {
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** Water Us Cm */
+            water_uS_cm: number;
+            /** Added Us Cm */
+            added_uS_cm: number;
+            /** Ph Closed */
+            pH_closed: number;
+            /** By */
+            by: string;
+            /** Urea N Mg L */
+            urea_N_mg_L: number;
+        };
+        /** FeedConductivityInput */
+        FeedConductivityInput: {
+            /** @description The water. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Feeds
+             * @description One to six products with their doses.
+             */
+            feeds: components["schemas"]["Feed"][];
+            /** @description The first product's own slope, if three batches or more were logged. */
+            slope?: components["schemas"]["ProductSlope-Input"] | null;
+        };
+        /**
+         * FeedRow
+         * @description One product at its dose. mg/L, µS/cm; None: not known.
+         */
+        FeedRow: {
+            /** Name */
+            name: string;
+            /** Dose G L */
+            dose_g_L: number;
+            /** Dose Ml L */
+            dose_mL_L: number | null;
+            /** Nitrogen Mg L */
+            nitrogen_mg_L: number;
+            /** Nitrate Mg L */
+            nitrate_mg_L: number;
+            /** Ammonium Mg L */
+            ammonium_mg_L: number;
+            /** Urea Mg L */
+            urea_mg_L: number;
+            /** P Mg L */
+            P_mg_L: number;
+            /** K Mg L */
+            K_mg_L: number;
+            /** Ca Mg L */
+            Ca_mg_L: number;
+            /** Mg Mg L */
+            Mg_mg_L: number;
+            /** Ec Added Us Cm */
+            ec_added_uS_cm: number;
+            /** Ec Total Us Cm */
+            ec_total_uS_cm: number;
+            /** Us Per Mg N */
+            uS_per_mg_N: number | null;
+            /** Acidity Mg L */
+            acidity_mg_L: number;
+            /** Cost Per L */
+            cost_per_L: number | null;
+        };
+        /**
          * FieldError
          * @description One field's sentence.
          */
@@ -3503,6 +4359,76 @@ export interface components {
             pointer: string;
             /** Detail */
             detail: string;
+        };
+        /**
+         * Fit
+         * @description Doses, masses on the scale's grid, what each element comes to, and which target gives.
+         */
+        Fit: {
+            /** Parts */
+            parts: components["schemas"]["FitPart"][];
+            /** Elements */
+            elements: components["schemas"]["FitElement"][];
+            /** Objective */
+            objective: number;
+            /** Weighed Objective */
+            weighed_objective: number;
+            /** Ec25 Us Cm */
+            ec25_uS_cm: number;
+            /** Nitrate Share */
+            nitrate_share: number | null;
+            /** Cost Per L */
+            cost_per_L: number | null;
+            /** Gives */
+            gives: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * FitElement
+         * @description An element: wanted, at the optimum and as weighed, with the error of what is weighed. [mg/L, %]
+         */
+        FitElement: {
+            /** Element */
+            element: string;
+            /** Target Mg L */
+            target_mg_L: number;
+            /** Best Mg L */
+            best_mg_L: number;
+            /** Weighed Mg L */
+            weighed_mg_L: number;
+            /** Error Pct */
+            error_pct: number;
+            /** Reached */
+            reached: boolean;
+        };
+        /**
+         * FitPart
+         * @description A product of the fit: best dose, and what the scale makes of it for the can. [g/L, g or mL]
+         */
+        FitPart: {
+            /** Name */
+            name: string;
+            /** Dose G L */
+            dose_g_L: number;
+            /** Amount */
+            amount: number;
+            /** Rounded */
+            rounded: number;
+            /** Unit */
+            unit: string;
+            /** Rounded Dose G L */
+            rounded_dose_g_L: number;
+        };
+        /**
+         * FitTarget
+         * @description An element and what is wanted of it in the can, the water's own included. [mg/L]
+         */
+        FitTarget: {
+            /** Element */
+            element: string;
+            /** Mg L */
+            mg_L: number;
         };
         /**
          * FloorIn
@@ -3613,6 +4539,24 @@ export interface components {
             evened_out_uS_cm: number;
         };
         /**
+         * Grade
+         * @description N, P2O5 (or P) and K2O (or K) of a grade, and the sentence that asks to confirm it. [%]
+         */
+        Grade: {
+            /** N Pct */
+            n_pct: number;
+            /** P Pct */
+            p_pct: number;
+            /** K Pct */
+            k_pct: number;
+            /** Sentence */
+            sentence: string;
+            /** Sure */
+            sure: boolean;
+            /** Others */
+            others: string[];
+        };
+        /**
          * GroupOut
          * @description A kind of plant present, with the most it may drink.
          */
@@ -3686,6 +4630,49 @@ export interface components {
             unit: "mg/L CaCO3" | "mmol/L" | "meq/L" | "°dH" | "°fH" | "°Clark";
         };
         /**
+         * Headroom
+         * @description The largest dose under the strictest ceiling, and what leaving that pot out would allow.
+         */
+        Headroom: {
+            /** Dose G L */
+            dose_g_L: number;
+            /** Nitrogen Mg L */
+            nitrogen_mg_L: number;
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+            /** Strictest */
+            strictest: string;
+            /** Ceiling Us Cm */
+            ceiling_uS_cm: number;
+            /** Fraction */
+            fraction: number | null;
+            /** Next Strictest */
+            next_strictest: string;
+            /** Next Ceiling Us Cm */
+            next_ceiling_uS_cm: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /** HeadroomInput */
+        HeadroomInput: {
+            /** @description The product. */
+            label: components["schemas"]["Label-Input"];
+            /** @description The water. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Pots
+             * @description Pots with their feed ceilings, at least one.
+             */
+            pots: components["schemas"]["PotCeiling"][];
+            /**
+             * Also
+             * @description Other products of the can at fixed doses.
+             */
+            also?: components["schemas"]["Feed"][] | null;
+            /** @description The product's own measured slope. */
+            slope?: components["schemas"]["ProductSlope-Input"] | null;
+        };
+        /**
          * Hold
          * @description One reason not to act.
          */
@@ -3757,6 +4744,60 @@ export interface components {
             temperature_C: number | null;
             /** Ph */
             pH: number | null;
+        };
+        /**
+         * Injector
+         * @description Stock for an injector: litres of feed from a litre of stock, bottles, the strongest ratio that dissolves.
+         */
+        Injector: {
+            /** Litres Per Litre */
+            litres_per_litre: number;
+            /** Other Meaning Pct */
+            other_meaning_pct: number;
+            /** Bottles */
+            bottles: components["schemas"]["StockBottle"][];
+            /** Feed L */
+            feed_L: number;
+            /** Largest Ratio */
+            largest_ratio: number;
+            /** Keeps Weeks */
+            keeps_weeks: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /** InjectorInput */
+        InjectorInput: {
+            /** @description Water the tank is filled with. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Feeds
+             * @description One to six products with their doses in the finished feed.
+             */
+            feeds: components["schemas"]["Feed"][];
+            /**
+             * Ratio
+             * @description The n of the ratio, 2 to 500.
+             */
+            ratio: number;
+            /**
+             * Meaning
+             * @description "1 in n": one part of n is stock; "1 plus n": n parts of water to one of stock.
+             * @default 1 in n
+             * @enum {string}
+             */
+            meaning: "1 in n" | "1 plus n";
+            /**
+             * Tank L
+             * @description Volume of the stock tank, above 0 to 1000.
+             * @default 5
+             */
+            tank_L: number;
+            /**
+             * Storage C
+             * @description Coldest temperature the tank stands at, 0 to 30.
+             * @default 10
+             */
+            storage_C: number;
         };
         /**
          * IonConductivity
@@ -3887,8 +4928,11 @@ export interface components {
          * Label
          * @description A product as its label states it. Shares in % of the product; None means not stated.
          *
-         *     Nitrogen is stated by form, or as a total whose forms are not known.
-         *     P and K are oxides in most countries, elements in some: ``pk_as`` says which.
+         *     Nitrogen is stated by form, or as a total whose forms are not known; ``n_other_pct`` is slow or
+         *     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
+         *     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
+         *     for a basic product. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+         *     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
          */
         "Label-Input": {
             /** Name */
@@ -3938,16 +4982,62 @@ export interface components {
             /** Label Rate */
             label_rate?: number | null;
             /** Label Rate Unit */
-            label_rate_unit?: ("g/L" | "mL/L" | "g/10 L" | "mL/10 L" | "g/US gal" | "mL/US gal" | "g/imp gal" | "mL/imp gal" | "US tsp/US gal" | "oz/100 US gal") | null;
+            label_rate_unit?: string | null;
             /** Solubility G L */
             solubility_g_L?: number | null;
+            /** N Other Pct */
+            n_other_pct?: number | null;
+            /** Fe Pct */
+            fe_pct?: number | null;
+            /** Mn Pct */
+            mn_pct?: number | null;
+            /** Zn Pct */
+            zn_pct?: number | null;
+            /** Cu Pct */
+            cu_pct?: number | null;
+            /** B Pct */
+            b_pct?: number | null;
+            /** Mo Pct */
+            mo_pct?: number | null;
+            /**
+             * Fe Chelate
+             * @default
+             * @enum {string}
+             */
+            fe_chelate: "" | "EDTA" | "DTPA" | "EDDHA" | "other";
+            /** Acidity Kg T */
+            acidity_kg_t?: number | null;
+            /**
+             * Kind
+             * @default soluble
+             * @enum {string}
+             */
+            kind: "soluble" | "prill" | "no ppm";
+            /** Longevity Days */
+            longevity_days?: number | null;
+            /** Longevity At C */
+            longevity_at_C?: number | null;
+            /** Bulk Density G Ml */
+            bulk_density_g_mL?: number | null;
+            /** Cap Ml */
+            cap_mL?: number | null;
+            /** Drop Ml */
+            drop_mL?: number | null;
+            /**
+             * Formula
+             * @default
+             */
+            formula: string;
         };
         /**
          * Label
          * @description A product as its label states it. Shares in % of the product; None means not stated.
          *
-         *     Nitrogen is stated by form, or as a total whose forms are not known.
-         *     P and K are oxides in most countries, elements in some: ``pk_as`` says which.
+         *     Nitrogen is stated by form, or as a total whose forms are not known; ``n_other_pct`` is slow or
+         *     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
+         *     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
+         *     for a basic product. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+         *     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
          */
         "Label-Output": {
             /** Name */
@@ -3997,14 +5087,69 @@ export interface components {
             /** Label Rate */
             label_rate?: number | null;
             /** Label Rate Unit */
-            label_rate_unit?: ("g/L" | "mL/L" | "g/10 L" | "mL/10 L" | "g/US gal" | "mL/US gal" | "g/imp gal" | "mL/imp gal" | "US tsp/US gal" | "oz/100 US gal") | null;
+            label_rate_unit?: string | null;
             /** Solubility G L */
             solubility_g_L?: number | null;
+            /** N Other Pct */
+            n_other_pct?: number | null;
+            /** Fe Pct */
+            fe_pct?: number | null;
+            /** Mn Pct */
+            mn_pct?: number | null;
+            /** Zn Pct */
+            zn_pct?: number | null;
+            /** Cu Pct */
+            cu_pct?: number | null;
+            /** B Pct */
+            b_pct?: number | null;
+            /** Mo Pct */
+            mo_pct?: number | null;
+            /**
+             * Fe Chelate
+             * @default
+             * @enum {string}
+             */
+            fe_chelate: "" | "EDTA" | "DTPA" | "EDDHA" | "other";
+            /** Acidity Kg T */
+            acidity_kg_t?: number | null;
+            /**
+             * Kind
+             * @default soluble
+             * @enum {string}
+             */
+            kind: "soluble" | "prill" | "no ppm";
+            /** Longevity Days */
+            longevity_days?: number | null;
+            /** Longevity At C */
+            longevity_at_C?: number | null;
+            /** Bulk Density G Ml */
+            bulk_density_g_mL?: number | null;
+            /** Cap Ml */
+            cap_mL?: number | null;
+            /** Drop Ml */
+            drop_mL?: number | null;
+            /**
+             * Formula
+             * @default
+             */
+            formula: string;
         };
         /** LabelToElementsInput */
         LabelToElementsInput: {
-            /** @description The label's shares, basis and density. */
+            /** @description The label's shares, basis and density; or the formula of a salt. */
             label: components["schemas"]["Label-Input"];
+        };
+        /**
+         * LoggedBatch
+         * @description A measured can of one product: dose, what the ion model says it adds, and what it added. [g/L, µS/cm]
+         */
+        LoggedBatch: {
+            /** Dose G L */
+            dose_g_L: number;
+            /** Model Rise Us Cm */
+            model_rise_uS_cm: number;
+            /** Measured Rise Us Cm */
+            measured_rise_uS_cm: number;
         };
         /**
          * Look
@@ -4445,6 +5590,26 @@ export interface components {
             meters: components["schemas"]["MeterOut"][];
         };
         /**
+         * MineralCheck
+         * @description One mineral in one vessel. ``index``: lg(IAP/Ksp), None when an ion of it is absent.
+         */
+        MineralCheck: {
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "can" | "stock";
+            /** Mineral */
+            mineral: string;
+            /** Index */
+            index: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "clear" | "borderline" | "clouds";
+        };
+        /**
          * MixPage
          * @description All the Mix station offers.
          */
@@ -4754,6 +5919,16 @@ export interface components {
             water: string;
             /** Litres */
             litres: number;
+        };
+        /**
+         * PotCeiling
+         * @description A pot and the strongest feed it takes. [µS/cm]
+         */
+        PotCeiling: {
+            /** Name */
+            name: string;
+            /** Ceiling Us Cm */
+            ceiling_uS_cm: number;
         };
         /**
          * PotIn
@@ -5086,6 +6261,28 @@ export interface components {
             /** Ec Us Cm */
             ec_uS_cm: number | null;
         };
+        /** PrecipitationCheckInput */
+        PrecipitationCheckInput: {
+            /** @description The water of bottle and can. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Feeds
+             * @description One to six products with their doses in the can.
+             */
+            feeds: components["schemas"]["Feed"][];
+            /**
+             * Times
+             * @description Strength of the stock over the can, 1 to 200; 1: no stock.
+             * @default 1
+             */
+            times: number;
+            /**
+             * Storage C
+             * @description Coldest temperature the bottle is kept at, 0 to 30.
+             * @default 10
+             */
+            storage_C: number;
+        };
         /**
          * Problem
          * @description RFC 9457 problem document with field errors.
@@ -5118,6 +6315,18 @@ export interface components {
             facts: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * ProductAcidity
+         * @description Potential acidity of a product, above 0 acid, below 0 basic. [kg CaCO3/t]
+         */
+        ProductAcidity: {
+            /** Name */
+            name: string;
+            /** Kg T */
+            kg_t: number;
+            /** Printed */
+            printed: boolean;
         };
         /**
          * ProductIn
@@ -5167,7 +6376,7 @@ export interface components {
             /** Label Rate */
             label_rate?: number | string | null;
             /** Label Rate Unit */
-            label_rate_unit?: ("g/L" | "mL/L" | "g/10 L" | "mL/10 L" | "g/US gal" | "mL/US gal" | "g/imp gal" | "mL/imp gal" | "US tsp/US gal" | "oz/100 US gal") | null;
+            label_rate_unit?: string | null;
         };
         /**
          * ProductOut
@@ -5180,6 +6389,46 @@ export interface components {
             name: string;
             label: components["schemas"]["Label-Output"];
             elements: components["schemas"]["Elements"];
+        };
+        /**
+         * ProductSlope
+         * @description A product's own slope from logged batches: ``factor`` times what the ion model says. [µS/cm per g/L]
+         */
+        "ProductSlope-Input": {
+            /** Factor */
+            factor: number;
+            /** Factor Low */
+            factor_low: number;
+            /** Factor High */
+            factor_high: number;
+            /** Slope Us Per G L */
+            slope_uS_per_g_L: number;
+            /** Batches */
+            batches: number;
+        };
+        /**
+         * ProductSlope
+         * @description A product's own slope from logged batches: ``factor`` times what the ion model says. [µS/cm per g/L]
+         */
+        "ProductSlope-Output": {
+            /** Factor */
+            factor: number;
+            /** Factor Low */
+            factor_low: number;
+            /** Factor High */
+            factor_high: number;
+            /** Slope Us Per G L */
+            slope_uS_per_g_L: number;
+            /** Batches */
+            batches: number;
+        };
+        /** ProductSlopeInput */
+        ProductSlopeInput: {
+            /**
+             * Batches
+             * @description Three measured cans or more of this product alone.
+             */
+            batches: components["schemas"]["LoggedBatch"][];
         };
         /**
          * Purchase
@@ -5206,6 +6455,14 @@ export interface components {
             units: string[];
             /** Ion */
             ion: boolean;
+        };
+        /** ReadGradeInput */
+        ReadGradeInput: {
+            /**
+             * Text
+             * @description The grade as typed: three numbers apart or in a run.
+             */
+            text: string;
         };
         /**
          * ReadingOut
@@ -5246,6 +6503,59 @@ export interface components {
             possible_uS_cm: {
                 [key: string]: number;
             };
+        };
+        /** RecipeFitInput */
+        RecipeFitInput: {
+            /** @description The water; ions of its report count towards the targets. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Products
+             * @description One to six soluble products.
+             */
+            products: components["schemas"]["Label-Input"][];
+            /**
+             * Targets
+             * @description Elements wanted in the can, each above 0.
+             */
+            targets: components["schemas"]["FitTarget"][];
+            /**
+             * Volume L
+             * @description Volume of the can, above 0 to 10 000.
+             * @default 1
+             */
+            volume_L: number;
+            /**
+             * Scale Step G
+             * @description Smallest step of the scale.
+             * @default 0.1
+             */
+            scale_step_g: number;
+            /**
+             * Syringe Step Ml
+             * @description Smallest division of the syringe.
+             * @default 0.5
+             */
+            syringe_step_mL: number;
+            /**
+             * Nitrate Share Min
+             * @description Least share of the nitrogen as nitrate, 0 to 1.
+             */
+            nitrate_share_min?: number | null;
+            /**
+             * Ec Cap Us Cm
+             * @description Most the can may read.
+             */
+            ec_cap_uS_cm?: number | null;
+            /**
+             * Cost Max Per L
+             * @description Most a litre may cost.
+             */
+            cost_max_per_L?: number | null;
+            /**
+             * Prices Per G
+             * @description Price of a gram of each product; empty where not known.
+             */
+            prices_per_g?: (number | null)[] | null;
         };
         /**
          * Rejection
@@ -5366,6 +6676,37 @@ export interface components {
             sar: number | null;
             /** Sentences */
             sentences: string[];
+        };
+        /**
+         * Rescue
+         * @description What to do with the can now. [L, g or mL, g/L, µS/cm]
+         */
+        Rescue: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "nothing" | "add water" | "add feed" | "add both" | "pour some away" | "throw away";
+            /** Now G L */
+            now_g_L: number;
+            /** Water L */
+            water_L: number;
+            /** Feed Amount */
+            feed_amount: number;
+            /** Feed Rounded */
+            feed_rounded: number;
+            /** Feed Unit */
+            feed_unit: string;
+            /** Discard L */
+            discard_L: number;
+            /** Final L */
+            final_L: number;
+            /** Final G L */
+            final_g_L: number;
+            /** Final Us Cm */
+            final_uS_cm: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Rhythm
@@ -5605,6 +6946,230 @@ export interface components {
             would_show: number;
             /** Share */
             share: number;
+        };
+        /**
+         * School
+         * @description A school as a set of defaults anyone may edit: one file in data/schools.
+         *
+         *     ``feeds`` of every ``cycle`` waterings carry feed of ``n_mg_L``; the plain ones pour
+         *     ``plain_times`` as much. ``label_share`` is the part of the label it speaks of, if it does.
+         */
+        School: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Group */
+            group: string;
+            /** Definition */
+            definition: string;
+            /** In Favour */
+            in_favour: string;
+            /** Against */
+            against: string;
+            /** N Mg L */
+            n_mg_L: number;
+            /** N Low Mg L */
+            n_low_mg_L: number;
+            /** N High Mg L */
+            n_high_mg_L: number;
+            /** Cycle */
+            cycle: number;
+            /** Feeds */
+            feeds: number;
+            /**
+             * Route
+             * @enum {string}
+             */
+            route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
+            /** Source */
+            source: string;
+            /** Confidence */
+            confidence: string;
+            /** Checked By */
+            checked_by: string;
+            /**
+             * Plain Times
+             * @default 1
+             */
+            plain_times: number;
+            /**
+             * Season
+             * @default any
+             * @enum {string}
+             */
+            season: "any" | "calendar" | "growth";
+            /** Label Share */
+            label_share?: number | null;
+            /**
+             * Prill G L
+             * @default 0
+             */
+            prill_g_L: number;
+            /**
+             * Prill N Pct
+             * @default 0
+             */
+            prill_n_pct: number;
+            /**
+             * Prill Days
+             * @default 180
+             */
+            prill_days: number;
+            /**
+             * Prill At C
+             * @default 21
+             */
+            prill_at_C: number;
+            /** Spray Ml */
+            spray_mL?: number | null;
+            /**
+             * When
+             * @default
+             */
+            when: string;
+        };
+        /**
+         * SchoolLoad
+         * @description Nitrogen a week and the root zone a school tends to. mg N per litre of pot; µS/cm.
+         */
+        SchoolLoad: {
+            /** Applied Mg L Week */
+            applied_mg_L_week: number;
+            /** Retained Mg L Week */
+            retained_mg_L_week: number | null;
+            /** Root Low Us Cm */
+            root_low_uS_cm: number | null;
+            /** Root High Us Cm */
+            root_high_uS_cm: number | null;
+            /** Root Mean Us Cm */
+            root_mean_uS_cm: number | null;
+            /** Leaf Mg Week */
+            leaf_mg_week: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /** SchoolLoadInput */
+        SchoolLoadInput: {
+            /** @description The school's figures. */
+            school: components["schemas"]["School"];
+            /** @description Volume, water held, losses, pour and interval. */
+            pot: components["schemas"]["SchoolPot"];
+            /**
+             * Water Us Cm
+             * @description The water, 0 to 5000.
+             * @default 60
+             */
+            water_uS_cm: number;
+            /**
+             * Slope Us Per Mg N
+             * @description What a milligram of nitrogen adds to the reading, 2 to 20.
+             * @default 7
+             */
+            slope_uS_per_mg_N: number;
+            /**
+             * Prill Age Days
+             * @description Days of a prill's life to average over, 7 to 1000.
+             * @default 90
+             */
+            prill_age_days: number;
+        };
+        /**
+         * SchoolPot
+         * @description A pot as the comparison needs it. Volumes in L; defaults are a litre of medium bark.
+         */
+        SchoolPot: {
+            /**
+             * Volume L
+             * @default 1
+             */
+            volume_L: number;
+            /**
+             * Held L
+             * @default 0.3
+             */
+            held_L: number;
+            /**
+             * Phi
+             * @default 0.5
+             */
+            phi: number;
+            /**
+             * Eta
+             * @default 0.5
+             */
+            eta: number;
+            /**
+             * U
+             * @default 0.2
+             */
+            u: number;
+            /**
+             * Lost L
+             * @default 0.1
+             */
+            lost_L: number;
+            /**
+             * Poured L
+             * @default 0.25
+             */
+            poured_L: number;
+            /**
+             * Interval Days
+             * @default 5
+             */
+            interval_days: number;
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_C: number;
+        };
+        /**
+         * SerialDilution
+         * @description Steps from a strong stock to a thin feed, the strength after each, and what the syringe leaves open.
+         */
+        SerialDilution: {
+            /** Steps */
+            steps: components["schemas"]["DilutionStep-Output"][];
+            /** Strengths Mg L */
+            strengths_mg_L: number[];
+            /** Final Mg L */
+            final_mg_L: number;
+            /** Error Pct */
+            error_pct: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /** SerialDilutionInput */
+        SerialDilutionInput: {
+            /**
+             * Stock G L
+             * @description Strength of the stock, above 0 to 1000.
+             */
+            stock_g_L: number;
+            /**
+             * Target Mg L
+             * @description Strength wanted, product in the bottle; planned when no steps are given.
+             */
+            target_mg_L?: number | null;
+            /**
+             * Final Ml
+             * @description Volume of the bottle, 10 to 100 000.
+             * @default 500
+             */
+            final_mL: number;
+            /**
+             * Steps
+             * @description Steps already decided; then only worked out.
+             */
+            steps?: components["schemas"]["DilutionStep-Input"][] | null;
+            /**
+             * Syringe Step Ml
+             * @description Smallest division of the syringe, above 0 to 50.
+             * @default 0.5
+             */
+            syringe_step_mL: number;
         };
         /**
          * Settings
@@ -5859,6 +7424,51 @@ export interface components {
             plugged: boolean;
         };
         /**
+         * SolubilityCheck
+         * @description A salt in the bottle against what dissolves at the coldest store. [g/L]
+         */
+        SolubilityCheck: {
+            /** Name */
+            name: string;
+            /** Strength G L */
+            strength_g_L: number;
+            /** Limit G L */
+            limit_g_L: number;
+            /** Fits */
+            fits: boolean;
+        };
+        /** SpoonCalibrationInput */
+        SpoonCalibrationInput: {
+            /**
+             * Kind
+             * @description spoon, cap or dropper.
+             * @enum {string}
+             */
+            kind: "spoon" | "cap" | "dropper";
+            /**
+             * Weighings
+             * @description Weighings of level measures, five are good; for a dropper the drops counted in a millilitre.
+             */
+            weighings: number[];
+            /**
+             * Levels Each
+             * @description Level measures in each weighing, 1 to 100.
+             * @default 1
+             */
+            levels_each: number;
+            /**
+             * Scale Step G
+             * @description Smallest step of the scale.
+             * @default 0.1
+             */
+            scale_step_g: number;
+            /**
+             * Volume Ml
+             * @description Volume of the measure, if known: gives the bulk density.
+             */
+            volume_mL?: number | null;
+        };
+        /**
          * StationOut
          * @description A station of the channel with its live figure and the conductivity there.
          */
@@ -5887,8 +7497,26 @@ export interface components {
             unit: string;
         };
         /**
+         * StockBottle
+         * @description One bottle and the lines of its label.
+         */
+        StockBottle: {
+            /** Letter */
+            letter: string;
+            /** Contents */
+            contents: components["schemas"]["BottleContent"][];
+            /** Volume Ml */
+            volume_mL: number;
+            /** Concentration G L */
+            concentration_g_L: number;
+            /** Hazard */
+            hazard: string;
+        };
+        /**
          * StockSolution
-         * @description What to weigh into which bottle, and what to draw from it.
+         * @description What to weigh into which bottle, what to draw from it, and how long it keeps.
+         *
+         *     ``mass_g`` and ``concentration_g_L`` are of the smallest weighing, the one that sets the error.
          */
         StockSolution: {
             /** Mass G */
@@ -5905,19 +7533,41 @@ export interface components {
             error_pct: number;
             /** Lasts L */
             lasts_L: number;
+            /** Bottles */
+            bottles: components["schemas"]["StockBottle"][];
+            /** Dilution */
+            dilution: string;
+            /** Keeps Weeks */
+            keeps_weeks: number;
+            /** Use By */
+            use_by: string | null;
         };
         /** StockSolutionInput */
         StockSolutionInput: {
             /**
              * Dose G L
-             * @description Dose in the can, above 0 to 50.
+             * @description Dose of a single product in the can, above 0 to 50; or name the feeds.
              */
-            dose_g_L: number;
+            dose_g_L?: number | null;
+            /**
+             * Feeds
+             * @description Products with their doses in the can, instead of a single dose.
+             */
+            feeds?: components["schemas"]["Feed"][] | null;
             /**
              * Volume L
              * @description Volume of the can, above 0 to 10 000.
              */
             volume_L: number;
+            /**
+             * @description Water the bottles are filled with.
+             * @default {
+             *       "ec25_uS_cm": 0,
+             *       "kind": "deionised",
+             *       "name": "pure water"
+             *     }
+             */
+            base: components["schemas"]["BaseWater"];
             /**
              * Scale Step G
              * @description Smallest step of the scale, above 0 to 100.
@@ -5932,7 +7582,7 @@ export interface components {
             syringe_step_mL: number;
             /**
              * Solubility G L
-             * @description Solubility at 20 °C, if known.
+             * @description Solubility of the single product at 20 °C, if known.
              */
             solubility_g_L?: number | null;
             /**
@@ -5945,6 +7595,17 @@ export interface components {
              * @description Stock to draw for each litre; chosen when empty.
              */
             draw_mL_per_L?: number | null;
+            /**
+             * Storage C
+             * @description Coldest temperature the bottle is kept at, 0 to 30.
+             * @default 20
+             */
+            storage_C: number;
+            /**
+             * Made On
+             * @description Day of making, for the date on the label.
+             */
+            made_on?: string | null;
         };
         /**
          * Stored
@@ -5953,6 +7614,30 @@ export interface components {
         Stored: {
             /** Id */
             id: number;
+        };
+        /** StrengthEquivalentsInput */
+        StrengthEquivalentsInput: {
+            /** @description The product. */
+            label: components["schemas"]["Label-Input"];
+            /** @description The water. */
+            base: components["schemas"]["BaseWater"];
+            /**
+             * Strength
+             * @description Which way it is named: fraction, nitrogen, element, ec_added, ec_total or dose.
+             * @enum {string}
+             */
+            strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
+            /**
+             * Value
+             * @description The strength as typed; a fraction may be "1/4", "25 %" or "reduce by three quarters".
+             */
+            value: string | number;
+            /**
+             * Element
+             * @description The element meant when it is named by element.
+             * @default N
+             */
+            element: string;
         };
         /**
          * Supply
@@ -6057,6 +7742,33 @@ export interface components {
              * @enum {string}
              */
             direction: "to 25 °C" | "from 25 °C";
+        };
+        /**
+         * Tendency
+         * @description What water and feed leave together, and which way that drifts. [mg/L CaCO3]
+         */
+        Tendency: {
+            /**
+             * Drift
+             * @enum {string}
+             */
+            drift: "acid" | "slightly acid" | "about steady" | "slightly alkaline" | "alkaline";
+            /** Net Mg L */
+            net_mg_L: number | null;
+            /** Low Mg L */
+            low_mg_L: number | null;
+            /** High Mg L */
+            high_mg_L: number | null;
+            /** Feed Acidity Mg L */
+            feed_acidity_mg_L: number;
+            /** Ammonium Share */
+            ammonium_share: number | null;
+            /** Products */
+            products: components["schemas"]["ProductAcidity"][];
+            /** Confidence */
+            confidence: string;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Term
@@ -6501,6 +8213,30 @@ export interface components {
             how: string;
         };
         /**
+         * Weighing
+         * @description An amount for the can, and what the tool makes of it. [g or mL, %]
+         */
+        Weighing: {
+            /** Name */
+            name: string;
+            /** Dose G L */
+            dose_g_L: number;
+            /** Dose Ml L */
+            dose_mL_L: number | null;
+            /** Amount */
+            amount: number;
+            /** Unit */
+            unit: string;
+            /** Step */
+            step: number;
+            /** Rounded */
+            rounded: number;
+            /** Error Pct */
+            error_pct: number;
+            /** Weighable */
+            weighable: boolean;
+        };
+        /**
          * Working
          * @description How a number came about, complete enough to be replayed by hand.
          */
@@ -6552,6 +8288,57 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     }[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_acid_base_tendency_api_calc_acid_base_tendency_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcidBaseTendencyInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Tendency_"];
                 };
             };
             /** @description Bad Request */
@@ -6705,6 +8492,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_BatchCheck_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_batch_rescue_api_calc_batch_rescue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchRescueInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Rescue_"];
                 };
             };
             /** @description Bad Request */
@@ -6940,6 +8778,108 @@ export interface operations {
             };
         };
     };
+    calc_compare_feeds_api_calc_compare_feeds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareFeedsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Comparison_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_cost_and_stock_api_calc_cost_and_stock_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CostAndStockInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_CostAndStock_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_dechlorinate_api_calc_dechlorinate_post: {
         parameters: {
             query?: never;
@@ -7144,6 +9084,57 @@ export interface operations {
             };
         };
     };
+    calc_feed_conductivity_api_calc_feed_conductivity_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedConductivityInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_FeedConductivity_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_flush_plan_api_calc_flush_plan_post: {
         parameters: {
             query?: never;
@@ -7215,6 +9206,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_InUnits_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_headroom_api_calc_headroom_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeadroomInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Headroom_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_injector_api_calc_injector_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InjectorInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Injector_"];
                 };
             };
             /** @description Bad Request */
@@ -7603,6 +9696,210 @@ export interface operations {
             };
         };
     };
+    calc_precipitation_check_api_calc_precipitation_check_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrecipitationCheckInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Clarity_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_product_slope_api_calc_product_slope_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductSlopeInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ProductSlope_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_read_grade_api_calc_read_grade_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadGradeInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Grade_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_recipe_fit_api_calc_recipe_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeFitInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Fit_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_root_zone_api_calc_root_zone_post: {
         parameters: {
             query?: never;
@@ -7705,6 +10002,108 @@ export interface operations {
             };
         };
     };
+    calc_school_load_api_calc_school_load_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolLoadInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_SchoolLoad_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_serial_dilution_api_calc_serial_dilution_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SerialDilutionInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_SerialDilution_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_share_out_api_calc_share_out_post: {
         parameters: {
             query?: never;
@@ -7756,6 +10155,57 @@ export interface operations {
             };
         };
     };
+    calc_spoon_calibration_api_calc_spoon_calibration_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpoonCalibrationInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Calibrated_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_stock_solution_api_calc_stock_solution_post: {
         parameters: {
             query?: never;
@@ -7776,6 +10226,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_StockSolution_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_strength_equivalents_api_calc_strength_equivalents_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrengthEquivalentsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Equivalents_"];
                 };
             };
             /** @description Bad Request */

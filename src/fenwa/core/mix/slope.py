@@ -1,0 +1,86 @@
+"""A product's own slope, learnt from batches that were measured."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fenwa.core.entry import require
+from fenwa.core.errors import InputError, Underspecified
+from fenwa.core.mix.feed import ProductSlope
+from fenwa.core.registry import calculation
+from fenwa.core.working import Computed, Ledger
+
+FEWEST = 3
+
+
+@dataclass(frozen=True)
+class LoggedBatch:
+    """A measured can of one product: dose, what the ion model says it adds, and what it added. [g/L, µS/cm]"""
+
+    dose_g_L: float
+    model_rise_uS_cm: float
+    measured_rise_uS_cm: float
+
+
+@calculation("product-slope", title="Your own slope of a product", station="mix")
+def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
+    """Regression through the origin of what batches added on what the ion model expected.
+
+    Parameters
+    ----------
+    batches : list[LoggedBatch]
+        Three measured cans or more of this product alone. [g/L, µS/cm]
+
+    Returns
+    -------
+    Computed
+        Slope at the doses in use, the factor on the ion model and its 90 % interval. [µS/cm per g/L]
+
+    Raises
+    ------
+    Underspecified
+        If fewer than three batches were measured.
+    InputError
+        If a batch adds nothing.
+
+    Notes
+    -----
+    The model keeps only the bend of the curve; the height is the grower's own. With one dose
+    alone the factor is their mean.
+
+    References
+    ----------
+    E1.6; linear-regression
+    """
+    if len(batches) < FEWEST:
+        raise Underspecified(f"A slope of your own needs {FEWEST} measured batches; {len(batches)} logged. "
+                             "Read the next cans with the pen.", pointer="/batches")  # fmt: skip
+    for i, b in enumerate(batches):
+        require(b.dose_g_L, "Dose", "g/L", low=0, open_low=True, high=20, pointer=f"/batches/{i}/dose_g_L")
+        if not b.model_rise_uS_cm > 0 or not b.measured_rise_uS_cm > 0:
+            raise InputError(f"Batch {i + 1} adds no conductivity: it cannot tell a slope. Leave it out.",
+                             pointer=f"/batches/{i}")  # fmt: skip
+    from scipy.stats import t as student
+
+    ledger = Ledger("Your own slope of a product", "At doses like those logged, in any of your waters.",
+                    ("linear-regression",))  # fmt: skip
+    for i, b in enumerate(batches, 1):
+        ledger.take(f"d{i}", f"dose of batch {i}", b.dose_g_L, "g/L", "log")
+        ledger.take(f"m{i}", f"model for batch {i}", b.model_rise_uS_cm, "µS/cm", "solved: ion model")
+        ledger.take(f"r{i}", f"measured over the water, batch {i}", b.measured_rise_uS_cm, "µS/cm", "measured")
+    n = range(1, len(batches) + 1)
+    slope = ledger.step("s", f"({' + '.join(f'd{i}*r{i}' for i in n)}) / ({' + '.join(f'd{i}**2' for i in n)})",
+                        "µS/cm per g/L", "slope through the origin")  # fmt: skip
+    ledger.step("M", " + ".join(f"m{i}**2" for i in n), "", "sum of squares of the model")
+    k = ledger.step("k", f"({' + '.join(f'm{i}*r{i}' for i in n)}) / M", "", "own slope over the model's")
+    ledger.take("n", "batches", len(batches), "")
+    spread = ledger.step("e", f"sqrt(({' + '.join(f'(r{i} - k*m{i})**2' for i in n)}) / (n - 1))", "µS/cm",
+                         "scatter of the batches")  # fmt: skip
+    ledger.take("t", "Student's t, 90 %", float(student.ppf(0.95, len(batches) - 1)), "", "table:linear-regression")
+    # a new can scatters like the logged ones, beside the doubt about the slope itself
+    half = ledger.step("h", "t * e * sqrt(1 / M + n / M)", "", "half-width for the next can")
+    if spread > 0.15 * max(b.measured_rise_uS_cm for b in batches):
+        ledger.caution(
+            "The batches scatter by more than 15 %: check scale, product and meter before trusting the slope."
+        )
+    return ledger.close(ProductSlope(k, k - half, k + half, slope, len(batches)))
