@@ -171,6 +171,7 @@ def _pages() -> None:
             times = [_timed(partial(client.get, page.format(7 * i % 500 + 1))) * 1000 for i in range(20)]
             everything += times
             print(f"  {page:16} median {sorted(times)[10]:.0f} ms, p95 {quantiles(times, n=20)[-1]:.0f} ms")
+        _mix_screen(client)
         feed = {"pot_ids": [1], "on": TODAY.isoformat(), "water_id": 1, "volume": 200, "note": "bench"}
         after = []
         for i in range(20):
@@ -179,6 +180,30 @@ def _pages() -> None:
             after += [_timed(partial(client.get, page)) * 1000 for page in ("/api/round", "/api/stations")]
         print(f"  round and stations straight after a pour: p95 {quantiles(after, n=20)[-1]:.0f} ms")
         print(f"page data, all pages: p95 {quantiles(everything, n=20)[-1]:.0f} ms (target 50 ms)")
+
+
+def _mix_screen(client: Any) -> None:
+    """The whole Mix screen worked out anew while a strength is dragged, for several cans."""
+    ids = {p["name"]: p["id"] for p in client.get("/api/mix").json()["products"]}
+    lead = ids["Nitrate feed 13-3-15 with Ca and Mg"]
+    salts = [ids[n] for n in ("Magnesium sulfate, heptahydrate", "Monopotassium phosphate", "Potassium nitrate")]
+    cans: list[tuple[str, dict[str, Any]]] = [
+        ("one feed in rain, 0.5 L", {"product_id": lead, "water_id": 1, "volume": 0.5, "pot_ids": [2, 5]}),
+        ("one feed in hard water", {"product_id": lead, "water_id": 2, "volume": 5, "pot_ids": [2, 5]}),
+        ("four products in a blend", {"product_id": ids["Calcium nitrate, tetrahydrate"], "water_id": 1, "volume": 5,
+                                      "blend": [{"water_id": 1, "share": 3}, {"water_id": 2, "share": 1}], "pot_ids": [2, 5, 9],
+                                      "also": [{"product_id": i, "dose": 0.1} for i in salts]}),
+    ]  # fmt: skip
+    whole = []
+    for name, can in cans:
+        times = []
+        for i in range(60):
+            strength, value = (("nitrogen", 20 + 1.3 * i), ("ec_added", 200 + 7.0 * i))[i % 2]
+            body = {**can, "strength": strength, "value": value}
+            times.append(_timed(lambda body=body: client.post("/api/mix/preview", json=body).raise_for_status()) * 1000)
+        whole += times
+        print(f"  Mix screen, {name:26} median {sorted(times)[30]:.0f} ms, p95 {quantiles(times, n=20)[-1]:.0f} ms")
+    print(f"whole Mix screen worked out anew: p95 {quantiles(whole, n=20)[-1]:.0f} ms (target 50 ms)")
 
 
 def first_load_kB(web: Path) -> float:

@@ -38,7 +38,10 @@ def test_openapi_names_every_route_once_with_a_summary(demo: Client) -> None:
     writes = [(path, op) for path, verb, op in operations if verb in ("post", "put") and "/calc/" not in path]
     previews = {"/api/mix/dose", "/api/pots/{pot_id}/flush-plan", "/api/reports/preview", "/api/water/blend",
                 "/api/water/dechlorinate", "/api/water/boil", "/api/water/acidify",
-                "/api/meters/{meter_id}/scale-guess"}  # fmt: skip
+                "/api/meters/{meter_id}/scale-guess", "/api/mix/preview", "/api/mix/names", "/api/mix/fit",
+                    "/api/mix/compare", "/api/mix/stock", "/api/mix/clear", "/api/mix/injector", "/api/mix/serial",
+                    "/api/mix/schools/load", "/api/products/grade", "/api/products/elements", "/api/measures/preview",
+                    "/api/batches/{batch_id}/rescue"}  # fmt: skip
     # the pen stores nothing; a logger's pack names itself and is stored once whatever it sends
     devices = {"/api/pen/start", "/api/pen/simulated", "/api/inbox/senml"}
     for path, op in writes:

@@ -30,7 +30,7 @@ WRONG: list[tuple[str, dict[str, Any], str, str]] = [
     ("/api/products", {**FEED, "n_nitrate_pct": -3}, "/n_nitrate_pct", "Nitrate nitrogen -3"),
     ("/api/products", {**FEED, "label_rate": 2, "label_rate_unit": "mL/L"}, "/label_rate_unit", "product is a powder"),
     ("/api/mix/dose", {**CAN, "strength": "ec_total", "value": 10}, "/value", "below Rain itself"),
-    ("/api/mix/dose", {**CAN, "product_id": 5}, "/strength", "holds no nitrogen"),
+    ("/api/mix/dose", {**CAN, "product_id": 11}, "/strength", "holds no nitrogen"),
     ("/api/mix/dose", {**CAN, "volume": 0}, "/volume", "Volume 0 L"),
     ("/api/batches", {**CAN, "made_on": "2027-02-01"}, "/made_on", "lies in the future"),
     ("/api/pours", pour(volume=-5), "/volume", "Volume -0.005 L"),

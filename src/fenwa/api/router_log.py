@@ -21,13 +21,15 @@ router = APIRouter(prefix="/api/log", tags=["log"])
 
 Kind = Literal[
     "pour", "look", "reading", "batch", "pot", "water", "product", "meter", "check", "report", "treatment",
-    "membrane pair", "inbox entry",
+    "membrane pair", "inbox entry", "recipe", "measure", "vessel", "school", "bottle", "feeding",
 ]  # fmt: skip
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
     "pot": models.Pot, "water": models.Water, "product": models.Product,
     "meter": models.Meter, "check": models.MeterCheck, "report": models.Report, "treatment": models.Treatment,
     "membrane pair": models.MembranePair, "inbox entry": models.InboxEntry,
+    "recipe": models.Recipe, "measure": models.Measure, "vessel": models.Vessel, "school": models.SchoolCopy,
+    "bottle": models.StockBottle, "feeding": models.Feeding,
 }  # fmt: skip
 
 

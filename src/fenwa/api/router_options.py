@@ -12,7 +12,9 @@ from fenwa.api.router_pots import Mark
 from fenwa.api.writing import Today
 from fenwa.core.care.holds import Phase
 from fenwa.core.data.loader import media, profiles, sources
-from fenwa.core.mix.rates import RATE_UNITS
+from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS
+from fenwa.core.mix.school import FeedRoute
+from fenwa.core.mix.strength import ELEMENTS
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.temperature import EcUnit
@@ -41,6 +43,10 @@ class Options(BaseModel):
     marks: list[str]
     ec_units: list[str]
     rate_units: list[str]
+    rate_amounts: list[str]
+    rate_pers: list[str]
+    feed_routes: list[str]
+    elements: list[str]
     sources: dict[str, str]
 
 
@@ -59,6 +65,10 @@ def options(today: Today) -> Options:
         marks=list(get_args(Mark)),
         ec_units=list(get_args(EcUnit)),
         rate_units=list(RATE_UNITS),
+        rate_amounts=list(RATE_AMOUNTS),
+        rate_pers=list(RATE_PERS),
+        feed_routes=list(get_args(FeedRoute)),
+        elements=list(ELEMENTS),
         sources=sources(),
     )
 

@@ -10,18 +10,17 @@ from pydantic import BaseModel
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from fenwa.api.router_mix import label_of_row, open_products
 from fenwa.api.router_pots import PotRow, pot_row
 from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
 from fenwa.api.writing import Reading, Today, ready
 from fenwa.core.care.round import FLUSH_SHARE, RoundPlan, RoundPot, RoundWater, job_of, round_plan
-from fenwa.core.mix.elements import label_to_elements
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.working import Working
 from fenwa.store import models
 from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.mix_state import feed_at_hand, label_of, slope_of
 from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api", tags=["round"])
@@ -98,23 +97,16 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
     return [round_pot(p, allowed[p.profile.id], first[p.profile.id]) for p in pots], pots, waters
 
 
-def default_feed(session: Session) -> models.Product | None:
-    """The first feed on the shelf that holds nitrogen."""
-    for product in open_products(session):
-        if label_to_elements(label=label_of_row(product)).result.N_mg_g > 0:
-            return product
-    return None
-
-
 @router.get("/round", response_model=RoundPage)
 def round_page(session: Reading, today: Today) -> Response:
     """What is due today, grouped into cans."""
     due, pots, waters = round_pots(session, today)
-    product, settings = default_feed(session), read_settings(session)
+    product, settings = feed_at_hand(session), read_settings(session)
     bases = [RoundWater(w.water.id, w.water.name, b) for w in waters if (b := w.base()) is not None]
     computed = round_plan(
-        pots=due, waters=bases, label=label_of_row(product) if product else None, today=today,
+        pots=due, waters=bases, label=label_of(product) if product else None, today=today,
         scale_step_g=settings.scale_step_g, syringe_step_mL=settings.syringe_step_mL,
+        slope=slope.result if (slope := slope_of(session, product) if product else None) else None,
     )  # fmt: skip
     saltiest = sorted(
         (p for p in pots if p.reading is not None),

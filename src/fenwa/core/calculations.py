@@ -5,6 +5,7 @@
 import fenwa.core.care.round
 import fenwa.core.mix.acidity
 import fenwa.core.mix.batch
+import fenwa.core.mix.calcium
 import fenwa.core.mix.clear
 import fenwa.core.mix.compare
 import fenwa.core.mix.cost

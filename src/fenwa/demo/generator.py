@@ -20,6 +20,7 @@ from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.temperature import ec_at_25
 from fenwa.core.working import Computed
 from fenwa.demo.furnishing import furnish
+from fenwa.demo.mixing import furnish_mix
 from fenwa.demo.scenario import GARDEN, POTS, ROOM, WATERS, DemoPot
 from fenwa.store import models
 from fenwa.store.summary import refresh
@@ -63,6 +64,8 @@ def seed(session: Session, today: date) -> None:
     story = _Story(session, today, rng, waters, cistern, products, {}, {}, {})
     for order, p in enumerate(POTS):
         _grow(story, p, places[p.place], order)
+    session.flush()
+    furnish_mix(session, today, products, {pot.code: pot.id for pot in session.query(models.Pot)})
     session.add(models.Event(place_id=places[ROOM].id, on=today - timedelta(days=40), kind="heating on"))
 
 
@@ -134,7 +137,7 @@ def _can(story: _Story, on: date, nitrogen: float) -> models.Batch:
         dose_g_L=d.dose_g_L, nitrogen_mg_L=nitrogen, predicted_uS_cm=predicted,
         predicted_low_uS_cm=d.ec_low_uS_cm, predicted_high_uS_cm=d.ec_high_uS_cm, measured_uS_cm=measured,
         verdict="fine" if measured else "", verdict_sentence="Reads as it should. Pour." if measured else "",
-        working=asdict(computed.working),
+        working=asdict(computed.working), model_added_uS_cm=d.model_added_uS_cm,
     )  # fmt: skip
     story.session.add(batch)
     story.session.flush()

@@ -9,8 +9,8 @@ from sqlalchemy import Engine, inspect, text
 
 from fenwa.core.errors import Conflict
 
-HEAD = "0002"  # a test holds it against the newest migration
-KNOWN = ("0001", "0002")
+HEAD = "0003"  # a test holds it against the newest migration
+KNOWN = ("0001", "0002", "0003")
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 

@@ -13,6 +13,17 @@ from sqlalchemy import CheckConstraint, ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from fenwa.store.base import Base, Kept
+from fenwa.store.mix_models import (
+    Batch,
+    Feeding,
+    Measure,
+    Product,
+    Recipe,
+    RecipeVersion,
+    SchoolCopy,
+    StockBottle,
+    Vessel,
+)
 from fenwa.store.water_models import (
     Finding,
     InboxEntry,
@@ -23,7 +34,10 @@ from fenwa.store.water_models import (
     Treatment,
 )
 
-__all__ = ["Base", "Finding", "InboxEntry", "Kept", "MembranePair", "Meter", "MeterCheck", "Report", "Treatment"]
+__all__ = [
+    "Base", "Batch", "Feeding", "Finding", "InboxEntry", "Kept", "Measure", "MembranePair", "Meter", "MeterCheck",
+    "Product", "Recipe", "RecipeVersion", "Report", "SchoolCopy", "StockBottle", "Treatment", "Vessel",
+]  # fmt: skip
 
 
 class Setting(Base):
@@ -90,59 +104,6 @@ class Reading(Kept, Base):
     trace: Mapped[list[dict[str, Any]] | None]
     note: Mapped[str] = mapped_column(default="")
     __table_args__ = (Index("ix_reading_water_on", "water_id", "on"),)
-
-
-class Product(Kept, Base):
-    """A fertilizer as its label states it (fields of ``core.mix.label.Label``)."""
-
-    __tablename__ = "product"
-    library_id: Mapped[str | None]
-    name: Mapped[str]
-    label: Mapped[dict[str, Any]]
-
-
-class Recipe(Kept, Base):
-    """A named way to feed; its versions keep what old pours used."""
-
-    __tablename__ = "recipe"
-    name: Mapped[str]
-
-
-class RecipeVersion(Base):
-    """Product, water and strength at one time; the label is copied so that later edits change nothing."""
-
-    __tablename__ = "recipe_version"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    recipe_id: Mapped[int] = mapped_column(ForeignKey("recipe.id"))
-    version: Mapped[int]
-    made_on: Mapped[date]
-    product_id: Mapped[int] = mapped_column(ForeignKey("product.id"))
-    label: Mapped[dict[str, Any]]
-    strength: Mapped[str]
-    value: Mapped[float]
-
-
-class Batch(Kept, Base):
-    """A can: plain water or feed, what it should read and what it read."""
-
-    __tablename__ = "batch"
-    made_on: Mapped[date]
-    name: Mapped[str]
-    water_id: Mapped[int] = mapped_column(ForeignKey("water.id"))
-    water_ec_uS_cm: Mapped[float]
-    product_id: Mapped[int | None] = mapped_column(ForeignKey("product.id"))
-    recipe_version_id: Mapped[int | None] = mapped_column(ForeignKey("recipe_version.id"))
-    volume_L: Mapped[float]
-    dose_g_L: Mapped[float]
-    nitrogen_mg_L: Mapped[float]
-    predicted_uS_cm: Mapped[float]
-    predicted_low_uS_cm: Mapped[float]
-    predicted_high_uS_cm: Mapped[float]
-    measured_uS_cm: Mapped[float | None]
-    verdict: Mapped[str] = mapped_column(default="")
-    verdict_sentence: Mapped[str] = mapped_column(default="")
-    working: Mapped[dict[str, Any] | None]
-    __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
 
 
 class Pot(Kept, Base):

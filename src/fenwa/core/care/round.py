@@ -12,6 +12,7 @@ from fenwa.core.care.holds import Hold, blocked
 from fenwa.core.errors import DomainError
 from fenwa.core.mix.dose import Dose, StrengthMode, dose
 from fenwa.core.mix.elements import label_to_elements
+from fenwa.core.mix.feed import ProductSlope
 from fenwa.core.mix.label import Label
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
@@ -187,8 +188,9 @@ def _remembered_dose(**inputs: Any) -> Computed[Dose]:
 
 
 def _feed_can(
-    pots: list[RoundPot], waters: list[RoundWater], label: Label, scale_step_g: float, syringe_step_mL: float
-) -> Can | None:
+    pots: list[RoundPot], waters: list[RoundWater], label: Label, scale_step_g: float, syringe_step_mL: float,
+    slope: ProductSlope | None,
+) -> Can | None:  # fmt: skip
     base = _common_water(pots, waters)
     if base is None:
         return None
@@ -204,7 +206,7 @@ def _feed_can(
         return _remembered_dose(
             label=label, base=base.base, volume_L=volume, strength=named, value=value,
             ceiling_uS_cm=strictest.feed_ceiling_uS_cm, ceiling_of=strictest.code,
-            scale_step_g=scale_step_g, syringe_step_mL=syringe_step_mL,
+            scale_step_g=scale_step_g, syringe_step_mL=syringe_step_mL, slope=slope,
         )  # fmt: skip
 
     computed = make()
@@ -238,6 +240,7 @@ def round_plan(
     today: date,
     scale_step_g: float = 0.1,
     syringe_step_mL: float = 0.5,
+    slope: ProductSlope | None = None,
 ) -> Computed[RoundPlan]:
     """What is due today, grouped into as few cans as the pots' ranges allow.
 
@@ -255,6 +258,8 @@ def round_plan(
         Smallest step of the scale. [g]
     syringe_step_mL : float
         Smallest division of the syringe. [mL]
+    slope : ProductSlope
+        The feed's own measured slope, if it has one. [µS/cm per g/L]
 
     Returns
     -------
@@ -290,7 +295,7 @@ def round_plan(
         members = [feed[i] for i in group]
         assert label is not None
         try:
-            can = _feed_can(members, waters, label, scale_step_g, syringe_step_mL)
+            can = _feed_can(members, waters, label, scale_step_g, syringe_step_mL, slope)
         except DomainError as refused:
             ledger.caution(f"No feed can for {', '.join(p.code for p in members)}: {refused.detail}")
             can = None

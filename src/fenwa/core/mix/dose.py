@@ -19,7 +19,7 @@ from fenwa.core.mix.feed import (
     sum_ions,
 )
 from fenwa.core.mix.label import Label, full_rate_per_L
-from fenwa.core.mix.stock import StockSolution, stock_solution
+from fenwa.core.mix.stock import PURE, StockSolution, stock_solution
 from fenwa.core.mix.strength import StrengthMode, check_mode
 from fenwa.core.mix.weighing import Weighing, weigh
 from fenwa.core.registry import calculation
@@ -68,6 +68,7 @@ class Dose:
     elements: tuple[ElementLevel, ...]
     parts: tuple[Weighing, ...]
     predicted_by: str
+    model_added_uS_cm: float
 
 
 @dataclass
@@ -263,7 +264,7 @@ def dose(
     parts = tuple(weigh(name, x, dose_, volume_L, scale_step_g, syringe_step_mL)
                   for name, x, dose_ in ((label.name, e, d), *((f.label.name, x, f.dose_g_L) for f, (x, _) in zip(others, rest, strict=True))))  # fmt: skip
     first = parts[0]
-    stock, refusal = (None, "") if first.weighable else _stock(d, volume_L, scale_step_g, syringe_step_mL, label)
+    stock, refusal = (None, "") if first.weighable else _stock(base, d, volume_L, scale_step_g, syringe_step_mL, label)
     low, high = _range(ledger, parts, [(e, d), *rest], stock, rounding, slope)
     if any(x.N_urea_mg_g * dose_ > 0 for x, dose_ in [(e, d), *rest]):
         ledger.caution("Part of the nitrogen is urea, which a pen cannot see: the feed is stronger than it reads.")
@@ -279,6 +280,7 @@ def dose(
             None if rate is None else per_L / rate, nitrogen, added, total, low, high, headroom, headroom_n,
             headroom is not None and headroom < 0, first.rounded, first.unit, rounding, first.weighable, stock, refusal,
             _levels([(e, d), *rest], base, can.water_ions), parts, "your own batches" if slope else "ion model",
+            can.model(d) - can.water_model if d > 0 else can.also_model - can.water_model,
         )
     )  # fmt: skip
 
@@ -371,14 +373,18 @@ def _room(
 
 
 def _stock(
-    d: float, volume_L: float, scale_step_g: float, syringe_step_mL: float, label: Label
+    base: BaseWater, d: float, volume_L: float, scale_step_g: float, syringe_step_mL: float, label: Label
 ) -> tuple[StockSolution | None, str]:
-    try:
-        found = stock_solution(dose_g_L=d, volume_L=volume_L, scale_step_g=scale_step_g,
-                               syringe_step_mL=syringe_step_mL, solubility_g_L=label.solubility_g_L)  # fmt: skip
-    except Infeasible as refused:
-        return None, refused.detail
-    return found.result, ""
+    refusal = ""
+    for water in (base, PURE):  # hard water clouds a strong bottle that pure water keeps clear
+        try:
+            found = stock_solution(feeds=[Feed(label, d)], volume_L=volume_L, base=water, scale_step_g=scale_step_g,
+                                   syringe_step_mL=syringe_step_mL)  # fmt: skip
+        except Infeasible as refused:
+            refusal = refusal or refused.detail
+        else:
+            return found.result, ""
+    return None, refusal
 
 
 # element, its field in Elements, the ion of a report that carries it and the share of it that is the element

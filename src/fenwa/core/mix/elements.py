@@ -152,3 +152,17 @@ def ions_per_gram(e: Elements) -> AddedIons:
         e.N_nitrate_mg_g, e.N_ammonium_mg_g, e.N_urea_mg_g, e.P_mg_g, e.K_mg_g, e.Ca_mg_g, e.Mg_mg_g,
         e.S_mg_g + extra_S, e.Na_mg_g + extra_Na, e.Cl_mg_g,
     )  # fmt: skip
+
+
+def usual_feed(labels: list[Label]) -> int | None:
+    """Which product a can is likely to be mixed from: a complete feed before a part of one, a feed before a pure salt."""
+
+    def rank(i: int) -> int | None:
+        label = labels[i]
+        e = label_to_elements(label=label).result if label.kind == "soluble" else None
+        if e is None or e.N_mg_g <= 0:
+            return None
+        return (2 if label.formula else 0) + (0 if e.P_mg_g > 0 and e.K_mg_g > 0 else 1)
+
+    ranked = [(r, i) for i in range(len(labels)) if (r := rank(i)) is not None]
+    return min(ranked)[1] if ranked else None

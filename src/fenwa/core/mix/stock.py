@@ -61,6 +61,7 @@ class StockSolution:
     dilution: str
     keeps_weeks: int
     use_by: date | None
+    filled_with: str
 
 
 def hazard_line(feeds: list[Feed]) -> str:
@@ -165,7 +166,21 @@ def stock_solution(
     limits = [SOLUBLE_UNKNOWN_g_L if s is None else SOLUBLE_SHARE * solubility_at(s, storage_C) for s in known]
     least = min(doses)
     drawn_of = (draw_mL_per_L,) if draw_mL_per_L else DRAWS_mL_L
-    best = _first_fit(doses, limits, volume_L, scale_step_g, syringe_step_mL, drawn_of, bottle_mL)
+    together: tuple[tuple[int, ...], ...] = ((0,),)
+    best, clots = None, None
+    for trial in drawn_of:
+        fits = _smallest_bottle(doses, limits, volume_L, scale_step_g, syringe_step_mL, trial, bottle_mL)
+        if fits is None:
+            continue
+        try:
+            together = in_bottles(base, parts, 1000 / trial) if parts else ((0,),)
+        except Infeasible as refused:  # a weaker stock may stay clear: draw more of it
+            clots = clots or refused
+            continue
+        best = fits, trial
+        break
+    if best is None and clots is not None:
+        raise clots
     if best is None:
         raise Infeasible(
             f"No stock fits {least:.3g} g/L for {volume_L:g} L with a {scale_step_g:g} g scale and a "
@@ -173,7 +188,6 @@ def stock_solution(
             pointer="/volume_L",
         )
     bottle, draw = best
-    together = in_bottles(base, parts, 1000 / draw) if parts else ((0,),)
     ledger = Ledger("Stock solution", "Use within 4 to 8 weeks; with urea or organics within 2.", ("mass-balance",))
     ledger.take("d", "dose in the can" if len(doses) == 1 else "smallest dose in the can", least, "g/L")
     ledger.take("V", "volume of the can", volume_L, "L")
@@ -204,7 +218,7 @@ def stock_solution(
     ) if parts else ()  # fmt: skip
     use_by = made_on + timedelta(weeks=weeks) if made_on else None
     return ledger.close(StockSolution(mass, bottle, concentration, draw, drawn, error, lasts, bottles,
-                                      dilution_words(1000 / draw), weeks, use_by))  # fmt: skip
+                                      dilution_words(1000 / draw), weeks, use_by, base.name))  # fmt: skip
 
 
 def dilution_words(D: float) -> str:
@@ -219,19 +233,18 @@ def _bottle(letter: str, feeds: list[Feed], bottle_mL: float, draw: float) -> St
     return StockBottle(letter, contents, bottle_mL, sum(c.concentration_g_L for c in contents), hazard_line(feeds))
 
 
-def _first_fit(
+def _smallest_bottle(
     doses: list[float], limits: list[float], volume_L: float, scale_step_g: float, syringe_step_mL: float,
-    draws: tuple[float, ...], bottle_mL: float | None,
-) -> tuple[float, float] | None:  # fmt: skip
-    """Handiest draw, smallest bottle that satisfy scale, syringe and solubility."""
-    for draw in draws:
-        for bottle in (bottle_mL,) if bottle_mL else BOTTLES_mL:
-            drawn = draw * volume_L
-            if (
-                all(d * bottle / draw >= WEIGHABLE_STEPS * scale_step_g * (1 - 1e-9) for d in doses)
-                and all(d * 1000 / draw <= limit for d, limit in zip(doses, limits, strict=True))
-                and drawn >= WEIGHABLE_STEPS * syringe_step_mL * (1 - 1e-9)
-                and bottle >= drawn
-            ):
-                return bottle, draw
+    draw: float, bottle_mL: float | None,
+) -> float | None:  # fmt: skip
+    """Smallest bottle that satisfies scale, syringe and solubility at a draw; None when none does."""
+    drawn = draw * volume_L
+    for bottle in (bottle_mL,) if bottle_mL else BOTTLES_mL:
+        if (
+            all(d * bottle / draw >= WEIGHABLE_STEPS * scale_step_g * (1 - 1e-9) for d in doses)
+            and all(d * 1000 / draw <= limit for d, limit in zip(doses, limits, strict=True))
+            and drawn >= WEIGHABLE_STEPS * syringe_step_mL * (1 - 1e-9)
+            and bottle >= drawn
+        ):
+            return bottle
     return None

@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/calcium-lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Is calcium thin?
+         * @description Whether calcium is thin for the nitrogen of a can, and the supplement that lifts it.
+         */
+        post: operations["calc_calcium_lift_api_calc_calcium_lift_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/charge-balance": {
         parameters: {
             query?: never;
@@ -1863,11 +1883,31 @@ export interface paths {
         };
         /**
          * Mix Page
-         * @description Feeds, waters, pots and the last cans.
+         * @description Feeds, waters, pots, recipes and the last cans.
          */
         get: operations["mix_page_api_mix_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description The whole screen for a can, before anything is stored.
+         */
+        post: operations["preview_api_mix_preview_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1885,7 +1925,7 @@ export interface paths {
         put?: never;
         /**
          * Preview Dose
-         * @description What to weigh, before anything is stored.
+         * @description What to weigh, alone.
          */
         post: operations["preview_dose_api_mix_dose_post"];
         delete?: never;
@@ -1894,7 +1934,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/products": {
+    "/api/recipes": {
         parameters: {
             query?: never;
             header?: never;
@@ -1904,10 +1944,214 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Add Product
-         * @description Put a feed on the shelf by its label.
+         * Keep Recipe
+         * @description Keep a can as a recipe; under a name that is known it becomes that recipe's next version.
          */
-        post: operations["add_product_api_products_post"];
+        post: operations["keep_recipe_api_recipes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Names
+         * @description One strength under all its names.
+         */
+        post: operations["names_api_mix_names_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit
+         * @description Products to targets, rounded to the scale; nothing is stored.
+         */
+        post: operations["fit_api_mix_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Two products side by side.
+         */
+        post: operations["compare_api_mix_compare_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stock
+         * @description A stock in one bottle, or in A and B; nothing is stored.
+         */
+        post: operations["stock_api_mix_stock_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clear
+         * @description Whether products stay clear together.
+         */
+        post: operations["clear_api_mix_clear_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/bottles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bottles
+         * @description Stock bottles kept, newest first.
+         */
+        get: operations["bottles_api_mix_bottles_get"];
+        put?: never;
+        /**
+         * Keep Bottles
+         * @description Keep the bottles of a stock that was made, for their labels and dates.
+         */
+        post: operations["keep_bottles_api_mix_bottles_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/injector": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Injector Stock
+         * @description Stock for an injector.
+         */
+        post: operations["injector_stock_api_mix_injector_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/serial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Serial
+         * @description Steps from a strong stock to a thin bottle.
+         */
+        post: operations["serial_api_mix_serial_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/schools/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Loads
+         * @description Weekly nitrogen and steady root zone of schools on one pot.
+         */
+        post: operations["loads_api_mix_schools_load_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix/schools/{school_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Edit School
+         * @description Keep one's own figures of a school, or a school of one's own; the shipped one stays beneath.
+         */
+        put: operations["edit_school_api_mix_schools__school_id__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1921,7 +2165,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * List Batches
+         * @description The batch log, newest first.
+         */
+        get: operations["list_batches_api_batches_get"];
         put?: never;
         /**
          * Add Batch
@@ -1968,6 +2216,230 @@ export interface paths {
         get: operations["batch_working_api_batches__batch_id__working_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rescue
+         * @description Water or feed that brings a can, or what is left of it, to its strength; nothing is stored.
+         */
+        post: operations["rescue_api_batches__batch_id__rescue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Left
+         * @description Note what is left; the count of pours goes on from there.
+         */
+        post: operations["note_left_api_batches__batch_id__left_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf
+         * @description Everything on the shelf.
+         */
+        get: operations["shelf_api_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/grade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Grade
+         * @description Read a grade, to be confirmed; nothing is stored.
+         */
+        post: operations["grade_api_products_grade_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/elements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Elements
+         * @description What a label comes to while it is typed; nothing is stored.
+         */
+        post: operations["elements_api_products_elements_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Product
+         * @description Put a feed on the shelf by its label or formula.
+         */
+        post: operations["add_product_api_products_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product_id}/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct Product
+         * @description Change a feed's label or pack; cans made before keep the label they used.
+         */
+        post: operations["correct_product_api_products__product_id__correct_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Measure
+         * @description What weighings say of a measure; nothing is stored.
+         */
+        post: operations["preview_measure_api_measures_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Measure
+         * @description Keep a measure; with its volume known the product's bulk density, a drop or a cap goes to its label.
+         */
+        post: operations["add_measure_api_measures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vessels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Vessel
+         * @description Keep a vessel's size.
+         */
+        post: operations["add_vessel_api_vessels_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feedings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Feedings
+         * @description What was given without a ppm, newest first; of one pot if named.
+         */
+        get: operations["list_feedings_api_feedings_get"];
+        put?: never;
+        /**
+         * Add Feeding
+         * @description Record a feed that has no ppm, at each pot named.
+         */
+        post: operations["add_feeding_api_feedings_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2468,6 +2940,16 @@ export interface components {
             unit: "mg/L CaCO3" | "mg/L HCO3" | "mmol/L" | "meq/L" | "°dKH" | "°fH" | "°Clark";
         };
         /**
+         * AlsoIn
+         * @description Another product of the can at a fixed dose. [g/L of product]
+         */
+        AlsoIn: {
+            /** Product Id */
+            product_id: number;
+            /** Dose */
+            dose: number | string;
+        };
+        /**
          * AmountIn
          * @description A quantity tested: a number or a range, as typed, and its unit.
          */
@@ -2601,13 +3083,18 @@ export interface components {
         };
         /**
          * BatchIn
-         * @description A can that was made.
+         * @description A can that was made. ``recipe``: the name of the recipe it follows, if it has one.
          */
         BatchIn: {
             /** Product Id */
             product_id?: number | null;
             /** Water Id */
             water_id: number;
+            /**
+             * Blend
+             * @default []
+             */
+            blend: components["schemas"]["ShareIn"][];
             /**
              * Pot Ids
              * @default []
@@ -2628,10 +3115,28 @@ export interface components {
              */
             strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
             /**
+             * Element
+             * @default N
+             */
+            element: string;
+            /**
              * Value
              * @default 0
              */
             value: number | string;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoIn"][];
+            /**
+             * Route
+             * @default root
+             * @enum {string}
+             */
+            route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
+            /** School Id */
+            school_id?: string | null;
             /**
              * Made On
              * Format: date
@@ -2642,10 +3147,15 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Recipe
+             * @default
+             */
+            recipe: string;
         };
         /**
          * BatchOut
-         * @description A can made.
+         * @description A can made: predicted, measured and by which meter, what is left and how old it is.
          */
         BatchOut: {
             /** Id */
@@ -2655,10 +3165,14 @@ export interface components {
              * Format: date
              */
             made_on: string;
+            /** Age Days */
+            age_days: number;
             /** Name */
             name: string;
             /** Volume L */
             volume_L: number;
+            /** Left L */
+            left_L: number;
             /** Dose G L */
             dose_g_L: number;
             /** Nitrogen Mg L */
@@ -2671,10 +3185,18 @@ export interface components {
             predicted_high_uS_cm: number;
             /** Measured Us Cm */
             measured_uS_cm: number | null;
+            /** Measured By */
+            measured_by: string;
             /** Verdict */
             verdict: string;
             /** Verdict Sentence */
             verdict_sentence: string;
+            /** Route */
+            route: string;
+            /** Recipe */
+            recipe: string;
+            /** Recipe Version */
+            recipe_version: number | null;
         };
         /** BatchRescueInput */
         BatchRescueInput: {
@@ -2735,6 +3257,32 @@ export interface components {
              * @default 0.5
              */
             syringe_step_mL: number;
+        };
+        /**
+         * BenchStep
+         * @description One tick of the list. Amounts in the unit named; ``low`` and ``high`` only where something is read.
+         */
+        BenchStep: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "half fill" | "weigh" | "measure" | "draw" | "fill" | "read";
+            /** What */
+            what: string;
+            /** Amount */
+            amount: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
         };
         /**
          * Blend
@@ -2949,6 +3497,80 @@ export interface components {
             mass_g: number;
             /** Concentration G L */
             concentration_g_L: number;
+        };
+        /**
+         * BottleOut
+         * @description A stock bottle as its label says it.
+         */
+        BottleOut: {
+            /** Id */
+            id: number;
+            /**
+             * Made On
+             * Format: date
+             */
+            made_on: string;
+            /** Name */
+            name: string;
+            /** Letter */
+            letter: string;
+            /** Contents */
+            contents: {
+                [key: string]: unknown;
+            }[];
+            /** Volume Ml */
+            volume_mL: number;
+            /** Draw Ml Per L */
+            draw_mL_per_L: number;
+            /** Dilution */
+            dilution: string;
+            /** Hazard */
+            hazard: string;
+            /** Use By */
+            use_by: string | null;
+        };
+        /**
+         * CalciumLift
+         * @description Calcium in the can against what its nitrogen asks for, and a dose of a supplement. [mg/L, g/L]
+         */
+        CalciumLift: {
+            /** Calcium Mg L */
+            calcium_mg_L: number;
+            /** Wanted Mg L */
+            wanted_mg_L: number;
+            /** Thin */
+            thin: boolean;
+            /** Dose G L */
+            dose_g_L: number;
+            /** Dose Ml L */
+            dose_mL_L: number | null;
+            /** Lifts To Mg L */
+            lifts_to_mg_L: number;
+            /** Nitrogen Mg L */
+            nitrogen_mg_L: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /** CalciumLiftInput */
+        CalciumLiftInput: {
+            /**
+             * Calcium Mg L
+             * @description Calcium in the can, water and feed together.
+             */
+            calcium_mg_L: number;
+            /**
+             * Nitrogen Mg L
+             * @description Nitrogen in the can.
+             */
+            nitrogen_mg_L: number;
+            /** @description A product with calcium and no phosphorus. */
+            supplement: components["schemas"]["Label-Input"];
+            /**
+             * Water Known
+             * @description Whether the water's own calcium is in that number.
+             * @default true
+             */
+            water_known: boolean;
         };
         /**
          * Calibrated
@@ -3218,6 +3840,26 @@ export interface components {
             /** Ph Can */
             pH_can: number;
         };
+        /**
+         * ClearIn
+         * @description Products at their doses, how many times stronger they are to stand. [g/L]
+         */
+        ClearIn: {
+            /** Water Id */
+            water_id: number;
+            /** Feeds */
+            feeds: components["schemas"]["AlsoIn"][];
+            /**
+             * Times
+             * @default 1
+             */
+            times: number | string;
+            /**
+             * Storage C
+             * @default 10
+             */
+            storage_C: number | string;
+        };
         /** CompareFeedsInput */
         CompareFeedsInput: {
             /** @description One product. */
@@ -3247,6 +3889,26 @@ export interface components {
              * @description Price of a gram of the second, if known.
              */
             second_price_per_g?: number | null;
+        };
+        /**
+         * CompareIn
+         * @description Two feeds and what is held equal.
+         */
+        CompareIn: {
+            /** Water Id */
+            water_id: number;
+            /** First Id */
+            first_id: number;
+            /** Second Id */
+            second_id: number;
+            /**
+             * Basis
+             * @default nitrogen
+             * @enum {string}
+             */
+            basis: "nitrogen" | "ec_added" | "cost";
+            /** Value */
+            value: number | string;
         };
         /**
          * Comparison
@@ -3307,6 +3969,14 @@ export interface components {
          */
         Computed_Boiled_: {
             result: components["schemas"]["Boiled"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_CalciumLift_: {
+            result: components["schemas"]["CalciumLift"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -3869,7 +4539,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding";
             /** Id */
             id: number;
             /** Archived */
@@ -3925,16 +4595,23 @@ export interface components {
             parts: components["schemas"]["Weighing"][];
             /** Predicted By */
             predicted_by: string;
+            /** Model Added Us Cm */
+            model_added_uS_cm: number;
         };
         /**
          * DoseIn
-         * @description A can to be worked out. ``product_id`` null: plain water.
+         * @description A can to be worked out. ``product_id`` null: plain water. ``blend``: shares instead of one source.
          */
         DoseIn: {
             /** Product Id */
             product_id?: number | null;
             /** Water Id */
             water_id: number;
+            /**
+             * Blend
+             * @default []
+             */
+            blend: components["schemas"]["ShareIn"][];
             /**
              * Pot Ids
              * @default []
@@ -3955,10 +4632,28 @@ export interface components {
              */
             strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
             /**
+             * Element
+             * @default N
+             */
+            element: string;
+            /**
              * Value
              * @default 0
              */
             value: number | string;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoIn"][];
+            /**
+             * Route
+             * @default root
+             * @enum {string}
+             */
+            route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
+            /** School Id */
+            school_id?: string | null;
         };
         /** DoseInput */
         DoseInput: {
@@ -4351,6 +5046,56 @@ export interface components {
             cost_per_L: number | null;
         };
         /**
+         * FeedingIn
+         * @description Prey, castings or prills given to pots; no strength is asked for.
+         */
+        FeedingIn: {
+            /** Pot Ids */
+            pot_ids: number[];
+            /** Product Id */
+            product_id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Amount */
+            amount?: number | string | null;
+            /**
+             * Unit
+             * @default items
+             */
+            unit: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * FeedingOut
+         * @description A feed without a ppm as it was given.
+         */
+        FeedingOut: {
+            /** Id */
+            id: number;
+            /** Pot Id */
+            pot_id: number;
+            /** Product */
+            product: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Amount */
+            amount: number | null;
+            /** Unit */
+            unit: string;
+            /** Note */
+            note: string;
+        };
+        /**
          * FieldError
          * @description One field's sentence.
          */
@@ -4403,6 +5148,32 @@ export interface components {
             reached: boolean;
         };
         /**
+         * FitIn
+         * @description Products, targets and bounds of a fit.
+         */
+        FitIn: {
+            /** Water Id */
+            water_id: number;
+            /** Product Ids */
+            product_ids: number[];
+            /** Targets */
+            targets: components["schemas"]["FitTargetIn"][];
+            /** Volume */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /** Nitrate Share Pct */
+            nitrate_share_pct?: number | string | null;
+            /** Ec Cap */
+            ec_cap?: number | string | null;
+            /** Cost Max */
+            cost_max?: number | string | null;
+        };
+        /**
          * FitPart
          * @description A product of the fit: best dose, and what the scale makes of it for the can. [g/L, g or mL]
          */
@@ -4429,6 +5200,16 @@ export interface components {
             element: string;
             /** Mg L */
             mg_L: number;
+        };
+        /**
+         * FitTargetIn
+         * @description An element and what is wanted of it; empty: does not matter. [mg/L]
+         */
+        FitTargetIn: {
+            /** Element */
+            element: string;
+            /** Mg L */
+            mg_L?: number | string | null;
         };
         /**
          * FloorIn
@@ -4555,6 +5336,14 @@ export interface components {
             sure: boolean;
             /** Others */
             others: string[];
+        };
+        /**
+         * GradeIn
+         * @description A grade as typed.
+         */
+        GradeIn: {
+            /** Text */
+            text: string;
         };
         /**
          * GroupOut
@@ -4764,6 +5553,37 @@ export interface components {
             keeps_weeks: number;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * InjectorIn
+         * @description Products at their doses in the feed, and the injector's ratio.
+         */
+        InjectorIn: {
+            /** Water Id */
+            water_id: number;
+            /** Feeds */
+            feeds: components["schemas"]["AlsoIn"][];
+            /**
+             * Ratio
+             * @default 100
+             */
+            ratio: number | string;
+            /**
+             * Meaning
+             * @default 1 in n
+             * @enum {string}
+             */
+            meaning: "1 in n" | "1 plus n";
+            /**
+             * Tank L
+             * @default 5
+             */
+            tank_L: number | string;
+            /**
+             * Storage C
+             * @default 10
+             */
+            storage_C: number | string;
         };
         /** InjectorInput */
         InjectorInput: {
@@ -5134,10 +5954,122 @@ export interface components {
              */
             formula: string;
         };
+        /**
+         * LabelIn
+         * @description A label as typed, or the formula of a salt. Empty: not stated.
+         */
+        LabelIn: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default soluble
+             * @enum {string}
+             */
+            kind: "soluble" | "prill" | "no ppm";
+            /**
+             * Form
+             * @default powder
+             * @enum {string}
+             */
+            form: "powder" | "liquid";
+            /**
+             * Basis
+             * @default w/w
+             * @enum {string}
+             */
+            basis: "w/w" | "w/v";
+            /**
+             * Formula
+             * @default
+             */
+            formula: string;
+            /** Density G Ml */
+            density_g_mL?: number | string | null;
+            /** N Total Pct */
+            n_total_pct?: number | string | null;
+            /** N Nitrate Pct */
+            n_nitrate_pct?: number | string | null;
+            /** N Ammonium Pct */
+            n_ammonium_pct?: number | string | null;
+            /** N Urea Pct */
+            n_urea_pct?: number | string | null;
+            /** N Other Pct */
+            n_other_pct?: number | string | null;
+            /** P Pct */
+            p_pct?: number | string | null;
+            /** K Pct */
+            k_pct?: number | string | null;
+            /**
+             * Pk As
+             * @default oxide
+             * @enum {string}
+             */
+            pk_as: "oxide" | "element";
+            /** Ca Pct */
+            ca_pct?: number | string | null;
+            /** Mg Pct */
+            mg_pct?: number | string | null;
+            /** S Pct */
+            s_pct?: number | string | null;
+            /** Cl Pct */
+            cl_pct?: number | string | null;
+            /** Na Pct */
+            na_pct?: number | string | null;
+            /** Fe Pct */
+            fe_pct?: number | string | null;
+            /**
+             * Fe Chelate
+             * @default
+             * @enum {string}
+             */
+            fe_chelate: "" | "EDTA" | "DTPA" | "EDDHA" | "other";
+            /** Mn Pct */
+            mn_pct?: number | string | null;
+            /** Zn Pct */
+            zn_pct?: number | string | null;
+            /** Cu Pct */
+            cu_pct?: number | string | null;
+            /** B Pct */
+            b_pct?: number | string | null;
+            /** Mo Pct */
+            mo_pct?: number | string | null;
+            /** Label Rate */
+            label_rate?: number | string | null;
+            /** Label Rate Unit */
+            label_rate_unit?: string | null;
+            /** Solubility G L */
+            solubility_g_L?: number | string | null;
+            /** Acidity Kg T */
+            acidity_kg_t?: number | string | null;
+            /** Longevity Days */
+            longevity_days?: number | string | null;
+            /** Longevity At C */
+            longevity_at_C?: number | string | null;
+            /** Bulk Density G Ml */
+            bulk_density_g_mL?: number | string | null;
+            /** Cap Ml */
+            cap_mL?: number | string | null;
+            /** Drop Ml */
+            drop_mL?: number | string | null;
+        };
         /** LabelToElementsInput */
         LabelToElementsInput: {
             /** @description The label's shares, basis and density; or the formula of a salt. */
             label: components["schemas"]["Label-Input"];
+        };
+        /**
+         * LeftIn
+         * @description What is left of a can, as seen. [L]
+         */
+        LeftIn: {
+            /** Left */
+            left: number | string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
         };
         /**
          * LoggedBatch
@@ -5237,6 +6169,63 @@ export interface components {
             unknown: string[];
             /** Note */
             note: string;
+        };
+        /**
+         * MeasureIn
+         * @description Weighings of level spoons or caps, or drops counted in a millilitre.
+         */
+        MeasureIn: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default spoon
+             * @enum {string}
+             */
+            kind: "spoon" | "cap" | "dropper";
+            /** Product Id */
+            product_id?: number | null;
+            /** Weighings */
+            weighings: (number | string | null)[];
+            /**
+             * Levels Each
+             * @default 1
+             */
+            levels_each: number;
+            /** Volume Ml */
+            volume_mL?: number | string | null;
+        };
+        /**
+         * MeasureOut
+         * @description A measure of the grower's own. [g or mL]
+         */
+        MeasureOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "spoon" | "cap" | "dropper";
+            /** Product Id */
+            product_id: number | null;
+            /** Product */
+            product: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Each */
+            each: number;
+            /** Unit */
+            unit: string;
+            /** Cv */
+            cv: number;
+            /** Mean Error Pct */
+            mean_error_pct: number;
         };
         /**
          * Medium
@@ -5610,6 +6599,31 @@ export interface components {
             verdict: "clear" | "borderline" | "clouds";
         };
         /**
+         * MixAnswer
+         * @description Everything the station shows of a can, each number with its working.
+         */
+        MixAnswer: {
+            dose: components["schemas"]["Computed_Dose_"];
+            /** Echo */
+            echo: string;
+            headroom: components["schemas"]["Computed_Headroom_"] | null;
+            /** Headroom Refusal */
+            headroom_refusal: string;
+            clear: components["schemas"]["Computed_Clarity_"];
+            tendency: components["schemas"]["Computed_Tendency_"];
+            calcium: components["schemas"]["Computed_CalciumLift_"] | null;
+            /** Supplement Id */
+            supplement_id: number | null;
+            cost: components["schemas"]["Computed_CostAndStock_"];
+            /** Cost Unit */
+            cost_unit: string;
+            slope: components["schemas"]["Computed_ProductSlope_"] | null;
+            /** Bench */
+            bench: components["schemas"]["BenchStep"][];
+            /** Measures */
+            measures: string[];
+        };
+        /**
          * MixPage
          * @description All the Mix station offers.
          */
@@ -5619,6 +6633,8 @@ export interface components {
              * Format: date
              */
             today: string;
+            /** Usual Product Id */
+            usual_product_id: number | null;
             /** Products */
             products: components["schemas"]["ProductOut"][];
             /** Waters */
@@ -5627,6 +6643,12 @@ export interface components {
             pots: components["schemas"]["MixPot"][];
             /** Batches */
             batches: components["schemas"]["BatchOut"][];
+            /** Recipes */
+            recipes: components["schemas"]["RecipeOut"][];
+            /** Vessels */
+            vessels: components["schemas"]["VesselOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
         };
         /**
          * MixPot
@@ -5641,6 +6663,8 @@ export interface components {
             name: string;
             /** Volume L */
             volume_L: number;
+            /** Phase */
+            phase: string;
             /** Feed Ceiling Us Cm */
             feed_ceiling_uS_cm: number | null;
             /** Feeds At Root */
@@ -5711,10 +6735,40 @@ export interface components {
             ec_units: string[];
             /** Rate Units */
             rate_units: string[];
+            /** Rate Amounts */
+            rate_amounts: string[];
+            /** Rate Pers */
+            rate_pers: string[];
+            /** Feed Routes */
+            feed_routes: string[];
+            /** Elements */
+            elements: string[];
             /** Sources */
             sources: {
                 [key: string]: string;
             };
+        };
+        /**
+         * PackOut
+         * @description The pack of a feed and what is left of it by the cans made since. [currency; g or mL]
+         */
+        PackOut: {
+            /** Product Id */
+            product_id: number;
+            /** Unit */
+            unit: string;
+            /** Price */
+            price: number | null;
+            /** Pack Amount */
+            pack_amount: number | null;
+            /** Opened On */
+            opened_on: string | null;
+            /** Left Amount */
+            left_amount: number | null;
+            /** Left On */
+            left_on: string | null;
+            /** Left Now */
+            left_now: number | null;
         };
         /**
          * PairIn
@@ -6330,11 +7384,25 @@ export interface components {
         };
         /**
          * ProductIn
-         * @description A label as typed. Empty: not stated.
+         * @description A feed and its pack.
          */
         ProductIn: {
+            /** Price */
+            price?: number | string | null;
+            /** Pack Amount */
+            pack_amount?: number | string | null;
+            /** Opened On */
+            opened_on?: string | null;
+            /** Left Amount */
+            left_amount?: number | string | null;
             /** Name */
             name: string;
+            /**
+             * Kind
+             * @default soluble
+             * @enum {string}
+             */
+            kind: "soluble" | "prill" | "no ppm";
             /**
              * Form
              * @default powder
@@ -6347,6 +7415,11 @@ export interface components {
              * @enum {string}
              */
             basis: "w/w" | "w/v";
+            /**
+             * Formula
+             * @default
+             */
+            formula: string;
             /** Density G Ml */
             density_g_mL?: number | string | null;
             /** N Total Pct */
@@ -6357,6 +7430,8 @@ export interface components {
             n_ammonium_pct?: number | string | null;
             /** N Urea Pct */
             n_urea_pct?: number | string | null;
+            /** N Other Pct */
+            n_other_pct?: number | string | null;
             /** P Pct */
             p_pct?: number | string | null;
             /** K Pct */
@@ -6373,14 +7448,50 @@ export interface components {
             mg_pct?: number | string | null;
             /** S Pct */
             s_pct?: number | string | null;
+            /** Cl Pct */
+            cl_pct?: number | string | null;
+            /** Na Pct */
+            na_pct?: number | string | null;
+            /** Fe Pct */
+            fe_pct?: number | string | null;
+            /**
+             * Fe Chelate
+             * @default
+             * @enum {string}
+             */
+            fe_chelate: "" | "EDTA" | "DTPA" | "EDDHA" | "other";
+            /** Mn Pct */
+            mn_pct?: number | string | null;
+            /** Zn Pct */
+            zn_pct?: number | string | null;
+            /** Cu Pct */
+            cu_pct?: number | string | null;
+            /** B Pct */
+            b_pct?: number | string | null;
+            /** Mo Pct */
+            mo_pct?: number | string | null;
             /** Label Rate */
             label_rate?: number | string | null;
             /** Label Rate Unit */
             label_rate_unit?: string | null;
+            /** Solubility G L */
+            solubility_g_L?: number | string | null;
+            /** Acidity Kg T */
+            acidity_kg_t?: number | string | null;
+            /** Longevity Days */
+            longevity_days?: number | string | null;
+            /** Longevity At C */
+            longevity_at_C?: number | string | null;
+            /** Bulk Density G Ml */
+            bulk_density_g_mL?: number | string | null;
+            /** Cap Ml */
+            cap_mL?: number | string | null;
+            /** Drop Ml */
+            drop_mL?: number | string | null;
         };
         /**
          * ProductOut
-         * @description A feed on the shelf.
+         * @description A feed on the shelf. Elements are null for a feed without a ppm.
          */
         ProductOut: {
             /** Id */
@@ -6389,6 +7500,10 @@ export interface components {
             name: string;
             label: components["schemas"]["Label-Output"];
             elements: components["schemas"]["Elements"];
+            /** Acidity Kg T */
+            acidity_kg_t: number | null;
+            /** Shipped */
+            shipped: boolean;
         };
         /**
          * ProductSlope
@@ -6558,6 +7673,98 @@ export interface components {
             prices_per_g?: (number | null)[] | null;
         };
         /**
+         * RecipeIn
+         * @description A can to be kept under a name.
+         */
+        RecipeIn: {
+            /** Product Id */
+            product_id?: number | null;
+            /** Water Id */
+            water_id: number;
+            /**
+             * Blend
+             * @default []
+             */
+            blend: components["schemas"]["ShareIn"][];
+            /**
+             * Pot Ids
+             * @default []
+             */
+            pot_ids: number[];
+            /** Volume */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /**
+             * Strength
+             * @default nitrogen
+             * @enum {string}
+             */
+            strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
+            /**
+             * Element
+             * @default N
+             */
+            element: string;
+            /**
+             * Value
+             * @default 0
+             */
+            value: number | string;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoIn"][];
+            /**
+             * Route
+             * @default root
+             * @enum {string}
+             */
+            route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
+            /** School Id */
+            school_id?: string | null;
+            /** Name */
+            name: string;
+        };
+        /**
+         * RecipeOut
+         * @description A recipe's newest version, to be mixed again.
+         */
+        RecipeOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /**
+             * Made On
+             * Format: date
+             */
+            made_on: string;
+            /** Product Id */
+            product_id: number;
+            /** Strength */
+            strength: string;
+            /** Element */
+            element: string;
+            /** Value */
+            value: number;
+            /** Also */
+            also: {
+                [key: string]: unknown;
+            }[];
+            /** Route */
+            route: string;
+            /** School Id */
+            school_id: string | null;
+        };
+        /**
          * Rejection
          * @description A pair's rejection. [%]
          */
@@ -6709,6 +7916,27 @@ export interface components {
             sentence: string;
         };
         /**
+         * RescueIn
+         * @description A can as it stands now. Empty dose: bring it to what it was made for.
+         */
+        RescueIn: {
+            /** Reading */
+            reading: number | string;
+            /** Left */
+            left?: number | string | null;
+            /** Wanted */
+            wanted?: number | string | null;
+            /** Vessel */
+            vessel?: number | string | null;
+            /** Target G L */
+            target_g_L?: number | string | null;
+            /**
+             * Stood
+             * @default false
+             */
+            stood: boolean;
+        };
+        /**
          * Rhythm
          * @description How a pot is watered at present: days between pours, and the repeating pours.
          */
@@ -6844,6 +8072,8 @@ export interface components {
              * @default 0.5
              */
             syringe_step_mL: number;
+            /** @description The feed's own measured slope, if it has one. */
+            slope?: components["schemas"]["ProductSlope-Input"] | null;
         };
         /**
          * RoundPot
@@ -6954,7 +8184,7 @@ export interface components {
          *     ``feeds`` of every ``cycle`` waterings carry feed of ``n_mg_L``; the plain ones pour
          *     ``plain_times`` as much. ``label_share`` is the part of the label it speaks of, if it does.
          */
-        School: {
+        "School-Input": {
             /** Id */
             id: string;
             /** Name */
@@ -7030,6 +8260,156 @@ export interface components {
             when: string;
         };
         /**
+         * School
+         * @description A school as a set of defaults anyone may edit: one file in data/schools.
+         *
+         *     ``feeds`` of every ``cycle`` waterings carry feed of ``n_mg_L``; the plain ones pour
+         *     ``plain_times`` as much. ``label_share`` is the part of the label it speaks of, if it does.
+         */
+        "School-Output": {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Group */
+            group: string;
+            /** Definition */
+            definition: string;
+            /** In Favour */
+            in_favour: string;
+            /** Against */
+            against: string;
+            /** N Mg L */
+            n_mg_L: number;
+            /** N Low Mg L */
+            n_low_mg_L: number;
+            /** N High Mg L */
+            n_high_mg_L: number;
+            /** Cycle */
+            cycle: number;
+            /** Feeds */
+            feeds: number;
+            /**
+             * Route
+             * @enum {string}
+             */
+            route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
+            /** Source */
+            source: string;
+            /** Confidence */
+            confidence: string;
+            /** Checked By */
+            checked_by: string;
+            /**
+             * Plain Times
+             * @default 1
+             */
+            plain_times: number;
+            /**
+             * Season
+             * @default any
+             * @enum {string}
+             */
+            season: "any" | "calendar" | "growth";
+            /** Label Share */
+            label_share?: number | null;
+            /**
+             * Prill G L
+             * @default 0
+             */
+            prill_g_L: number;
+            /**
+             * Prill N Pct
+             * @default 0
+             */
+            prill_n_pct: number;
+            /**
+             * Prill Days
+             * @default 180
+             */
+            prill_days: number;
+            /**
+             * Prill At C
+             * @default 21
+             */
+            prill_at_C: number;
+            /** Spray Ml */
+            spray_mL?: number | null;
+            /**
+             * When
+             * @default
+             */
+            when: string;
+        };
+        /**
+         * SchoolAnswer
+         * @description What one school brings.
+         */
+        SchoolAnswer: {
+            /** Id */
+            id: string;
+            load: components["schemas"]["Computed_SchoolLoad_"];
+        };
+        /**
+         * SchoolFigures
+         * @description Figures of a school that may be edited.
+         */
+        SchoolFigures: {
+            /** Name */
+            name: string;
+            /** N Mg L */
+            n_mg_L: number | string;
+            /** N Low Mg L */
+            n_low_mg_L: number | string;
+            /** N High Mg L */
+            n_high_mg_L: number | string;
+            /** Cycle */
+            cycle: number;
+            /** Feeds */
+            feeds: number;
+            /**
+             * Plain Times
+             * @default 1
+             */
+            plain_times: number | string;
+            /**
+             * Route
+             * @default root
+             * @enum {string}
+             */
+            route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
+            /**
+             * Season
+             * @default any
+             * @enum {string}
+             */
+            season: "any" | "calendar" | "growth";
+            /** Label Share */
+            label_share?: number | string | null;
+            /**
+             * Prill G L
+             * @default 0
+             */
+            prill_g_L: number | string;
+            /**
+             * Prill N Pct
+             * @default 0
+             */
+            prill_n_pct: number | string;
+            /**
+             * Prill Days
+             * @default 180
+             */
+            prill_days: number | string;
+            /** Spray Ml */
+            spray_mL?: number | string | null;
+            /**
+             * When
+             * @default
+             */
+            when: string;
+        };
+        /**
          * SchoolLoad
          * @description Nitrogen a week and the root zone a school tends to. mg N per litre of pot; µS/cm.
          */
@@ -7052,7 +8432,7 @@ export interface components {
         /** SchoolLoadInput */
         SchoolLoadInput: {
             /** @description The school's figures. */
-            school: components["schemas"]["School"];
+            school: components["schemas"]["School-Input"];
             /** @description Volume, water held, losses, pour and interval. */
             pot: components["schemas"]["SchoolPot"];
             /**
@@ -7073,6 +8453,17 @@ export interface components {
              * @default 90
              */
             prill_age_days: number;
+        };
+        /**
+         * SchoolOut
+         * @description A school with its figures, and whether they are the grower's own.
+         */
+        SchoolOut: {
+            school: components["schemas"]["School-Output"];
+            /** Edited */
+            edited: boolean;
+            /** Copy Id */
+            copy_id: number | null;
         };
         /**
          * SchoolPot
@@ -7126,6 +8517,18 @@ export interface components {
             temperature_C: number;
         };
         /**
+         * SchoolsIn
+         * @description Schools to hold side by side on a pot and a water; no pot: a litre of medium bark.
+         */
+        SchoolsIn: {
+            /** School Ids */
+            school_ids: string[];
+            /** Pot Id */
+            pot_id?: number | null;
+            /** Water Id */
+            water_id?: number | null;
+        };
+        /**
          * SerialDilution
          * @description Steps from a strong stock to a thin feed, the strength after each, and what the syringe leaves open.
          */
@@ -7170,6 +8573,21 @@ export interface components {
              * @default 0.5
              */
             syringe_step_mL: number;
+        };
+        /**
+         * SerialIn
+         * @description From a stock to a mist bottle. [g/L, mg/L, mL]
+         */
+        SerialIn: {
+            /** Stock G L */
+            stock_g_L: number | string;
+            /** Target Mg L */
+            target_mg_L: number | string;
+            /**
+             * Final Ml
+             * @default 500
+             */
+            final_mL: number | string;
         };
         /**
          * Settings
@@ -7318,6 +8736,16 @@ export interface components {
             criterion: string;
         };
         /**
+         * ShareIn
+         * @description A water of a blend and its part.
+         */
+        ShareIn: {
+            /** Water Id */
+            water_id: number;
+            /** Share */
+            share: number | string;
+        };
+        /**
          * ShareOut
          * @description Who gets what, what is left, what to buy this week and what it comes to in a month.
          */
@@ -7366,6 +8794,25 @@ export interface components {
             not_entered: string[];
             /** Unread */
             unread: string[];
+        };
+        /**
+         * ShelfPage
+         * @description Feeds with their packs, measures and vessels.
+         */
+        ShelfPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Products */
+            products: components["schemas"]["ProductOut"][];
+            /** Packs */
+            packs: components["schemas"]["PackOut"][];
+            /** Measures */
+            measures: components["schemas"]["MeasureOut"][];
+            /** Vessels */
+            vessels: components["schemas"]["VesselOut"][];
         };
         /**
          * ShownIn
@@ -7497,6 +8944,14 @@ export interface components {
             unit: string;
         };
         /**
+         * StockAnswer
+         * @description The bottles, and whether they stay clear at that strength.
+         */
+        StockAnswer: {
+            stock: components["schemas"]["Computed_StockSolution_"];
+            clear: components["schemas"]["Computed_Clarity_"];
+        };
+        /**
          * StockBottle
          * @description One bottle and the lines of its label.
          */
@@ -7511,6 +8966,36 @@ export interface components {
             concentration_g_L: number;
             /** Hazard */
             hazard: string;
+        };
+        /**
+         * StockIn
+         * @description Products at their doses in the can, to be kept as a stock. [g/L, mL]
+         */
+        StockIn: {
+            /** Water Id */
+            water_id: number;
+            /** Feeds */
+            feeds: components["schemas"]["AlsoIn"][];
+            /**
+             * Volume
+             * @default 2
+             */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /** Bottle Ml */
+            bottle_mL?: number | string | null;
+            /** Draw Ml Per L */
+            draw_mL_per_L?: number | string | null;
+            /**
+             * Storage C
+             * @default 10
+             */
+            storage_C: number | string;
         };
         /**
          * StockSolution
@@ -7541,6 +9026,8 @@ export interface components {
             keeps_weeks: number;
             /** Use By */
             use_by: string | null;
+            /** Filled With */
+            filled_with: string;
         };
         /** StockSolutionInput */
         StockSolutionInput: {
@@ -7914,6 +9401,35 @@ export interface components {
             limiting: string;
             /** Word */
             word: string;
+        };
+        /**
+         * VesselIn
+         * @description A can or mist bottle. [L]
+         */
+        VesselIn: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default can
+             */
+            kind: string;
+            /** Volume L */
+            volume_L: number | string;
+        };
+        /**
+         * VesselOut
+         * @description A can or mist bottle.
+         */
+        VesselOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Volume L */
+            volume_L: number;
         };
         /**
          * WaterEvent
@@ -8645,6 +10161,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Boiled_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_calcium_lift_api_calc_calcium_lift_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalciumLiftInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_CalciumLift_"];
                 };
             };
             /** @description Bad Request */
@@ -13075,6 +14642,57 @@ export interface operations {
             };
         };
     };
+    preview_api_mix_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     preview_dose_api_mix_dose_post: {
         parameters: {
             query?: never;
@@ -13126,7 +14744,7 @@ export interface operations {
             };
         };
     };
-    add_product_api_products_post: {
+    keep_recipe_api_recipes_post: {
         parameters: {
             query?: never;
             header: {
@@ -13137,7 +14755,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProductIn"];
+                "application/json": components["schemas"]["RecipeIn"];
             };
         };
         responses: {
@@ -13148,6 +14766,618 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    names_api_mix_names_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Equivalents_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fit_api_mix_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Fit_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_api_mix_compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Comparison_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock_api_mix_stock_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clear_api_mix_clear_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Clarity_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bottles_api_mix_bottles_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_bottles_api_mix_bottles_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    injector_stock_api_mix_injector_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InjectorIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Injector_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    serial_api_mix_serial_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SerialIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_SerialDilution_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    loads_api_mix_schools_load_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolAnswer"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_school_api_mix_schools__school_id__put: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                school_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolFigures"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_batches_api_batches_get: {
+        parameters: {
+            query?: {
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"][];
                 };
             };
             /** @description Bad Request */
@@ -13305,6 +15535,630 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rescue_api_batches__batch_id__rescue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Rescue_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    note_left_api_batches__batch_id__left_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_api_shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    grade_api_products_grade_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GradeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Grade_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    elements_api_products_elements_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Elements_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_product_api_products_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correct_product_api_products__product_id__correct_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                product_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_measure_api_measures_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Calibrated_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_measure_api_measures_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_vessel_api_vessels_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VesselIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_feedings_api_feedings_get: {
+        parameters: {
+            query?: {
+                pot_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedingOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_feeding_api_feedings_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
                 };
             };
             /** @description Bad Request */
@@ -13757,7 +16611,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding";
                 row_id: number;
             };
             cookie?: never;
@@ -13809,7 +16663,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding";
                 row_id: number;
             };
             cookie?: never;

@@ -1,0 +1,397 @@
+"""The shelf: feeds by label or formula, what is left of them, measures of one's own, vessels, feeds without a ppm."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from datetime import date
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from fenwa.api.settings import read_settings
+from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import InputError, Underspecified
+from fenwa.core.mix.acidity import potential_acidity_kg_t
+from fenwa.core.mix.elements import Elements, label_to_elements
+from fenwa.core.mix.grade import Grade, read_grade
+from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label
+from fenwa.core.mix.spoon import Calibrated, MeasureKind, spoon_calibration
+from fenwa.core.working import Computed
+from fenwa.store import models
+from fenwa.store.mix_state import label_of, left_of, measures_of, open_products, vessels_of
+
+router = APIRouter(prefix="/api", tags=["shelf"])
+
+
+class LabelIn(BaseModel):
+    """A label as typed, or the formula of a salt. Empty: not stated."""
+
+    name: str
+    kind: Kind = "soluble"
+    form: Form = "powder"
+    basis: Basis = "w/w"
+    formula: str = ""
+    density_g_mL: TypedOrNone = None
+    n_total_pct: TypedOrNone = None
+    n_nitrate_pct: TypedOrNone = None
+    n_ammonium_pct: TypedOrNone = None
+    n_urea_pct: TypedOrNone = None
+    n_other_pct: TypedOrNone = None
+    p_pct: TypedOrNone = None
+    k_pct: TypedOrNone = None
+    pk_as: Oxides = "oxide"
+    ca_pct: TypedOrNone = None
+    mg_pct: TypedOrNone = None
+    s_pct: TypedOrNone = None
+    cl_pct: TypedOrNone = None
+    na_pct: TypedOrNone = None
+    fe_pct: TypedOrNone = None
+    fe_chelate: Chelate = ""
+    mn_pct: TypedOrNone = None
+    zn_pct: TypedOrNone = None
+    cu_pct: TypedOrNone = None
+    b_pct: TypedOrNone = None
+    mo_pct: TypedOrNone = None
+    label_rate: TypedOrNone = None
+    label_rate_unit: str | None = None
+    solubility_g_L: TypedOrNone = None
+    acidity_kg_t: TypedOrNone = None
+    longevity_days: TypedOrNone = None
+    longevity_at_C: TypedOrNone = None
+    bulk_density_g_mL: TypedOrNone = None
+    cap_mL: TypedOrNone = None
+    drop_mL: TypedOrNone = None
+
+    def label(self) -> Label:
+        """The label, checked, with the shares of its formula."""
+        label = by_formula(
+            Label(**{k: v for k, v in self.model_dump().items() if k in LabelIn.model_fields}), pointer=""
+        )
+        check_label(label)
+        return label
+
+
+class PackIn(BaseModel):
+    """What stands on the shelf. Empty: not known. [currency; g or mL]"""
+
+    price: TypedOrNone = None
+    pack_amount: TypedOrNone = None
+    opened_on: date | None = None
+    left_amount: TypedOrNone = None
+
+
+class ProductIn(LabelIn, PackIn):
+    """A feed and its pack."""
+
+
+class ProductOut(BaseModel):
+    """A feed on the shelf. Elements are null for a feed without a ppm."""
+
+    id: int
+    name: str
+    label: Label
+    elements: Elements
+    acidity_kg_t: float | None
+    shipped: bool
+
+
+def product_out(row: models.Product) -> ProductOut:
+    """A feed for the interface."""
+    label = label_of(row)
+    acid = label.acidity_kg_t
+    if acid is None and label.kind == "soluble":
+        acid = potential_acidity_kg_t(label)
+    return ProductOut(id=row.id, name=row.name, label=label, elements=label_to_elements(label=label).result,
+                      acidity_kg_t=acid, shipped=row.library_id is not None)  # fmt: skip
+
+
+class PackOut(BaseModel):
+    """The pack of a feed and what is left of it by the cans made since. [currency; g or mL]"""
+
+    product_id: int
+    unit: str
+    price: float | None
+    pack_amount: float | None
+    opened_on: date | None
+    left_amount: float | None
+    left_on: date | None
+    left_now: float | None
+
+
+class MeasureOut(BaseModel):
+    """A measure of the grower's own. [g or mL]"""
+
+    id: int
+    name: str
+    kind: MeasureKind
+    product_id: int | None
+    product: str
+    on: date
+    each: float
+    unit: str
+    cv: float
+    mean_error_pct: float
+
+
+class VesselOut(BaseModel):
+    """A can or mist bottle."""
+
+    id: int
+    name: str
+    kind: str
+    volume_L: float
+
+
+def vessel_out(v: models.Vessel) -> VesselOut:
+    """A vessel for the interface."""
+    return VesselOut(id=v.id, name=v.name, kind=v.kind, volume_L=v.volume_L)
+
+
+class ShelfPage(BaseModel):
+    """Feeds with their packs, measures and vessels."""
+
+    today: date
+    products: list[ProductOut]
+    packs: list[PackOut]
+    measures: list[MeasureOut]
+    vessels: list[VesselOut]
+
+
+@router.get("/shelf")
+def shelf(session: Reading, today: Today) -> ShelfPage:
+    """Everything on the shelf."""
+    rows = open_products(session)
+    names = {p.id: p.name for p in rows}
+    return ShelfPage(
+        today=today, products=[product_out(p) for p in rows],
+        packs=[PackOut(product_id=p.id, unit="mL" if label_of(p).form == "liquid" else "g", price=p.price,
+                       pack_amount=p.pack_amount, opened_on=p.opened_on, left_amount=p.left_amount, left_on=p.left_on,
+                       left_now=left_of(session, p)) for p in rows],
+        measures=[MeasureOut(id=m.id, name=m.name, kind=m.kind, product_id=m.product_id,
+                             product=names.get(m.product_id or 0, ""), on=m.on, each=m.each, unit=m.unit, cv=m.cv,
+                             mean_error_pct=m.mean_error_pct) for m in measures_of(session)],
+        vessels=[vessel_out(v) for v in vessels_of(session)],
+    )  # fmt: skip
+
+
+class GradeIn(BaseModel):
+    """A grade as typed."""
+
+    text: str
+
+
+@router.post("/products/grade")
+def grade(body: GradeIn) -> Computed[Grade]:
+    """Read a grade, to be confirmed; nothing is stored."""
+    return read_grade(text=body.text)
+
+
+@router.post("/products/elements")
+def elements(body: LabelIn) -> Computed[Elements]:
+    """What a label comes to while it is typed; nothing is stored."""
+    return label_to_elements(label=body.label())
+
+
+def _check_pack(body: PackIn, today: date) -> None:
+    if body.price is not None:
+        require(body.price, "Price", "", low=0, high=1_000_000, pointer="/price")
+    if body.pack_amount is not None:
+        require(body.pack_amount, "Pack", "", low=0, open_low=True, high=1_000_000, pointer="/pack_amount")
+    if body.left_amount is not None:
+        require(body.left_amount, "Left", "", low=0, high=1_000_000, pointer="/left_amount")
+    if body.opened_on is not None:
+        require_not_future(body.opened_on, today, "Opened on", pointer="/opened_on")
+
+
+def _fill(row: models.Product, label: Label, body: PackIn, today: date) -> None:
+    row.name, row.label = label.name.strip(), asdict(label)
+    row.price, row.pack_amount, row.opened_on = body.price, body.pack_amount, body.opened_on
+    if body.left_amount != row.left_amount or row.left_on is None:
+        row.left_amount, row.left_on = body.left_amount, today if body.left_amount is not None else None
+
+
+@router.post("/products", status_code=201)
+def add_product(body: ProductIn, writer: Writing, today: Today) -> Stored:
+    """Put a feed on the shelf by its label or formula."""
+    label = body.label()
+    _check_pack(body, today)
+
+    def write(session: Session) -> dict[str, Any]:
+        row = models.Product(name=label.name, label={})
+        _fill(row, label, body, today)
+        session.add(row)
+        session.flush()
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+@router.post("/products/{product_id}/correct")
+def correct_product(product_id: int, body: ProductIn, writer: Writing, today: Today) -> Stored:
+    """Change a feed's label or pack; cans made before keep the label they used."""
+    label = body.label()
+    _check_pack(body, today)
+
+    def write(session: Session) -> dict[str, Any]:
+        row = get_row(session, models.Product, product_id, "Feed")
+        before = {"name": row.name, "label": row.label, "price": row.price, "left_amount": row.left_amount}
+        _fill(row, label, body, today)
+        after = {"name": row.name, "label": row.label, "price": row.price, "left_amount": row.left_amount}
+        session.add(models.Correction(table_name="product", row_id=row.id, at=now(), before=before, after=after))
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+class MeasureIn(BaseModel):
+    """Weighings of level spoons or caps, or drops counted in a millilitre."""
+
+    name: str
+    kind: MeasureKind = "spoon"
+    product_id: int | None = None
+    weighings: list[TypedOrNone]
+    levels_each: int = 1
+    volume_mL: TypedOrNone = None
+
+    def calibrated(self, session: Session) -> Computed[Calibrated]:
+        """What the weighings say."""
+        step = read_settings(session).scale_step_g
+        return spoon_calibration(kind=self.kind, weighings=[w for w in self.weighings if w is not None],
+                                 levels_each=self.levels_each, scale_step_g=step, volume_mL=self.volume_mL)  # fmt: skip
+
+
+@router.post("/measures/preview")
+def preview_measure(body: MeasureIn, session: Reading) -> Computed[Calibrated]:
+    """What weighings say of a measure; nothing is stored."""
+    return body.calibrated(session)
+
+
+@router.post("/measures", status_code=201)
+def add_measure(body: MeasureIn, writer: Writing, today: Today) -> Stored:
+    """Keep a measure; with its volume known the product's bulk density, a drop or a cap goes to its label."""
+    if not body.name.strip():
+        raise Underspecified("Name is empty. Name the spoon, cap or dropper.", pointer="/name")
+    if body.product_id is None:
+        raise Underspecified("Feed is not chosen. A level spoon holds a weight of one product.", pointer="/product_id")
+
+    def write(session: Session) -> dict[str, Any]:
+        product = get_row(session, models.Product, body.product_id or 0, "Feed", "/product_id")
+        computed = body.calibrated(session)
+        c = computed.result
+        row = models.Measure(name=body.name.strip(), kind=body.kind, product_id=product.id, on=today,
+                             weighings=[{"weighed": w, "levels": body.levels_each} for w in body.weighings if w is not None],
+                             volume_mL=body.volume_mL, each=c.each, unit=c.unit, cv=c.cv, mean_error_pct=c.mean_error_pct,
+                             working=asdict(computed.working))  # fmt: skip
+        session.add(row)
+        learnt = (
+            {"drop_mL": c.each}
+            if body.kind == "dropper"
+            else {"bulk_density_g_mL": c.bulk_density_g_mL}
+            if c.bulk_density_g_mL
+            else {}
+        )
+        if body.kind == "cap" and body.volume_mL is not None:
+            learnt = {**learnt, "cap_mL": body.volume_mL}
+        if learnt:
+            label = {**product.label, **learnt}
+            session.add(models.Correction(table_name="product", row_id=product.id, at=now(),
+                                          before={k: product.label.get(k) for k in learnt}, after=learnt))  # fmt: skip
+            product.label = label
+        session.flush()
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+class VesselIn(BaseModel):
+    """A can or mist bottle. [L]"""
+
+    name: str
+    kind: str = "can"
+    volume_L: Typed
+
+
+@router.post("/vessels", status_code=201)
+def add_vessel(body: VesselIn, writer: Writing) -> Stored:
+    """Keep a vessel's size."""
+    if not body.name.strip():
+        raise Underspecified("Name is empty. Name the can or bottle.", pointer="/name")
+    require(body.volume_L, "Volume", "L", low=0, open_low=True, high=2000, pointer="/volume_L")
+
+    def write(session: Session) -> dict[str, Any]:
+        row = models.Vessel(name=body.name.strip(), kind=body.kind, volume_L=body.volume_L)
+        session.add(row)
+        session.flush()
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+class FeedingIn(BaseModel):
+    """Prey, castings or prills given to pots; no strength is asked for."""
+
+    pot_ids: list[int]
+    product_id: int
+    on: date
+    amount: TypedOrNone = None
+    unit: str = "items"
+    note: str = ""
+
+
+@router.post("/feedings", status_code=201)
+def add_feeding(body: FeedingIn, writer: Writing, today: Today) -> Stored:
+    """Record a feed that has no ppm, at each pot named."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    if not body.pot_ids:
+        raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
+    if body.amount is not None:
+        require(body.amount, "Amount", body.unit, low=0, open_low=True, high=10_000, pointer="/amount")
+
+    def write(session: Session) -> dict[str, Any]:
+        product = get_row(session, models.Product, body.product_id, "Feed", "/product_id")
+        if label_of(product).kind == "soluble":
+            raise InputError(f"{product.name} is dissolved in a can: mix it and pour it. Only prey, castings and prills are "
+                             "recorded without a strength.", pointer="/product_id")  # fmt: skip
+        row = None
+        for pot_id in dict.fromkeys(body.pot_ids):
+            get_row(session, models.Pot, pot_id, "Pot", "/pot_ids")
+            row = models.Feeding(
+                pot_id=pot_id, product_id=product.id, on=body.on, amount=body.amount, unit=body.unit, note=body.note
+            )
+            session.add(row)
+        session.flush()
+        return {"id": row.id if row is not None else 0}
+
+    return Stored(**writer.once(body, write))
+
+
+class FeedingOut(BaseModel):
+    """A feed without a ppm as it was given."""
+
+    id: int
+    pot_id: int
+    product: str
+    on: date
+    amount: float | None
+    unit: str
+    note: str
+
+
+@router.get("/feedings")
+def list_feedings(session: Reading, pot_id: int | None = None) -> list[FeedingOut]:
+    """What was given without a ppm, newest first; of one pot if named."""
+    query = session.query(models.Feeding, models.Product.name).join(
+        models.Product, models.Product.id == models.Feeding.product_id
+    )
+    query = query.filter(models.Feeding.archived_at.is_(None))
+    if pot_id is not None:
+        query = query.filter(models.Feeding.pot_id == pot_id)
+    rows = query.order_by(models.Feeding.on.desc(), models.Feeding.id.desc()).limit(100)
+    return [
+        FeedingOut(id=f.id, pot_id=f.pot_id, product=name, on=f.on, amount=f.amount, unit=f.unit, note=f.note)
+        for f, name in rows
+    ]

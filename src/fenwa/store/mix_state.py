@@ -1,0 +1,148 @@
+"""The shelf and the cans as the core sees them: labels, own slopes, what is left, schools in force."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from fenwa.core.data.loader import schools
+from fenwa.core.mix.elements import usual_feed
+from fenwa.core.mix.feed import ProductSlope
+from fenwa.core.mix.label import Label, density_of, label_from
+from fenwa.core.mix.school import School
+from fenwa.core.mix.slope import FEWEST, LoggedBatch, product_slope
+from fenwa.core.working import Computed
+from fenwa.store.models import Batch, Measure, Pour, Product, RecipeVersion, SchoolCopy, Vessel
+
+NEWEST_BATCHES = 40  # a slope follows the present pack, scale and habits
+
+
+def label_of(row: Product) -> Label:
+    """Stored label as the core reads it."""
+    return label_from(row.label)
+
+
+def open_products(session: Session) -> list[Product]:
+    """Feeds on the shelf in the order they were added."""
+    return list(session.scalars(select(Product).where(Product.archived_at.is_(None)).order_by(Product.id)))
+
+
+def feed_at_hand(session: Session) -> Product | None:
+    """The feed of the newest can that still stands on the shelf, else the likeliest of the shelf."""
+    shelf = [p for p in open_products(session) if label_of(p).kind == "soluble"]
+    newest = session.scalar(
+        select(Batch.product_id)
+        .where(Batch.archived_at.is_(None), Batch.product_id.in_([p.id for p in shelf]))
+        .order_by(Batch.made_on.desc(), Batch.id.desc())
+        .limit(1)
+    )
+    if newest is not None:
+        return next(p for p in shelf if p.id == newest)
+    place = usual_feed([label_of(p) for p in shelf])
+    return shelf[place] if place is not None else None
+
+
+def slope_of(session: Session, product: Product) -> Computed[ProductSlope] | None:
+    """The product's own slope from its measured cans with the present label; None before the third."""
+    rows = session.execute(
+        select(Batch, RecipeVersion.label)
+        .join(RecipeVersion, RecipeVersion.id == Batch.recipe_version_id)
+        .where(Batch.product_id == product.id, Batch.archived_at.is_(None), Batch.measured_uS_cm.is_not(None), Batch.dose_g_L > 0)
+        .order_by(Batch.made_on.desc(), Batch.id.desc())
+        .limit(NEWEST_BATCHES)
+    ).all()  # fmt: skip
+    now = label_of(product)
+    logged = [
+        LoggedBatch(b.dose_g_L, model, measured)
+        for b, label in rows
+        if not b.also
+        and label_from(label) == now
+        and b.verdict in ("fine", "check")  # a slipped decimal or an unstirred can tells nothing of the product
+        and (model := b.model_added_uS_cm if b.model_added_uS_cm is not None else b.predicted_uS_cm - b.water_ec_uS_cm)
+        > 0
+        and (measured := (b.measured_uS_cm or 0.0) - b.water_ec_uS_cm) > 0
+    ]
+    return product_slope(batches=logged) if len(logged) >= FEWEST else None
+
+
+def used_since(session: Session, product: Product, since: date) -> float:
+    """What cans made after a day took of a product, alone or beside others. [g]"""
+    whole = 0.0
+    for b in session.scalars(select(Batch).where(Batch.archived_at.is_(None), Batch.made_on > since)):
+        if b.product_id == product.id:
+            whole += b.dose_g_L * b.volume_L
+        whole += sum(part["dose_g_L"] * b.volume_L for part in b.also if part.get("product_id") == product.id)
+    return whole
+
+
+def left_of(session: Session, product: Product) -> float | None:
+    """What is left of a pack: what was seen, less the cans made since; None when nobody looked. [g or mL]"""
+    if product.left_amount is None or product.left_on is None:
+        return None
+    used = used_since(session, product, product.left_on)
+    label = label_of(product)
+    return max(0.0, product.left_amount - (used / density_of(label) if label.form == "liquid" else used))
+
+
+def batches_left(session: Session, batches: list[Batch]) -> dict[int, float]:
+    """Litres left in each can: what was made or last seen, less what was poured since. [L]"""
+    poured = select(func.coalesce(func.sum(Pour.volume_L), 0.0)).where(Pour.archived_at.is_(None))
+    out = {}
+    for b in batches:
+        query = poured.where(Pour.batch_id == b.id)
+        if b.left_L is not None and b.left_on is not None:
+            query = query.where(Pour.on > b.left_on)
+        start = b.volume_L if b.left_L is None else b.left_L
+        out[b.id] = max(0.0, start - float(session.scalar(query) or 0.0))
+    return out
+
+
+def measures_of(session: Session, product_id: int | None = None) -> list[Measure]:
+    """Measures the grower weighed, newest last; of one product if named."""
+    query = select(Measure).where(Measure.archived_at.is_(None)).order_by(Measure.on, Measure.id)
+    if product_id is not None:
+        query = query.where(Measure.product_id == product_id)
+    return list(session.scalars(query))
+
+
+def vessels_of(session: Session) -> list[Vessel]:
+    """Cans and mist bottles, smallest first."""
+    return list(session.scalars(select(Vessel).where(Vessel.archived_at.is_(None)).order_by(Vessel.volume_L)))
+
+
+@dataclass(frozen=True)
+class SchoolInForce:
+    """A school and whether it is the grower's own version."""
+
+    school: School
+    edited: bool
+    copy_id: int | None
+
+
+def schools_in_force(session: Session) -> list[SchoolInForce]:
+    """The shipped schools, each replaced by the grower's newest copy, and the grower's own ones after them."""
+    copies: dict[str, SchoolCopy] = {}
+    for row in session.scalars(select(SchoolCopy).where(SchoolCopy.archived_at.is_(None)).order_by(SchoolCopy.id)):
+        copies[row.school_id] = row
+    out = []
+    for school in schools().values():
+        copy = copies.pop(school.id, None)
+        out.append(
+            SchoolInForce(_with(school, copy.name, copy.figures), True, copy.id)
+            if copy
+            else SchoolInForce(school, False, None)
+        )
+    blank = School("", "", "own", "", "", "", 0.0, 0.0, 0.0, 1, 0, "root", "judgement", "L", "the grower")
+    out += [
+        SchoolInForce(replace(_with(blank, c.name, c.figures), id=c.school_id), True, c.id) for c in copies.values()
+    ]
+    return out
+
+
+def _with(school: School, name: str, figures: dict[str, Any]) -> School:
+    known = {k: v for k, v in figures.items() if hasattr(school, k)}
+    return replace(school, name=name, **known)
