@@ -24,7 +24,7 @@ from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.collection import PotToday, pots_today
 from fenwa.store.mix_state import label_of, slope_of
-from fenwa.store.water_state import waters_today
+from fenwa.store.water_state import WaterToday, waters_today
 
 VolumeUnit = Literal["L", "US gal", "imp gal"]
 
@@ -68,7 +68,11 @@ def litres(volume: float, unit: VolumeUnit) -> float:
 
 def water_base(session: Session, water_id: int, today: date) -> BaseWater:
     """A source to mix with, or a sentence that a reading is missing."""
-    found = next((w for w in waters_today(session, today) if w.water.id == water_id), None)
+    return _base(session, waters_today(session, today, {water_id}), water_id)
+
+
+def _base(session: Session, waters: list[WaterToday], water_id: int) -> BaseWater:
+    found = next((w for w in waters if w.water.id == water_id), None)
     if found is None:
         get_row(session, models.Water, water_id, "Water", "/water_id")
     base = found.base() if found else None
@@ -82,7 +86,8 @@ def base_of(session: Session, body: DoseIn, today: date) -> BaseWater:
     """The source, or the blend, a can is filled with."""
     if not body.blend:
         return water_base(session, body.water_id, today)
-    return blended([(water_base(session, part.water_id, today), part.share) for part in body.blend])
+    waters = waters_today(session, today, {part.water_id for part in body.blend})
+    return blended([(_base(session, waters, part.water_id), part.share) for part in body.blend])
 
 
 def strictest(pots: list[PotToday]) -> PotToday | None:

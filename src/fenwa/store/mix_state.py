@@ -18,6 +18,7 @@ from fenwa.core.mix.slope import FEWEST, LoggedBatch, product_slope
 from fenwa.core.working import Computed
 from fenwa.store.models import Batch, Measure, Pour, Product, RecipeVersion, SchoolCopy, Vessel
 
+_TELLING = ("fine", "check")  # a slipped decimal or an unstirred can tells nothing of the product
 NEWEST_BATCHES = 40  # a slope follows the present pack, scale and habits
 
 
@@ -48,31 +49,36 @@ def feed_at_hand(session: Session) -> Product | None:
 
 def slope_of(session: Session, product: Product) -> Computed[ProductSlope] | None:
     """The product's own slope from its measured cans with the present label; None before the third."""
+    now = label_of(product)
+    versions = session.execute(
+        select(RecipeVersion.id, RecipeVersion.label).where(RecipeVersion.product_id == product.id)
+    )
+    same = [v.id for v in versions if label_from(v.label) == now]
     rows = session.execute(
-        select(Batch, RecipeVersion.label)
-        .join(RecipeVersion, RecipeVersion.id == Batch.recipe_version_id)
-        .where(Batch.product_id == product.id, Batch.archived_at.is_(None), Batch.measured_uS_cm.is_not(None), Batch.dose_g_L > 0)
+        select(Batch.dose_g_L, Batch.model_added_uS_cm, Batch.predicted_uS_cm, Batch.water_ec_uS_cm, Batch.measured_uS_cm, Batch.also)
+        .where(Batch.recipe_version_id.in_(same), Batch.archived_at.is_(None), Batch.measured_uS_cm.is_not(None), Batch.dose_g_L > 0,
+               Batch.verdict.in_(_TELLING))
         .order_by(Batch.made_on.desc(), Batch.id.desc())
         .limit(NEWEST_BATCHES)
-    ).all()  # fmt: skip
-    now = label_of(product)
-    logged = [
-        LoggedBatch(b.dose_g_L, model, measured)
-        for b, label in rows
-        if not b.also
-        and label_from(label) == now
-        and b.verdict in ("fine", "check")  # a slipped decimal or an unstirred can tells nothing of the product
-        and (model := b.model_added_uS_cm if b.model_added_uS_cm is not None else b.predicted_uS_cm - b.water_ec_uS_cm)
-        > 0
-        and (measured := (b.measured_uS_cm or 0.0) - b.water_ec_uS_cm) > 0
-    ]
+    )  # fmt: skip
+    logged = []
+    for b in rows:
+        model = b.model_added_uS_cm if b.model_added_uS_cm is not None else b.predicted_uS_cm - b.water_ec_uS_cm
+        rise = b.measured_uS_cm - b.water_ec_uS_cm
+        if not b.also and model > 0 and rise > 0:
+            logged.append(LoggedBatch(b.dose_g_L, model, rise))
     return product_slope(batches=logged) if len(logged) >= FEWEST else None
 
 
 def used_since(session: Session, product: Product, since: date) -> float:
     """What cans made after a day took of a product, alone or beside others. [g]"""
+    rows = session.execute(
+        select(Batch.product_id, Batch.dose_g_L, Batch.volume_L, Batch.also).where(
+            Batch.archived_at.is_(None), Batch.made_on > since
+        )
+    )
     whole = 0.0
-    for b in session.scalars(select(Batch).where(Batch.archived_at.is_(None), Batch.made_on > since)):
+    for b in rows:
         if b.product_id == product.id:
             whole += b.dose_g_L * b.volume_L
         whole += sum(part["dose_g_L"] * b.volume_L for part in b.also if part.get("product_id") == product.id)

@@ -58,11 +58,10 @@ class WaterToday:
         return Candidate(self.water.name, self.ec25_uS_cm, self.known, self.half_width_uS_cm, self.water.price_per_L)
 
 
-def waters_today(session: Session, today: date) -> list[WaterToday]:
-    """Waters in the grower's order, each with its newest reading up to today."""
-    waters = session.scalars(
-        select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
-    ).all()
+def waters_today(session: Session, today: date, only: set[int] | None = None) -> list[WaterToday]:
+    """Waters in the grower's order, each with its newest reading up to today; all, or only those named."""
+    query = select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
+    waters = session.scalars(query if only is None else query.where(Water.id.in_(only))).all()
     tests, steps, reports = _newest_findings(session, today), _steps(session, today), _newest_reports(session, today)
 
     def newest(water_id: int, *conditions: Any) -> Reading | None:

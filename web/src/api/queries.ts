@@ -8,6 +8,8 @@ export const settingsQuery = queryOptions({ queryKey: ["settings"], queryFn: () 
 export const potsQuery = queryOptions({ queryKey: ["pots", "list"], queryFn: () => answer(client.GET("/api/pots")) })
 export const waterQuery = queryOptions({ queryKey: ["water"], queryFn: () => answer(client.GET("/api/water")) })
 export const mixQuery = queryOptions({ queryKey: ["mix"], queryFn: () => answer(client.GET("/api/mix")) })
+export const shelfQuery = queryOptions({ queryKey: ["shelf"], queryFn: () => answer(client.GET("/api/shelf")) })
+export const bottlesQuery = queryOptions({ queryKey: ["bottles"], queryFn: () => answer(client.GET("/api/mix/bottles")) })
 export const roundQuery = queryOptions({ queryKey: ["round"], queryFn: () => answer(client.GET("/api/round")) })
 export const potQuery = (id: number) =>
   queryOptions({ queryKey: ["pots", "one", id], queryFn: () => answer(client.GET("/api/pots/{pot_id}", { params: { path: { pot_id: id } } })) })

@@ -44,7 +44,7 @@ class FeedRow:
 class Comparison:
     """Two rows and what sets them apart."""
 
-    rows: tuple[FeedRow, FeedRow]
+    rows: tuple[FeedRow, ...]
     sentences: tuple[str, ...]
 
 

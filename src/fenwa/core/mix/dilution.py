@@ -10,7 +10,7 @@ from fenwa.core.entry import require
 from fenwa.core.errors import Infeasible, InputError
 from fenwa.core.mix.clear import SOLUBLE_SHARE, solubility_at
 from fenwa.core.mix.feed import MOST_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of
-from fenwa.core.mix.stock import BottleContent, StockBottle, dilution_words, hazard_line, in_bottles, keeps_weeks_of
+from fenwa.core.mix.stock import BottleContent, StockBottle, dilution_words, hazard_line, keeps_weeks_of, split_for
 from fenwa.core.mix.weighing import WEIGHABLE_STEPS, combined_relative_error
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
@@ -108,7 +108,10 @@ def injector(
                 f"{f.label.name} would need {strength:.4g} g/L; {limit:.4g} g/L dissolve safely at {storage_C:g} °C. "
                 f"Set the injector to 1 in {math.floor(limit / f.dose_g_L)} or less.", pointer="/ratio",
             )  # fmt: skip
-    together = in_bottles(base, made, D)
+    together = split_for(base, made, D)
+    if not together:
+        raise Infeasible(f"These products would clot at {D:.3g} times the feed, even in two tanks. Set a smaller ratio.",
+                         pointer="/ratio")  # fmt: skip
     other = abs((D + 1 if meaning == "1 in n" else D - 1) / D - 1) * 100
     feed = ledger.step("F", "B * D", "L", "feed from one tank")
     bottles = tuple(

@@ -60,7 +60,7 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
         if not b.model_rise_uS_cm > 0 or not b.measured_rise_uS_cm > 0:
             raise InputError(f"Batch {i + 1} adds no conductivity: it cannot tell a slope. Leave it out.",
                              pointer=f"/batches/{i}")  # fmt: skip
-    from scipy.stats import t as student
+    from scipy.special import stdtrit
 
     ledger = Ledger("Your own slope of a product", "At doses like those logged, in any of your waters.",
                     ("linear-regression",))  # fmt: skip
@@ -76,7 +76,7 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
     ledger.take("n", "batches", len(batches), "")
     spread = ledger.step("e", f"sqrt(({' + '.join(f'(r{i} - k*m{i})**2' for i in n)}) / (n - 1))", "µS/cm",
                          "scatter of the batches")  # fmt: skip
-    ledger.take("t", "Student's t, 90 %", float(student.ppf(0.95, len(batches) - 1)), "", "table:linear-regression")
+    ledger.take("t", "Student's t, 90 %", float(stdtrit(len(batches) - 1, 0.95)), "", "table:linear-regression")
     # a new can scatters like the logged ones, beside the doubt about the slope itself
     half = ledger.step("h", "t * e * sqrt(1 / M + n / M)", "", "half-width for the next can")
     if spread > 0.15 * max(b.measured_rise_uS_cm for b in batches):

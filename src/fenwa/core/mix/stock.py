@@ -80,18 +80,10 @@ def keeps_weeks_of(feeds: list[Feed]) -> int:
     return KEEPS_WEEKS_UREA if short else KEEPS_WEEKS
 
 
-def in_bottles(base: BaseWater, feeds: list[Feed], times: float) -> tuple[tuple[int, ...], ...]:
-    """Which products may stand in which bottle at ``times`` the can's strength; refused when none may."""
+def split_for(base: BaseWater, feeds: list[Feed], times: float) -> tuple[tuple[int, ...], ...]:
+    """Which products may stand in which bottle at ``times`` the can's strength; empty when they would clot even in two."""
     elements = [elements_of(f.label) for f in feeds]
-    made = Bottles(base, [ions_per_gram(e) for e in elements], [f.dose_g_L for f in feeds], elements)
-    found = made.split(times)
-    if not found and any(f.dose_g_L > 0 for f in feeds):
-        raise Infeasible(
-            f"These products would clot at {times:.3g} times the can, even in two bottles; up to "
-            f"{made.strongest():.3g} times stays clear. Make a weaker stock, or weigh them straight into the can.",
-            pointer="/draw_mL_per_L",
-        )  # fmt: skip
-    return found
+    return Bottles(base, [ions_per_gram(e) for e in elements], [f.dose_g_L for f in feeds], elements).split(times)
 
 
 @calculation("stock-solution", title="Stock solution", station="mix")
@@ -167,20 +159,26 @@ def stock_solution(
     least = min(doses)
     drawn_of = (draw_mL_per_L,) if draw_mL_per_L else DRAWS_mL_L
     together: tuple[tuple[int, ...], ...] = ((0,),)
-    best, clots = None, None
+    best: tuple[float, float] | None = None
+    clots: list[float] = []
     for trial in drawn_of:
+        if clots and 1000 / trial > min(clots):  # stronger than one that clots
+            continue
         fits = _smallest_bottle(doses, limits, volume_L, scale_step_g, syringe_step_mL, trial, bottle_mL)
         if fits is None:
             continue
-        try:
-            together = in_bottles(base, parts, 1000 / trial) if parts else ((0,),)
-        except Infeasible as refused:  # a weaker stock may stay clear: draw more of it
-            clots = clots or refused
+        found = split_for(base, parts, 1000 / trial) if parts else ((0,),)
+        if not found:  # a weaker stock may stay clear: draw more of it
+            clots.append(1000 / trial)
             continue
+        together = found
         best = fits, trial
         break
-    if best is None and clots is not None:
-        raise clots
+    if best is None and clots:
+        raise Infeasible(
+            f"These products would clot at {' or '.join(f'{c:.3g}' for c in clots)} times the can, even in two bottles. "
+            "Make a weaker stock, or weigh them straight into the can.", pointer="/draw_mL_per_L",
+        )  # fmt: skip
     if best is None:
         raise Infeasible(
             f"No stock fits {least:.3g} g/L for {volume_L:g} L with a {scale_step_g:g} g scale and a "

@@ -7,6 +7,7 @@ arithmetic only, so that the quick way and the shown way cannot differ.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from operator import mul
 from typing import Any
 
 import numpy as np
@@ -26,6 +27,7 @@ _CACIT, _MGCIT, _CAHCIT, _MGHCIT = 10**4.87, 10**4.89, 10**9.26, 10**8.91
 KSP_CALCITE = 10**-8.48
 AIR_CO2_mol_L = 10 ** -(3.4 + 1.47)  # pCO2 10^-3.4 atm and Henry's constant: calcite-equilibrium
 _TINY = 1e-300
+DAMPED_STRONG_FROM, STRONG_mol_L = 4, 0.1
 _LN10 = 2.302585092994046
 MOST_JOINT_ROUNDS = 120
 MOST_ROUNDS = 200
@@ -109,13 +111,22 @@ def one_round(
     return new, strength, Speciation(species, strength, charge, alkalinity, pH, Ca * CO3 * y22 / KSP_CALCITE)
 
 
+# species stand in one order always, with the citrates after the others: half the squared charge, and the charge
+_ORDER = ("H", "OH", "Na", "K", "NH4", "Ca", "Mg", "Cl", "NO3", "SO4", "F", "HCO3", "CO3", "H2PO4", "HPO4", "CaHCO3",
+          "MgHCO3", "NaSO4", "KSO4", "NH4SO4", "CaH2PO4", "MgH2PO4", "Cit", "HCit", "H2Cit", "CaCit", "MgCit")  # fmt: skip
+_WEIGHTS = {
+    n: ([0.5 * SPECIES_CHARGE[name] ** 2 for name in _ORDER[:n]], [float(SPECIES_CHARGE[name]) for name in _ORDER[:n]])
+    for n in (len(_ORDER) - 5, len(_ORDER))
+}
+
+
 def _strength_and_charge(species: dict[str, Any]) -> tuple[Any, Any]:
     if isinstance(species["Ca"], np.ndarray):  # one product over all species: sums of arrays would rule the time
         weights = np.array([[0.5 * SPECIES_CHARGE[n] ** 2, SPECIES_CHARGE[n]] for n in species]).T
         strength, charge = weights @ np.array(list(species.values()))
         return strength, charge
-    strength = 0.5 * sum(SPECIES_CHARGE[name] ** 2 * c for name, c in species.items())
-    return strength, sum(SPECIES_CHARGE[name] * c for name, c in species.items())
+    half_squares, charges = _WEIGHTS[len(species)]
+    return sum(map(mul, half_squares, species.values())), sum(map(mul, charges, species.values()))
 
 
 def _citrates(
@@ -172,14 +183,19 @@ class Solver:
             return None
         free = start_of(t)
         I = strength_of(t, free)
+        last, relax = 0.0, 1.0
         for turn in range(MOST_JOINT_ROUNDS):
             new, strength, found = one_round(t, free, I, pH, 10**-pH, citrate=False)
-            if turn >= DAMPED_FROM:
+            if turn >= (DAMPED_STRONG_FROM if I > STRONG_mol_L else DAMPED_FROM):
                 new, strength = _halfway(new, free), 0.5 * (strength + I)
             step = (found.charge - charge) / (_LN10 * _buffer(found.species, free))
-            step = min(max(step, -0.5), 0.5)
+            # pairs buffer too, so that a step can overshoot: shorter after a turn, longer again on a straight way
+            relax = 0.5 * relax if step * last < 0 else min(1.0, 1.3 * relax)
+            last = step
+            step = min(max(relax * step, -0.5), 0.5)
             change = max(abs(a - b) for a, b in zip(new, free, strict=True))
-            if change < 1e-10 and abs(step) < 1e-6 and abs(strength - I) < 1e-9:
+            near = max(1e-10, 1e-7 * I)  # of a stock no more is asked than of its balance
+            if change < near and abs(step) < 1e-6 and abs(strength - I) < 10 * near:
                 return found
             free, I, pH = new, strength, pH + step
             if not 0.5 < pH < 13.5:

@@ -3916,10 +3916,7 @@ export interface components {
          */
         Comparison: {
             /** Rows */
-            rows: [
-                components["schemas"]["FeedRow"],
-                components["schemas"]["FeedRow"]
-            ];
+            rows: components["schemas"]["FeedRow"][];
             /** Sentences */
             sentences: string[];
         };

@@ -3,6 +3,7 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { PourPanel } from "../pots/PourPanel"
+import { Rescue } from "./Rescue"
 import { SelectField, TextField } from "../../ui/fields"
 import { Card, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
@@ -17,7 +18,7 @@ export function MadeCan({ made, potIds, page, onBack }: Props) {
   const sentence = judged?.check.sentence ?? made.verdict_sentence
   return (
     <>
-      <PageHead title={`Can: ${batch.name}`} line={`${batch.volume_L} L, made ${batch.made_on}. Expect ${Math.round(batch.predicted_low_uS_cm)} to ${Math.round(batch.predicted_high_uS_cm)} µS/cm.`}>
+      <PageHead title={`Can: ${batch.name}`} line={`${batch.volume_L} L, made ${batch.made_on}${batch.recipe_version !== null ? `, ${batch.recipe}, version ${batch.recipe_version}` : ""}. Expect ${Math.round(batch.predicted_low_uS_cm)} to ${Math.round(batch.predicted_high_uS_cm)} µS/cm.`}>
         <Button variant="outline" minH="44px" data-back onClick={onBack}>Another can</Button>
       </PageHead>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) minmax(0,1.4fr)" }} gap="4" alignItems="start">
@@ -25,6 +26,7 @@ export function MadeCan({ made, potIds, page, onBack }: Props) {
           <Text mb="2">Predicted <Quantity label="Predicted EC" kind="ec" value={batch.predicted_uS_cm} />{batch.measured_uS_cm !== null && <>, measured <b><Quantity label="Measured EC" kind="ec" value={batch.measured_uS_cm} working={judged ? { kind: "here", working: judged.working } : undefined} /></b></>}.</Text>
           {sentence ? <Text role="status" fontSize="lg" fontWeight="semibold" color={batch.verdict === "fine" ? "state.good" : "state.stop"} mb="3">{sentence}</Text> : null}
           <PenForm key={judged ? "again" : "first"} batchId={batch.id} today={page.today} onJudged={setJudged} again={batch.measured_uS_cm !== null} />
+          {batch.dose_g_L > 0 && batch.verdict !== "" && (batch.verdict !== "fine" || batch.age_days > 0) && <Rescue key={batch.measured_uS_cm} batch={batch} reading={batch.age_days > 0 && !judged ? null : batch.measured_uS_cm} />}
         </Card>
         <PourPanel pots={page.pots} chosen={potIds} today={page.today} source={{ kind: "batch", id: batch.id, name: batch.name }} />
       </Grid>

@@ -14,7 +14,7 @@ export function MixStep({ can, productId, product, today, onMixed }: Props) {
   const [judged, setJudged] = useState<Schemas["Judged"] | null>(null)
   const made = usePress(
     (_: null, key: string) =>
-      answer(client.POST("/api/batches", { params: keyed(key), body: { made_on: today, name: "", product_id: productId, water_id: can.water_id, pot_ids: can.pots.map((p) => p.pot_id), volume: can.volume_L, volume_unit: "L", strength: can.strength ?? "nitrogen", value: can.strength_value } })),
+      answer(client.POST("/api/batches", { params: keyed(key), body: { made_on: today, name: "", product_id: productId, water_id: can.water_id, pot_ids: can.pots.map((p) => p.pot_id), volume: can.volume_L, volume_unit: "L", strength: can.strength ?? "nitrogen", value: can.strength_value, element: "N", blend: [], also: [], route: "root", recipe: "" } })),
     setBatch,
   )
   return (

@@ -2,48 +2,43 @@ import { Box, Button, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
-import { mixQuery, settingsQuery } from "../../api/queries"
-import { figure } from "../../ui/format"
+import { settingsQuery, shelfQuery } from "../../api/queries"
 import { Card, Loaded, PageHead } from "../../ui/Page"
-import { AddProduct } from "./AddProduct"
+import { Feeds } from "./Feeds"
+import { GiveForm } from "./GiveForm"
+import { ProductForm } from "./ProductForm"
 import { SettingsForm } from "./SettingsForm"
+import { Vessels } from "./Vessels"
 
-/** Feeds by their label, units and tools. */
+type Open = { kind: "new" } | { kind: "edit"; product: Schemas["ProductOut"] } | { kind: "give"; product: Schemas["ProductOut"] } | null
+
+/** Feeds by their label, cans and spoons, units and tools. */
 export function Screen() {
-  const [adding, setAdding] = useState(false)
   const settings = useQuery(settingsQuery)
+  return <Loaded query={useQuery(shelfQuery)}>{(page) => <Shelf page={page}>{<Loaded query={settings}>{(s) => <SettingsForm settings={s} />}</Loaded>}</Shelf>}</Loaded>
+}
+
+function Shelf({ page, children }: { page: Schemas["ShelfPage"]; children: React.ReactNode }) {
+  const [open, setOpen] = useState<Open>(null)
+  const close = () => setOpen(null)
+  const show = (next: Open) => { setOpen(next); window.scrollTo({ top: 0 }) }
   return (
     <>
-      <PageHead title="Shelf" line="Feeds by their label, your scale and syringe, and the units you like.">
-        <Button data-new minH="44px" onClick={() => setAdding(true)}>Add a feed by its label</Button>
+      <PageHead title="Shelf" line="Feeds by their label, your cans and spoons, scale and syringe, and the units you like.">
+        <Button data-new minH="44px" onClick={() => show({ kind: "new" })}>Add a feed by its label</Button>
       </PageHead>
-      {adding && <AddProduct onClose={() => setAdding(false)} />}
+      {open?.kind === "new" && <ProductForm onClose={close} />}
+      {open?.kind === "edit" && <ProductForm key={open.product.id} product={open.product} pack={page.packs.find((p) => p.product_id === open.product.id)} onClose={close} />}
+      {open?.kind === "give" && <GiveForm key={open.product.id} product={open.product} today={page.today} onClose={close} />}
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.5fr) minmax(0,1fr)" }} gap="4" alignItems="start">
-        <Loaded query={useQuery(mixQuery)}>{(page) => <Feeds products={page.products} />}</Loaded>
+        <Feeds page={page} onEdit={(product) => show({ kind: "edit", product })} onGive={(product) => show({ kind: "give", product })} />
         <Box>
-          <Loaded query={settings}>{(s) => <SettingsForm settings={s} />}</Loaded>
+          <Vessels page={page} />
+          {children}
           <Safety />
         </Box>
       </Grid>
     </>
-  )
-}
-
-const ELEMENTS: [keyof Schemas["Elements"], string][] = [["N_nitrate_mg_g", "nitrate N"], ["N_ammonium_mg_g", "ammonium N"], ["N_urea_mg_g", "urea N"], ["P_mg_g", "P"], ["K_mg_g", "K"], ["Ca_mg_g", "Ca"], ["Mg_mg_g", "Mg"], ["S_mg_g", "S"]]
-
-function Feeds({ products }: { products: Schemas["ProductOut"][] }) {
-  return (
-    <Card title="Feeds">
-      {products.map((p) => (
-        <Box key={p.id} py="2" borderTopWidth="1px">
-          <Text fontWeight="semibold">{p.name}</Text>
-          <Text fontSize="sm" color="fg.muted">
-            {p.label.form}{p.label.form === "liquid" ? `, ${p.label.density_g_mL ?? "density not stated"} g/mL` : ""} · {p.label.label_rate ? `label rate ${p.label.label_rate} ${p.label.label_rate_unit ?? ""}` : "label states no rate"}{p.elements.split_known ? "" : " · forms of nitrogen not stated"}
-          </Text>
-          <Text fontSize="sm">{ELEMENTS.filter(([key]) => Number(p.elements[key]) > 0).map(([key, name]) => `${name} ${figure(Number(p.elements[key]))}`).join(" · ")} <Text as="span" color="fg.muted">mg in a gram</Text></Text>
-        </Box>
-      ))}
-    </Card>
   )
 }
 
