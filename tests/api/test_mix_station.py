@@ -96,7 +96,7 @@ def test_a_corrected_label_leaves_old_cans_their_version(kept: Client, feeds: di
 
 def test_measures_are_weighed_and_teach_the_label(kept: Client, feeds: dict[str, int]) -> None:
     body = {
-        "name": "blue spoons",
+        "name": "blue spoon",
         "product_id": feeds[NITRATE],
         "weighings": ["1,1", 1.2, 1.0, 1.2, "1.2", None],
         "volume_mL": 1.25,
@@ -109,7 +109,7 @@ def test_measures_are_weighed_and_teach_the_label(kept: Client, feeds: dict[str,
     label = next(p for p in page["products"] if p["id"] == feeds[NITRATE])["label"]
     assert label["bulk_density_g_mL"] == pytest.approx(0.912)
     answer = kept.made("/api/mix/preview", can(feeds[NITRATE], volume=5))
-    assert answer["measures"] == ["or 2 level blue spoons (2.28 g, ±7 %)"]
+    assert answer["measures"] == ["or 2 × blue spoon, level (2.28 g, ±7 %)"]
     drops = {"name": "dropper", "kind": "dropper", "product_id": feeds[LIFT], "weighings": [24, 26]}
     kept.made("/api/measures", drops)
     assert next(p for p in kept.get("/api/shelf")["products"] if p["id"] == feeds[LIFT])["label"][

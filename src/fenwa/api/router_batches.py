@@ -25,7 +25,7 @@ from fenwa.core.water.blended import blended
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
-from fenwa.store.mix_state import batches_left
+from fenwa.store.mix_state import batches_left, slope_of
 
 router = APIRouter(prefix="/api", tags=["batches"])
 
@@ -257,7 +257,9 @@ def rescue(batch_id: int, body: RescueIn, session: Reading, today: Today) -> Com
         )
     version = get_row(session, models.RecipeVersion, batch.recipe_version_id, "Recipe")
     settings = read_settings(session)
+    own = slope_of(session, get_row(session, models.Product, batch.product_id or 0, "Feed"))
     return batch_rescue(
+        slope=own.result if own else None,
         label=label_from(version.label), base=_base_then(session, batch, today),
         volume_L=body.left if body.left is not None else batches_left(session, [batch])[batch.id], measured_uS_cm=body.reading,
         target_g_L=batch.dose_g_L if body.target_g_L is None else body.target_g_L, wanted_L=body.wanted, vessel_L=body.vessel,

@@ -22,7 +22,7 @@ PACKS = {
     "potassium_nitrate": (8.0, 1000.0, 400, 940.0), "monopotassium_phosphate": (10.0, 500.0, 400, 470.0),
 }  # fmt: skip
 VESSELS = (("Mist bottle", "mist bottle", 0.5), ("Small can", "can", 1.5), ("Big can", "can", 5.0))
-SPOON = (1.1, 1.2, 1.0, 1.2, 1.2)
+SPOON, LEVELS = (11.0, 12.0, 11.0, 12.0, 11.0), 10
 
 
 def furnish_mix(session: Session, today: date, products: dict[str, models.Product], pots: dict[str, int]) -> None:
@@ -33,10 +33,10 @@ def furnish_mix(session: Session, today: date, products: dict[str, models.Produc
         p.left_amount, p.left_on = left, today - timedelta(days=20)
     session.add_all([models.Vessel(name=n, kind=k, volume_L=v) for n, k, v in VESSELS])
     feed = products["balanced_13_3_15_ca_mg"]
-    spoon = spoon_calibration(kind="spoon", weighings=list(SPOON), volume_mL=1.25)
+    spoon = spoon_calibration(kind="spoon", weighings=list(SPOON), levels_each=LEVELS, scale_step_g=1.0, volume_mL=1.25)
     c = spoon.result
-    session.add(models.Measure(name="blue spoons", kind="spoon", product_id=feed.id, on=today - timedelta(days=70),
-                               weighings=[{"weighed": w, "levels": 1} for w in SPOON], volume_mL=1.25, each=c.each, unit=c.unit,
+    session.add(models.Measure(name="blue spoon", kind="spoon", product_id=feed.id, on=today - timedelta(days=70),
+                               weighings=[{"weighed": w, "levels": LEVELS} for w in SPOON], volume_mL=1.25, each=c.each, unit=c.unit,
                                cv=c.cv, mean_error_pct=c.mean_error_pct, working=asdict(spoon.working)))  # fmt: skip
     _recipes(session, today, products)
     _bottle(session, today, products)

@@ -41,6 +41,7 @@ const ours = defineConfig({
     html: { colorPalette: "ink", fontVariantNumeric: "tabular-nums", fontFeatureSettings: "'tnum', 'zero' 0" },
     "header, nav, [data-screen-only]": { _print: { display: "none !important" } },
     body: { bg: "bg", color: "fg", fontSize: "15px", lineHeight: "1.45", _print: { bg: "white", color: "black" } },
+    "input[type=checkbox], input[type=range]": { accentColor: "ink.solid" },
     "*:focus-visible": { outline: "3px solid", outlineColor: "ink.focusRing", outlineOffset: "2px" },
     "*, *::before, *::after": { _motionReduce: { animationDuration: "0.01ms !important", transitionDuration: "0.01ms !important" } },
   },

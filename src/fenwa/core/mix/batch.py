@@ -123,7 +123,7 @@ def batch_check(
     ):
         rescue = ledger.step("V_add", "V * (M - P) / (P - W)", "L", "water that brings it to the prediction")
         final = ledger.step("V_end", "V + V_add", "L", "the can then holds")
-        sentence += f" {rescue:.3g} L more of the same water would bring it to {predicted_uS_cm:.0f}."
+        sentence += f" About {rescue:.2g} L more of the same water would bring it to {predicted_uS_cm:.0f}."
     return ledger.close(BatchCheck(verdict, sentence, difference, tolerance, rescue, final))
 
 

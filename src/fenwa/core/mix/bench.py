@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fenwa.core.mix.dose import Dose
+from fenwa.core.mix.dose import Dose, SteppedStock
 from fenwa.core.mix.elements import Elements
 
-Act = Literal["half fill", "weigh", "measure", "draw", "fill", "read"]
+Act = Literal["half fill", "weigh", "measure", "thin", "draw", "fill", "read"]
 FIRST_FILL = 0.5  # of the can before anything goes in
 STRONG_AMMONIUM_mg_g = 100.0
 
@@ -58,6 +58,12 @@ def bench_list(
             steps.append(
                 BenchStep("draw", f"stock of {part.name}", made.stock.draw_mL, "mL", "Shake it first. " + caution)
             )
+        elif place == 0 and made.by_steps is not None and not part.weighable:
+            steps += _thinned(part.name, made.by_steps, caution)
+        elif part.rounded <= 0:
+            steps.append(
+                BenchStep("weigh", part.name, part.amount, part.unit, "Too little for your scale: make a larger can.")
+            )
         elif part.unit == "mL":
             steps.append(BenchStep("measure", part.name, part.rounded, "mL", caution))
         else:
@@ -65,3 +71,30 @@ def bench_list(
     steps.append(BenchStep("fill", "the can", volume_L, "L", "Stir."))
     steps.append(BenchStep("read", "the pen", made.ec_total_uS_cm, "µS/cm", "", made.ec_low_uS_cm, made.ec_high_uS_cm))
     return tuple(steps)
+
+
+def _thinned(name: str, stock: SteppedStock, caution: str) -> list[BenchStep]:
+    """A stock thinned in a glass before the last draw goes into the can."""
+    words = f"Stock: {stock.mass_g:g} g of {name} in {stock.bottle_mL:g} mL. Shake it first."
+    out = []
+    for i, step in enumerate(stock.dilution.steps[:-1]):
+        out.append(
+            BenchStep(
+                "thin",
+                f"stock into a glass, filled up to {step.to_mL:g} mL with water",
+                step.draw_mL,
+                "mL",
+                words if i == 0 else "",
+            )
+        )
+    last = stock.dilution.steps[-1]
+    out.append(
+        BenchStep(
+            "draw",
+            "thinned stock" if out else f"stock of {name}",
+            last.draw_mL,
+            "mL",
+            caution if out else f"{words} {caution}".strip(),
+        )
+    )
+    return out

@@ -224,7 +224,7 @@ def serial_dilution(
         strengths.append(ledger.step(f"c{i}", f"c{i - 1} * v{i} / V{i}", "mg/L", f"after step {i}"))
         errors.append(f"(s / (sqrt(12) * v{i}))**2 + b**2")
     error = ledger.step("E", f"100 * sqrt({' + '.join(errors)})", "%", "error of the last (SD)")
-    words = ", then ".join(f"{s.draw_mL:g} mL up to {s.to_mL:g} mL" for s in chosen)
+    words = ", then ".join(f"{s.draw_mL:.3g} mL up to {s.to_mL:g} mL" for s in chosen)
     return ledger.close(SerialDilution(tuple(chosen), tuple(strengths), strengths[-1], error, f"Draw {words}."))
 
 

@@ -19,7 +19,8 @@ from fenwa.core.mix.feed import (
     sum_ions,
 )
 from fenwa.core.mix.label import Label, full_rate_per_L
-from fenwa.core.mix.stock import PURE, StockSolution, stock_solution
+from fenwa.core.mix.small_dose import SteppedStock, by_steps_for, stock_for
+from fenwa.core.mix.stock import StockSolution
 from fenwa.core.mix.strength import StrengthMode, check_mode
 from fenwa.core.mix.weighing import Weighing, weigh
 from fenwa.core.registry import calculation
@@ -27,7 +28,7 @@ from fenwa.core.water.ions import MOLAR_MASS, WaterIons
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed, Ledger
 
-__all__ = ["Dose", "ElementLevel", "StrengthMode", "dose"]
+__all__ = ["Dose", "ElementLevel", "SteppedStock", "StrengthMode", "dose"]
 
 
 @dataclass(frozen=True)
@@ -65,6 +66,7 @@ class Dose:
     weighable: bool
     stock: StockSolution | None
     stock_refusal: str
+    by_steps: SteppedStock | None
     elements: tuple[ElementLevel, ...]
     parts: tuple[Weighing, ...]
     predicted_by: str
@@ -264,8 +266,16 @@ def dose(
     parts = tuple(weigh(name, x, dose_, volume_L, scale_step_g, syringe_step_mL)
                   for name, x, dose_ in ((label.name, e, d), *((f.label.name, x, f.dose_g_L) for f, (x, _) in zip(others, rest, strict=True))))  # fmt: skip
     first = parts[0]
-    stock, refusal = (None, "") if first.weighable else _stock(base, d, volume_L, scale_step_g, syringe_step_mL, label)
-    low, high = _range(ledger, parts, [(e, d), *rest], stock, rounding, slope)
+    stock, refusal = (
+        (None, "") if first.weighable else stock_for(base, d, volume_L, scale_step_g, syringe_step_mL, label)
+    )
+    steps = (
+        by_steps_for(d, volume_L, scale_step_g, syringe_step_mL, label, base)
+        if stock is None and not first.weighable
+        else None
+    )
+    through = stock.error_pct if stock is not None else steps.error_pct if steps is not None else None
+    low, high = _range(ledger, parts, [(e, d), *rest], through, rounding, slope)
     if any(x.N_urea_mg_g * dose_ > 0 for x, dose_ in [(e, d), *rest]):
         ledger.caution("Part of the nitrogen is urea, which a pen cannot see: the feed is stronger than it reads.")
     headroom = headroom_n = None
@@ -278,7 +288,7 @@ def dose(
         Dose(
             d, per_L if liquid else None, d * volume_L, amount if liquid else None,
             None if rate is None else per_L / rate, nitrogen, added, total, low, high, headroom, headroom_n,
-            headroom is not None and headroom < 0, first.rounded, first.unit, rounding, first.weighable, stock, refusal,
+            headroom is not None and headroom < 0, first.rounded, first.unit, rounding, first.weighable, stock, refusal, steps,
             _levels([(e, d), *rest], base, can.water_ions), parts, "your own batches" if slope else "ion model",
             can.model(d) - can.water_model if d > 0 else can.also_model - can.water_model,
         )
@@ -328,7 +338,7 @@ def _amounts(ledger: Ledger, e: Elements, scale_step_g: float, syringe_step_mL: 
 
 
 def _range(
-    ledger: Ledger, parts: tuple[Weighing, ...], made: list[tuple[Elements, float]], stock: StockSolution | None,
+    ledger: Ledger, parts: tuple[Weighing, ...], made: list[tuple[Elements, float]], through_pct: float | None,
     rounding: float, slope: ProductSlope | None,
 ) -> tuple[float, float]:  # fmt: skip
     """Lower and upper end to expect: model, label and weighing together."""
@@ -341,8 +351,8 @@ def _range(
     model = sum(s * p for s, p in zip(share, relative, strict=True))
     ledger.take("p", "model and label, relative", model, "",
                 "measured:batches" if slope else "default:5 % and a tenth of what is unlisted")  # fmt: skip
-    if stock is not None:
-        ledger.take("E", "error of the dose through the stock (SD)", stock.error_pct, "%", "computed:stock-solution")
+    if through_pct is not None:
+        ledger.take("E", "error of the dose through the stock (SD)", through_pct, "%", "computed:stock-solution")
     else:
         ledger.take("E", "error of the dose by rounding", rounding, "%", "this working")
     tail = ""
@@ -370,21 +380,6 @@ def _room(
     if room < 0:
         ledger.caution(f"Over the ceiling of {whose} by {-room:.0f} µS/cm.")
     return room, None if most is None else (most - d) * e.N_mg_g
-
-
-def _stock(
-    base: BaseWater, d: float, volume_L: float, scale_step_g: float, syringe_step_mL: float, label: Label
-) -> tuple[StockSolution | None, str]:
-    refusal = ""
-    for water in (base, PURE):  # hard water clouds a strong bottle that pure water keeps clear
-        try:
-            found = stock_solution(feeds=[Feed(label, d)], volume_L=volume_L, base=water, scale_step_g=scale_step_g,
-                                   syringe_step_mL=syringe_step_mL)  # fmt: skip
-        except Infeasible as refused:
-            refusal = refusal or refused.detail
-        else:
-            return found.result, ""
-    return None, refusal
 
 
 # element, its field in Elements, the ion of a report that carries it and the share of it that is the element

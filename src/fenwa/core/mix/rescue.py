@@ -7,7 +7,7 @@ from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.mix.elements import ions_per_gram
-from fenwa.core.mix.feed import FeedModel, elements_of
+from fenwa.core.mix.feed import FeedModel, ProductSlope, elements_of
 from fenwa.core.mix.label import Label
 from fenwa.core.mix.weighing import to_grid
 from fenwa.core.registry import calculation
@@ -49,6 +49,7 @@ def batch_rescue(
     made_g_L: float | None = None,
     read_when_made_uS_cm: float | None = None,
     age_days: int = 0,
+    slope: ProductSlope | None = None,
     scale_step_g: float = 0.1,
     syringe_step_mL: float = 0.5,
 ) -> Computed[Rescue]:
@@ -76,6 +77,8 @@ def batch_rescue(
         Its reading when made. [µS/cm]
     age_days : int
         Days since it was made, 0 to 365. [d]
+    slope : ProductSlope
+        The product's own measured slope. [µS/cm per g/L]
     scale_step_g : float
         Smallest step of the scale. [g]
     syringe_step_mL : float
@@ -108,7 +111,7 @@ def batch_rescue(
     for value, words, at in ((wanted_L, "Volume wanted", "/wanted_L"), (vessel_L, "Vessel", "/vessel_L")):
         if value is not None:
             require(value, words, "L", low=0, open_low=True, high=10_000, pointer=at)
-    can = FeedModel(base, ions_per_gram(e))
+    can = FeedModel(base, ions_per_gram(e), factor=slope.factor if slope else 1.0)
     ledger = Ledger(
         "Saving a can", "Any feed in one water; readings of a stirred can.", ("mass-balance", "robinson-stokes")
     )

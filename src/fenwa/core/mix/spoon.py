@@ -16,6 +16,7 @@ MeasureKind = Literal["spoon", "cap", "dropper"]
 CV_DENSITY_UNKNOWN, CV_LEVEL = 0.15, 0.10  # of an unweighed powder; of levelling by eye: judgement
 FEWEST_WEIGHINGS, FEWEST_COUNTS = 3, 1
 MOST_SPOONS = 12
+SCALE_SHARE, SCATTER_SHARE = 0.2, 0.25  # of one level measure: above these a sentence says so
 
 
 @dataclass(frozen=True)
@@ -126,7 +127,11 @@ def spoon_calibration(
         ledger.take("V", "volume of the measure", volume_mL, "mL")
         density = ledger.step("rho", "m / V", "g/mL", "bulk density")
     cv = single / each
-    if cv > 0.25:
+    if kind != "dropper" and scale_step_g / levels_each > SCALE_SHARE * each:
+        ledger.caution(
+            f"A step of the scale, {scale_step_g:g} g, is a large part of one {kind}: weigh ten level ones at once."
+        )
+    elif cv > SCATTER_SHARE:
         ledger.caution("These weighings scatter by more than a quarter: level with a knife and weigh again.")
     said = "mL" if kind == "dropper" else "g"
     sentence = (f"A drop holds {each:.3g} mL ({1 / each:.3g} to the millilitre)." if kind == "dropper"
@@ -150,4 +155,4 @@ def in_measures(
     made = count * each
     off = (made - amount) / amount * 100
     error = math.hypot(math.hypot(100 * cv / math.sqrt(count), mean_error_pct), off)
-    return InMeasures(count, made, error, f"or {count:g} level {name} ({made:.3g} {unit}, ±{error:.0f} %)")
+    return InMeasures(count, made, error, f"or {count:g} × {name}, level ({made:.3g} {unit}, ±{error:.0f} %)")

@@ -179,6 +179,14 @@ def stock_solution(
             f"These products would clot at {' or '.join(f'{c:.3g}' for c in clots)} times the can, even in two bottles. "
             "Make a weaker stock, or weigh them straight into the can.", pointer="/draw_mL_per_L",
         )  # fmt: skip
+    weakest = max(drawn_of)
+    names = [f.label.name for f in parts] or ["It"]
+    for name, d, limit in zip(names, doses, limits, strict=True):
+        if best is None and d * 1000 / weakest > limit:
+            raise Infeasible(
+                f"{name} at {d * 1000 / weakest:.4g} g/L would not all dissolve at {storage_C:g} °C: at most {limit:.4g} g/L. "
+                "Draw more of a weaker stock for each litre.", pointer="/draw_mL_per_L",
+            )  # fmt: skip
     if best is None:
         raise Infeasible(
             f"No stock fits {least:.3g} g/L for {volume_L:g} L with a {scale_step_g:g} g scale and a "

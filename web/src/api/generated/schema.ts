@@ -3245,6 +3245,8 @@ export interface components {
              * @default 0
              */
             age_days: number;
+            /** @description The product's own measured slope. */
+            slope?: components["schemas"]["ProductSlope-Input"] | null;
             /**
              * Scale Step G
              * @description Smallest step of the scale.
@@ -3267,7 +3269,7 @@ export interface components {
              * Act
              * @enum {string}
              */
-            act: "half fill" | "weigh" | "measure" | "draw" | "fill" | "read";
+            act: "half fill" | "weigh" | "measure" | "thin" | "draw" | "fill" | "read";
             /** What */
             what: string;
             /** Amount */
@@ -4586,6 +4588,7 @@ export interface components {
             stock: components["schemas"]["StockSolution"] | null;
             /** Stock Refusal */
             stock_refusal: string;
+            by_steps: components["schemas"]["SteppedStock"] | null;
             /** Elements */
             elements: components["schemas"]["ElementLevel"][];
             /** Parts */
@@ -8939,6 +8942,21 @@ export interface components {
             value: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * SteppedStock
+         * @description A stock thinned in steps, for a vessel too small for a single draw. [g, mL, g/L, %]
+         */
+        SteppedStock: {
+            /** Mass G */
+            mass_g: number;
+            /** Bottle Ml */
+            bottle_mL: number;
+            /** Concentration G L */
+            concentration_g_L: number;
+            dilution: components["schemas"]["SerialDilution"];
+            /** Error Pct */
+            error_pct: number;
         };
         /**
          * StockAnswer

@@ -46,7 +46,7 @@ function Line({ p, pack, today }: { p: Schemas["ProductOut"]; pack?: Schemas["Pa
     l.formula || (l.kind === "soluble" ? `${l.form}${l.form === "liquid" ? `, ${l.density_g_mL ?? "density not stated"} g/mL` : ""}` : l.kind === "prill" ? `${l.longevity_days} days at ${l.longevity_at_C ?? "a temperature not stated"} °C` : ""),
     l.kind === "soluble" ? (l.label_rate ? `label rate ${l.label_rate} ${l.label_rate_unit ?? ""}` : "label states no rate") : "",
     p.elements.split_known ? "" : "forms of nitrogen not stated",
-    p.acidity_kg_t !== null ? (p.acidity_kg_t > 0 ? `acid, ${figure(p.acidity_kg_t, 2)} kg CaCO3/t` : `basic, ${figure(-p.acidity_kg_t, 2)} kg CaCO3/t`) : "",
+    p.acidity_kg_t !== null ? (Math.round(p.acidity_kg_t) === 0 ? "neither acid nor basic" : p.acidity_kg_t > 0 ? `acid, ${figure(p.acidity_kg_t, 2)} kg CaCO3/t` : `basic, ${figure(-p.acidity_kg_t, 2)} kg CaCO3/t`) : "",
     pack?.left_now != null ? `${figure(pack.left_now, 3)} ${pack.unit} left` : "",
     pack?.opened_on ? `opened ${day(pack.opened_on, today)}` : "",
   ].filter(Boolean)

@@ -13,6 +13,7 @@ export function BenchLine({ step, large }: { step: Schemas["BenchStep"]; large?:
     "half fill": <>Pour in about {big} {step.what}.</>,
     weigh: <>Weigh {big} {step.what}, dissolve it.</>,
     measure: <>Measure {big} {step.what}.</>,
+    thin: <>Draw {big} {step.what}.</>,
     draw: <>Draw {big} {step.what}.</>,
     fill: <>Fill to the {big} line.</>,
     read: <>Read: expect <b style={large ? { fontSize: 44, lineHeight: 1.1, display: "block" } : undefined}>{Math.round(step.low ?? 0)} to {Math.round(step.high ?? 0)}</b> µS/cm.</>,

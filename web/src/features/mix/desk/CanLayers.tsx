@@ -25,14 +25,14 @@ export function CanLayers({ layers, volume, ec, label }: { layers: Layer[]; volu
             <g key={l.name}>
               <path d={`M${80 - a} ${low} L${80 + a} ${low} L${80 + b} ${high} L${80 - b} ${high} Z`} fill={saltColour(l.thin ? 2400 : ec)} />
               <line x1={80 + half(middle) + 4} x2="168" y1={middle} y2={middle} stroke="currentColor" strokeWidth="0.8" />
-              <text x="173" y={middle - 1} fontSize="11" fontWeight="600" fill="currentColor">{l.name.length > 27 ? `${l.name.slice(0, 26)}…` : l.name}</text>
-              <text x="173" y={middle + 12} fontSize="10.5" fill="currentColor" opacity="0.75">{l.line}</text>
+              <text x="173" y={middle - 1} style={{ fontSize: 11, fontWeight: 600 }} fill="currentColor">{l.name.length > 27 ? `${l.name.slice(0, 26)}…` : l.name}</text>
+              <text x="173" y={middle + 12} style={{ fontSize: 10.5 }} fill="currentColor" opacity="0.75">{l.line}</text>
             </g>
           )
         })}
         <path d={`M${80 - half(TOP)} ${TOP} L${80 - half(BOTTOM)} ${BOTTOM} H${80 + half(BOTTOM)} L${80 + half(TOP)} ${TOP} Z`} fill="none" stroke="currentColor" strokeWidth="2" strokeLinejoin="round" />
-        <text x="80" y="160" textAnchor="middle" fontSize="22" fontWeight="650" fill={onSalt(ec)}>{volume}</text>
-        <text x="80" y="178" textAnchor="middle" fontSize="11.5" fill={onSalt(ec)}>{Math.round(ec)} µS/cm</text>
+        <text x="80" y="160" textAnchor="middle" style={{ fontSize: 22, fontWeight: 650 }} fill={onSalt(ec)}>{volume}</text>
+        <text x="80" y="178" textAnchor="middle" style={{ fontSize: 11.5 }} fill={onSalt(ec)}>{Math.round(ec)} µS/cm</text>
       </svg>
     </Box>
   )

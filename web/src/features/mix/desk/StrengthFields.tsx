@@ -27,7 +27,7 @@ type Props = { draft: Draft; onChange: (d: Draft) => void; dose?: Schemas["Dose"
 export function StrengthFields({ draft, onChange, dose, echo, most, problem }: Props) {
   const fraction = dose?.fraction
   return (
-    <Box as="fieldset" mt="3">
+    <Box as="fieldset" mt="3" minW="0">
       <Text as="legend" fontWeight="semibold">How strong</Text>
       <Text fontSize="sm" color="fg.muted" mb="1.5">Set any one, the others follow. A share may be typed as 1/4 or “reduce by 3/4”.</Text>
       {MODES.map(({ mode, label, unit }) => {
@@ -60,7 +60,7 @@ function ByElement({ draft, onChange, dose, problem }: { draft: Draft; onChange:
         <NativeSelect.Indicator />
       </NativeSelect.Root>
       <Box flex="1" minW="0">
-        <Entry label={NAME[draft.element] ?? draft.element} unit="mg/L" active={active} value={active ? draft.value : level ? figure(level.from_feed_mg_L, 2) : ""} onChange={(value) => onChange({ ...draft, strength: "element", value })} problem={problem} />
+        <Entry label="By element" unit="mg/L" active={active} value={active ? draft.value : level ? figure(level.from_feed_mg_L, 2) : ""} onChange={(value) => onChange({ ...draft, strength: "element", value })} problem={problem} />
       </Box>
     </Flex>
   )

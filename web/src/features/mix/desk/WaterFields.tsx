@@ -22,7 +22,7 @@ export function WaterFields({ waters, draft, onChange, problems }: Props) {
     )
   }
   return (
-    <Box as="fieldset" mb="2">
+    <Box as="fieldset" mb="2" minW="0">
       <Text as="legend" fontSize="sm" color="fg.muted">Base water, blended by parts</Text>
       {draft.blend.map((b, i) => {
         const update = (part: Partial<typeof b>) => set({ blend: draft.blend.map((x, j) => (j === i ? { ...x, ...part } : x)) })

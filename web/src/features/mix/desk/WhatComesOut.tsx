@@ -33,7 +33,7 @@ function Bars({ elements }: { elements: Schemas["ElementLevel"][] }) {
   const unknown = main.some((e) => e.from_water_mg_L === null)
   const traces = elements.slice(8)
   return (
-    <Card title="What comes out">
+    <Card title="Ions in the can">
       {main.map((e) => (
         <Grid key={e.name} templateColumns="100px minmax(0,1fr) 46px" gap="2" alignItems="center" py="0.5">
           <Text>{e.name}</Text>
@@ -55,7 +55,7 @@ function Reading({ answer, ceiling, onMost }: { answer: Answer; ceiling?: Schema
   const here = { kind: "here" as const, working: answer.dose.working }
   const room = answer.headroom
   return (
-    <Card label="Predicted EC">
+    <Card title="What comes out" label="Predicted EC">
       <Text fontSize="xl" fontWeight="semibold"><Quantity label="EC in the can" kind="ec" value={d.ec_total_uS_cm} low={d.ec_low_uS_cm} high={d.ec_high_uS_cm} working={here} /></Text>
       <Rail label={`Predicted ${Math.round(d.ec_total_uS_cm)} µS/cm`} value={d.ec_total_uS_cm} low={d.ec_low_uS_cm} high={d.ec_high_uS_cm} ceiling={ceiling?.feed_ceiling_uS_cm} width={330} />
       {d.headroom_uS_cm !== null && (

@@ -17,13 +17,13 @@ export function WhatFor({ volumeUnit, page, waters, draft, onChange, answer, pro
   return (
     <Card title="What for">
       <Recipes page={page} draft={draft} onChange={onChange} />
+      <Pots page={page} draft={draft} onChange={onChange} />
       <FeedFields page={page} draft={draft} onChange={onChange} problems={problems} />
       <WaterFields waters={waters} draft={draft} onChange={onChange} problems={problems} />
       <Entry label="Volume" unit={volumeUnit} value={draft.volume} onChange={(volume) => set({ volume })} problem={problems.volume} />
       <Vessels page={page} onChoose={(volume) => set({ volume })} />
       {draft.product_id !== null && <StrengthFields draft={draft} onChange={onChange} dose={answer?.dose.result} echo={answer?.echo} most={answer?.headroom?.result.nitrogen_mg_L} problem={problems.value ?? problems.strength ?? problems.element} />}
       <SchoolAndRoute page={page} draft={draft} onChange={onChange} />
-      <Pots page={page} draft={draft} onChange={onChange} />
     </Card>
   )
 }
@@ -80,9 +80,9 @@ function Pots({ page, draft, onChange }: { page: Page; draft: Draft; onChange: (
   }
   const chosen = page.pots.filter((p) => draft.pot_ids.includes(p.id))
   return (
-    <Box as="fieldset" mt="3">
-      <Text as="legend" fontWeight="semibold" mb="1.5">For which pots</Text>
-      <Flex wrap="wrap" gap="1.5">
+    <Box as="fieldset" mb="3" minW="0">
+      <Text as="legend" fontSize="sm" color="fg.muted" mb="1">For which pots</Text>
+      <Flex wrap="wrap" gap="1.5" maxH="138px" overflowY="auto" tabIndex={0} role="group" aria-label="Pots to choose">
         {page.pots.map((p) => {
           const on = draft.pot_ids.includes(p.id)
           return <Button key={p.id} type="button" size="sm" minH="40px" variant={on ? "solid" : "outline"} aria-pressed={on} title={p.held || p.name} onClick={() => toggle(p.id)}>{p.code}{p.held ? " · held" : ""}</Button>

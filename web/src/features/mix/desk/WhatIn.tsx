@@ -74,7 +74,13 @@ function Weighing({ d, measures }: { d: Schemas["Dose"]; measures: string[] }) {
           <Text>Weigh {figure(d.stock.mass_g)} g into {d.stock.bottle_mL} mL of {d.stock.filled_with} ({figure(d.stock.concentration_g_L)} g/L), draw {figure(d.stock.draw_mL)} mL for this can: {figure(d.stock.error_pct, 2)} % (SD) off. One bottle makes {figure(d.stock.lasts_L)} L and keeps {d.stock.keeps_weeks} weeks.</Text>
         </Box>
       )}
-      {d.stock_refusal && <Text>{d.stock_refusal}</Text>}
+      {d.by_steps && (
+        <Box mt="1">
+          <Text fontWeight="semibold">Go through a stock, in steps</Text>
+          <Text>Weigh {figure(d.by_steps.mass_g)} g into {d.by_steps.bottle_mL} mL ({figure(d.by_steps.concentration_g_L)} g/L). {d.by_steps.dilution.sentence} {figure(d.by_steps.error_pct, 2)} % (SD) off.</Text>
+        </Box>
+      )}
+      {d.stock_refusal && !d.by_steps && <Text>{d.stock_refusal}</Text>}
     </Box>
   )
 }

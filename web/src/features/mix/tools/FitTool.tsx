@@ -37,7 +37,7 @@ export function FitTool({ page, waters, draft, onDraft }: ToolProps) {
   return (
     <Columns problem={problem} asked={
       <>
-        <Box as="fieldset" mb="3">
+        <Box as="fieldset" mb="3" minW="0">
           <Text as="legend" fontSize="sm" mb="1">Products</Text>
           <Flex wrap="wrap" columnGap="5">{shelf.map((p) => <TickField key={p.id} form={form} name="product_ids" value={String(p.id)} label={p.name} />)}</Flex>
         </Box>

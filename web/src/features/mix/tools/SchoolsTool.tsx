@@ -34,7 +34,7 @@ export function SchoolsTool({ page, waters, draft }: ToolProps) {
       {editing && <SchoolForm key={editing.school.id} school={editing} onClose={() => setEditing(null)} />}
       <Loaded query={query}>
         {(loads) => (
-          <DataTable label="Schools" head={["School", "Feed", "mg N for a litre of pot, a week", "Root zone it tends to", "In favour, against", ""]} minW="900px">
+          <DataTable label="Schools" head={["School", "Feed", "mg N for a litre of pot, a week", "Root zone it tends to", "In favour, and against", ""]} minW="900px">
             {page.schools.map((s) => <Row key={s.school.id} row={s} load={loads.find((l) => l.id === s.school.id)?.load} onEdit={() => setEditing(s)} />)}
           </DataTable>
         )}
@@ -55,7 +55,7 @@ function Row({ row, load, onEdit }: { row: Schemas["SchoolOut"]; load?: Schemas[
       <td>{feed}</td>
       <td>{r?.leaf_mg_week != null ? <><Quantity label={`${s.name}: on the leaves`} value={r.leaf_mg_week} unit="mg on the leaves" working={here} /></> : <><Quantity label={`${s.name}: applied`} value={r?.applied_mg_L_week} unit="applied" working={here} />{r?.retained_mg_L_week != null ? `, ${figure(r.retained_mg_L_week, 2)} kept` : ""}</>}</td>
       <td style={{ minWidth: 170 }}>{r?.root_mean_uS_cm != null ? <><Quantity label={`${s.name}: root zone`} kind="ec" value={r.root_mean_uS_cm} low={r.root_low_uS_cm} high={r.root_high_uS_cm} working={here} /><Rail label={`${s.name}: root zone ${Math.round(r.root_mean_uS_cm)} µS/cm`} value={r.root_mean_uS_cm} low={r.root_low_uS_cm} high={r.root_high_uS_cm} width={160} /></> : "the water’s own"}</td>
-      <td>{s.in_favour}<br /><Text as="span" color="fg.muted">{s.against}</Text></td>
+      <td>{s.in_favour}<br /><Text as="span" color="fg.muted">But: {s.against}</Text></td>
       <td><Button size="sm" variant="outline" minH="40px" aria-label={`Edit ${s.name}`} onClick={onEdit}>Edit</Button></td>
     </tr>
   )

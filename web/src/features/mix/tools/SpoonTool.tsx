@@ -15,9 +15,9 @@ import { Columns, FieldGrid } from "./Columns"
 import type { ToolProps } from "./Panels"
 
 type Kind = NonNullable<Schemas["MeasureIn"]["kind"]>
-type Values = { name: string; kind: Kind; product_id: string; w: string[]; volume_mL: string }
+type Values = { name: string; kind: Kind; product_id: string; w: string[]; volume_mL: string; levels: string }
 const PLACES = [0, 1, 2, 3, 4] as const
-const bodyOf = (v: Values): Schemas["MeasureIn"] => ({ name: v.name, kind: v.kind, product_id: Number(v.product_id), weighings: v.w, volume_mL: v.volume_mL, levels_each: 1 })
+const bodyOf = (v: Values): Schemas["MeasureIn"] => ({ name: v.name, kind: v.kind, product_id: Number(v.product_id), weighings: v.w, volume_mL: v.volume_mL, levels_each: Number(v.levels) || 1 })
 
 /** Weigh five level ones, or count the drops in a millilitre. */
 export function SpoonTool({ page, draft }: ToolProps) {
@@ -25,7 +25,7 @@ export function SpoonTool({ page, draft }: ToolProps) {
   const undo = useUndo()
   const { form, values, answer: found, problem } = useLiveForm<Values, Schemas["Computed_Calibrated_"]>(
     "spoon",
-    { name: "", kind: "spoon", product_id: String(draft.product_id ?? soluble(page)[0]?.id ?? ""), w: ["", "", "", "", ""], volume_mL: "" },
+    { name: "", kind: "spoon", product_id: String(draft.product_id ?? soluble(page)[0]?.id ?? ""), w: ["", "", "", "", ""], volume_mL: "", levels: "1" },
     (v) => answer(client.POST("/api/measures/preview", { body: bodyOf(v) })),
     (v) => v.w.filter((x) => x !== "").length >= (v.kind === "dropper" ? 1 : 3),
   )
@@ -45,6 +45,7 @@ export function SpoonTool({ page, draft }: ToolProps) {
           <TextField form={form} name="name" label="Name of the measure" hint="Such as blue spoons." />
           <SelectField form={form} name="kind" label="It is a" choices={["spoon", "cap", "dropper"]} />
           <SelectField form={form} name="product_id" label="Filled with" choices={soluble(page).map((p) => ({ value: String(p.id), label: p.name }))} />
+          {!drops && <TextField form={form} name="levels" label="Level ones in each weighing" numeric hint="Ten at once on a coarse scale." />}
           {!drops && <TextField form={form} name="volume_mL" label="Volume, if known" unit="mL" numeric />}
         </FieldGrid>
         <Text mt="3" mb="1">{drops ? "Drops in one millilitre, counted once or more." : "Level each one with a knife; weigh five."}</Text>
