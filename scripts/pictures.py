@@ -38,6 +38,12 @@ def in_region(name: str) -> Callable[[Page], None]:
     return act
 
 
+def at_the_bench(page: Page) -> None:
+    """The weighing list with its first step ticked."""
+    page.get_by_role("button", name="Bench list").click()
+    page.get_by_role("checkbox").first.check()
+
+
 def with_reading(page: Page) -> None:
     """The form for a reading, the pen settled."""
     page.get_by_role("button", name="Enter a reading").click()
@@ -51,13 +57,14 @@ VIEWS = (
     ("water", "/water", 1280, 800, "light", None),
     ("water-blend", "/water?tool=blend", 1280, 800, "light", in_region("Tool: Blend")),
     ("water-membrane", "/water?tool=membrane", 1280, 800, "dark", in_region("Tool: Membrane")),
-    ("water-meters", "/water?tool=meters", 1280, 800, "light", in_region("Tool: Meters")),
     ("water-sheet", "/water/sheet", 1280, 800, "light", None),
     ("phone-reading", "/water", 390, 844, "light", with_reading),
-    ("mix", "/mix", 1280, 800, "light", with_pots),
+    ("mix", "/mix", 1280, 1000, "light", with_pots),
+    ("mix-stock", "/mix?tool=stock", 1280, 800, "light", in_region("Tool: Stock and injector")),
+    ("mix-schools", "/mix?tool=schools", 1280, 800, "dark", in_region("Tool: Schools")),
+    ("phone-bench", "/mix", 390, 844, "light", at_the_bench),
     ("pots", "/pots", 1280, 800, "light", None),
     ("pot", "/pots/6", 1280, 800, "light", None),
-    ("pot-dark", "/pots/15", 1280, 800, "dark", None),
     ("working", "/pots/6", 1280, 800, "light", with_working),
     ("flush", "/flush", 1280, 800, "light", None),
     ("leaf", "/leaf", 1280, 800, "light", None),

@@ -1,5 +1,6 @@
 """Every row of our data files: sourced, checked, in range; a new file is enough for a new feed or profile."""
 
+import json
 from pathlib import Path
 
 import pytest
@@ -14,6 +15,7 @@ from fenwa.core.data.loader import (
     profiles,
     read_fertilizer,
     read_profile,
+    schools,
     sources,
 )
 from fenwa.core.errors import InputError, NotFound
@@ -105,3 +107,31 @@ def test_what_is_not_there_is_said() -> None:
         get_profile("rose")
     with pytest.raises(NotFound, match="no medium “soil”"):
         get_medium("soil")
+
+
+def test_schema_files_follow_the_rows_the_loader_builds() -> None:
+    """A new key of a data file reaches its schema with `python scripts/schemas.py`."""
+    from scripts.schemas import everything
+
+    for name, schema in everything().items():
+        assert json.loads((DATA / "schema" / name).read_text("utf-8")) == json.loads(json.dumps(schema)), name
+
+
+def test_every_school_is_whole_and_reviewed() -> None:
+    for school in schools().values():
+        assert school.checked_by
+        assert school.confidence in ("H", "M", "L")
+        assert school.source in sources()
+        assert school.definition.endswith(".")
+        assert school.n_low_mg_L <= school.n_mg_L <= school.n_high_mg_L
+        assert 0 <= school.feeds <= school.cycle
+
+
+def test_a_new_school_is_one_file_and_a_slip_is_named(tmp_path: Path) -> None:
+    text = (DATA / "schools" / "pulse.toml").read_text("utf-8")
+    (tmp_path / "own.toml").write_text(text.replace('id = "pulse"', 'id = "own"'))
+    assert schools(tmp_path)["own"].feeds == 1
+    (tmp_path / "own.toml").write_text(text.replace("n_mg_L", "n_ppm"))
+    schools.cache_clear()
+    with pytest.raises(InputError, match=r"own\.toml: key “n_ppm” is not known"):
+        schools(tmp_path)
