@@ -1,7 +1,7 @@
 // What component tests stand on: providers, a server that answers from a table, samples. Its one test guards the harness.
 import { ChakraProvider } from "@chakra-ui/react"
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query"
-import { cleanup, render } from "@testing-library/react"
+import { cleanup, configure, render } from "@testing-library/react"
 import type { ReactNode } from "react"
 import { MemoryRouter } from "react-router"
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest"
@@ -10,6 +10,8 @@ import type { Working } from "../api/queries"
 import { system } from "../app/theme"
 import { NoticeProvider } from "../ui/Notice"
 import { WorkingProvider } from "../ui/WorkingProvider"
+
+configure({ asyncUtilTimeout: 8000 }) // the tests without a browser run beside these on two processors
 
 export type Sent = { method: string; path: string; body: unknown; key: string | null }
 export type Answer = { status?: number; body: unknown }
