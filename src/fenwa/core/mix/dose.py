@@ -19,25 +19,16 @@ from fenwa.core.mix.feed import (
     sum_ions,
 )
 from fenwa.core.mix.label import Label, full_rate_per_L
+from fenwa.core.mix.levels import ElementLevel, element_levels
 from fenwa.core.mix.small_dose import SteppedStock, by_steps_for, stock_for
 from fenwa.core.mix.stock import StockSolution
 from fenwa.core.mix.strength import StrengthMode, check_mode
 from fenwa.core.mix.weighing import Weighing, weigh
 from fenwa.core.registry import calculation
-from fenwa.core.water.ions import MOLAR_MASS, WaterIons
 from fenwa.core.water.kinds import BaseWater
-from fenwa.core.working import Computed, Ledger
+from fenwa.core.working import Computed, Ledger, Working
 
 __all__ = ["Dose", "ElementLevel", "SteppedStock", "StrengthMode", "dose"]
-
-
-@dataclass(frozen=True)
-class ElementLevel:
-    """One element in the can. mg/L; what the water brings is None when not known."""
-
-    name: str
-    from_feed_mg_L: float
-    from_water_mg_L: float | None
 
 
 @dataclass(frozen=True)
@@ -66,8 +57,10 @@ class Dose:
     weighable: bool
     stock: StockSolution | None
     stock_refusal: str
+    stock_working: Working | None
     by_steps: SteppedStock | None
     elements: tuple[ElementLevel, ...]
+    elements_working: Working
     parts: tuple[Weighing, ...]
     predicted_by: str
     model_added_uS_cm: float
@@ -266,9 +259,10 @@ def dose(
     parts = tuple(weigh(name, x, dose_, volume_L, scale_step_g, syringe_step_mL)
                   for name, x, dose_ in ((label.name, e, d), *((f.label.name, x, f.dose_g_L) for f, (x, _) in zip(others, rest, strict=True))))  # fmt: skip
     first = parts[0]
-    stock, refusal = (
+    made_stock, refusal = (
         (None, "") if first.weighable else stock_for(base, d, volume_L, scale_step_g, syringe_step_mL, label)
     )
+    stock = made_stock.result if made_stock else None
     steps = (
         by_steps_for(d, volume_L, scale_step_g, syringe_step_mL, label, base)
         if stock is None and not first.weighable
@@ -281,6 +275,11 @@ def dose(
     headroom = headroom_n = None
     if ceiling_uS_cm is not None:
         headroom, headroom_n = _room(ledger, can, base, e, d, ceiling_uS_cm, ceiling_of)
+    names = [label.name, *(f.label.name for f in others)]
+    levels, levels_working = element_levels(
+        [(name, x, dose_) for name, (x, dose_) in zip(names, [(e, d), *rest], strict=True)],
+        can.water_ions if base.ions is not None else None,
+    )
     rate = full_rate_per_L(label)
     per_L = d / e.density_g_mL if e.density_g_mL is not None else d
     liquid = first.unit == "mL"
@@ -288,8 +287,8 @@ def dose(
         Dose(
             d, per_L if liquid else None, d * volume_L, amount if liquid else None,
             None if rate is None else per_L / rate, nitrogen, added, total, low, high, headroom, headroom_n,
-            headroom is not None and headroom < 0, first.rounded, first.unit, rounding, first.weighable, stock, refusal, steps,
-            _levels([(e, d), *rest], base, can.water_ions), parts, "your own batches" if slope else "ion model",
+            headroom is not None and headroom < 0, first.rounded, first.unit, rounding, first.weighable, stock, refusal,
+            made_stock.working if made_stock else None, steps, levels, levels_working, parts, "your own batches" if slope else "ion model",
             can.model(d) - can.water_model if d > 0 else can.also_model - can.water_model,
         )
     )  # fmt: skip
@@ -380,33 +379,3 @@ def _room(
     if room < 0:
         ledger.caution(f"Over the ceiling of {whose} by {-room:.0f} µS/cm.")
     return room, None if most is None else (most - d) * e.N_mg_g
-
-
-# element, its field in Elements, the ion of a report that carries it and the share of it that is the element
-_LEVELS = (
-    ("Nitrate N", "N_nitrate", "NO3", MOLAR_MASS["N"] / MOLAR_MASS["NO3"]),
-    ("Ammonium N", "N_ammonium", "NH4", MOLAR_MASS["N"] / MOLAR_MASS["NH4"]), ("Urea N", "N_urea", "", 0.0),
-    ("Phosphorus", "P", "P", 1.0), ("Potassium", "K", "K", 1.0), ("Calcium", "Ca", "Ca", 1.0),
-    ("Magnesium", "Mg", "Mg", 1.0), ("Sulfur", "S", "SO4", MOLAR_MASS["S"] / MOLAR_MASS["SO4"]),
-)  # fmt: skip
-_TRACES = (("Iron", "Fe"), ("Manganese", "Mn"), ("Zinc", "Zn"), ("Copper", "Cu"), ("Boron", "B"), ("Molybdenum", "Mo"))
-
-
-def _levels(made: list[tuple[Elements, float]], base: BaseWater, ions: WaterIons) -> tuple[ElementLevel, ...]:
-    """Elements from feed and water; the water's part only when a report gives it; traces only where a label names them."""
-
-    def water(ion: str, factor: float) -> float | None:
-        if not ion:
-            return 0.0
-        amount = getattr(ions, f"{ion}_mg_L") if base.ions is not None else None
-        return None if amount is None else amount * factor
-
-    out = [
-        ElementLevel(name, sum(e.of(field) * d for e, d in made), water(ion, factor))
-        for name, field, ion, factor in _LEVELS
-    ]
-    for name, field in _TRACES:
-        amount = sum(e.of(field) * d for e, d in made)
-        if amount > 0:
-            out.append(ElementLevel(name, amount, None))
-    return tuple(out)

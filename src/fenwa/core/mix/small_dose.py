@@ -12,6 +12,7 @@ from fenwa.core.mix.label import Label
 from fenwa.core.mix.stock import PURE, SOLUBLE_UNKNOWN_g_L, StockSolution, split_for, stock_solution
 from fenwa.core.mix.weighing import WEIGHABLE_STEPS, combined_relative_error, relative_weighing_error
 from fenwa.core.water.kinds import BaseWater
+from fenwa.core.working import Computed, Working
 
 
 @dataclass(frozen=True)
@@ -23,11 +24,13 @@ class SteppedStock:
     concentration_g_L: float
     dilution: SerialDilution
     error_pct: float
+    working: Working
 
 
 def stock_for(
     base: BaseWater, d: float, volume_L: float, scale_step_g: float, syringe_step_mL: float, label: Label
-) -> tuple[StockSolution | None, str]:
+) -> tuple[Computed[StockSolution] | None, str]:
+    """A stock for one product, filled with the can's water or else with pure water; or the sentence why there is none."""
     refusal = ""
     for water in (base, PURE):  # hard water clouds a strong bottle that pure water keeps clear
         try:
@@ -36,7 +39,7 @@ def stock_for(
         except Infeasible as refused:
             refusal = refusal or refused.detail
         else:
-            return found.result, ""
+            return found, ""
     return None, refusal
 
 
@@ -57,4 +60,4 @@ def by_steps_for(
     except DomainError:
         return None
     error = 100 * combined_relative_error(found.result.error_pct / 100, relative_weighing_error(mass, scale_step_g))
-    return SteppedStock(mass, 1000.0, mass, found.result, error)
+    return SteppedStock(mass, 1000.0, mass, found.result, error, found.working)

@@ -4588,9 +4588,11 @@ export interface components {
             stock: components["schemas"]["StockSolution"] | null;
             /** Stock Refusal */
             stock_refusal: string;
+            stock_working: components["schemas"]["Working"] | null;
             by_steps: components["schemas"]["SteppedStock"] | null;
             /** Elements */
             elements: components["schemas"]["ElementLevel"][];
+            elements_working: components["schemas"]["Working"];
             /** Parts */
             parts: components["schemas"]["Weighing"][];
             /** Predicted By */
@@ -8957,6 +8959,7 @@ export interface components {
             dilution: components["schemas"]["SerialDilution"];
             /** Error Pct */
             error_pct: number;
+            working: components["schemas"]["Working"];
         };
         /**
          * StockAnswer

@@ -15,13 +15,16 @@ const WAY: Schemas["Rescue"] = { act: "add water", now_g_L: 0.9, water_L: 3.8, f
 describe("a can that was made", () => {
   it("is judged by its reading, and rescued when it reads wrong", async () => {
     const judged: Schemas["Judged"] = { batch: { ...BATCH, measured_uS_cm: 1100, verdict: "check", verdict_sentence: "694 µS/cm stronger than expected." }, check: { verdict: "check", sentence: "694 µS/cm stronger than expected.", difference_uS_cm: 694, tolerance_uS_cm: 60, rescue_water_L: 3.7, final_volume_L: 5.7 }, working: WORKING }
-    const sent = serve({ ...BASE, "POST /api/batches/7/reading": { status: 201, body: judged }, "POST /api/batches/7/rescue": computed(WAY) })
+    const sent = serve({ ...BASE, "GET /api/meters": { body: { meters: [{ id: 3, name: "Pen 1", unit: "mS/cm", scale: null, compensation: "linear" }] } }, "POST /api/batches/7/reading": { status: 201, body: judged }, "POST /api/batches/7/rescue": computed(WAY) })
     show(<MadeCan made={BATCH} potIds={[]} page={PAGE} onBack={() => undefined} />)
     screen.getByText(/Nitrate feed, nitrogen, version 2\. Expect 385 to 427/)
     expect(screen.queryByText("Save it, or use what is left")).toBeNull()
+    fireEvent.change(await screen.findByLabelText("Meter"), { target: { value: "3" } })
+    expect(screen.queryByLabelText("Unit")).toBeNull()
     type("Measured EC", "1100")
     fireEvent.click(screen.getByRole("button", { name: "Judge it" }))
     await screen.findByText(WAY.sentence)
+    expect(asked(sent, "/api/batches/7/reading")).toMatchObject({ meter_id: 3, unit: "mS/cm", value: "1100" })
     expect(asked(sent, "/api/batches/7/rescue")).toMatchObject({ reading: "1100", left: "1.5", stood: false })
     expect(screen.getAllByText(/694 µS\/cm stronger/)).toHaveLength(1)
   })

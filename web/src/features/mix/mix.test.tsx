@@ -12,8 +12,8 @@ const STOCK: Schemas["StockSolution"] = { mass_g: 23.1, bottle_mL: 500, concentr
 const PART: Schemas["Weighing"] = { name: "Nitrate feed", dose_g_L: 0.4615, dose_mL_L: null, amount: 1.477, unit: "g", step: 1, rounded: 1, error_pct: 32.3, weighable: false }
 const DOSE: Schemas["Dose"] = {
   dose_g_L: 0.4615, dose_mL_L: null, amount_g: 1.477, amount_mL: null, fraction: 0.375, nitrogen_mg_L: 60, ec_added_uS_cm: 378, ec_total_uS_cm: 412, ec_low_uS_cm: 390, ec_high_uS_cm: 434,
-  headroom_uS_cm: 88, headroom_nitrogen_mg_L: 14, over_ceiling: false, rounded_amount: 1, rounded_unit: "g", rounding_error_pct: 32.3, weighable: false, stock: STOCK, stock_refusal: "", by_steps: null,
-  elements: [{ name: "Nitrate N", from_feed_mg_L: 53.5, from_water_mg_L: null }, { name: "Urea N", from_feed_mg_L: 0, from_water_mg_L: 0 }], parts: [PART], predicted_by: "ion model", model_added_uS_cm: 378,
+  headroom_uS_cm: 88, headroom_nitrogen_mg_L: 14, over_ceiling: false, rounded_amount: 1, rounded_unit: "g", rounding_error_pct: 32.3, weighable: false, stock: STOCK, stock_refusal: "", by_steps: null, stock_working: WORKING,
+  elements: [{ name: "Nitrate N", from_feed_mg_L: 53.5, from_water_mg_L: null }, { name: "Urea N", from_feed_mg_L: 0, from_water_mg_L: 0 }], elements_working: WORKING, parts: [PART], predicted_by: "ion model", model_added_uS_cm: 378,
 }
 const BENCH: Schemas["BenchStep"][] = [
   { act: "half fill", what: "Rain", amount: 1.6, unit: "L", caution: "At room temperature.", low: null, high: null },

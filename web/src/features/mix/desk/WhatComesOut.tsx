@@ -21,13 +21,13 @@ export function WhatComesOut({ answer, water, ceiling, onAdd, onMost }: Props) {
   return (
     <Flex direction="column" gap="4">
       <Reading answer={answer} ceiling={ceiling} onMost={onMost} />
-      <Bars elements={answer.dose.result.elements} />
+      <Bars elements={answer.dose.result.elements} working={answer.dose.result.elements_working} />
       <Beside answer={answer} onAdd={onAdd} />
     </Flex>
   )
 }
 
-function Bars({ elements }: { elements: Schemas["ElementLevel"][] }) {
+function Bars({ elements, working }: { elements: Schemas["ElementLevel"][]; working: Schemas["Working"] }) {
   const main = elements.slice(0, 8)
   const most = Math.max(...main.map((e) => e.from_feed_mg_L + (e.from_water_mg_L ?? 0)), 1)
   const unknown = main.some((e) => e.from_water_mg_L === null)
@@ -41,7 +41,7 @@ function Bars({ elements }: { elements: Schemas["ElementLevel"][] }) {
             <Box h="9px" borderWidth="1px" borderColor="ink.solid" style={{ width: `${((e.from_water_mg_L ?? 0) / most) * 100}%`, display: e.from_water_mg_L ? undefined : "none" }} />
             <Box h="9px" bg="ink.solid" style={{ width: `${(e.from_feed_mg_L / most) * 100}%` }} />
           </Flex>
-          <Text textAlign="right">{figure(e.from_feed_mg_L + (e.from_water_mg_L ?? 0), 2)}</Text>
+          <Text textAlign="right"><Quantity label={e.name} bare unit="mg/L" value={e.from_feed_mg_L + (e.from_water_mg_L ?? 0)} working={{ kind: "here", working }} /></Text>
         </Grid>
       ))}
       {traces.length > 0 && <Text fontSize="sm" mt="1">{traces.map((t) => `${t.name} ${figure(t.from_feed_mg_L, 2)}`).join(", ")}</Text>}

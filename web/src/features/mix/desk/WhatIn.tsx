@@ -62,6 +62,8 @@ function Amounts({ answer }: { answer: Answer }) {
   )
 }
 
+const how = (working: Schemas["Working"] | null) => (working ? { kind: "here" as const, working } : undefined)
+
 function Weighing({ d, measures }: { d: Schemas["Dose"]; measures: string[] }) {
   const off = d.parts.filter((p) => !p.weighable)
   return (
@@ -71,13 +73,13 @@ function Weighing({ d, measures }: { d: Schemas["Dose"]; measures: string[] }) {
       {d.stock && (
         <Box mt="1">
           <Text fontWeight="semibold">Go through a stock</Text>
-          <Text>Weigh {figure(d.stock.mass_g)} g into {d.stock.bottle_mL} mL of {d.stock.filled_with} ({figure(d.stock.concentration_g_L)} g/L), draw {figure(d.stock.draw_mL)} mL for this can: {figure(d.stock.error_pct, 2)} % (SD) off. One bottle makes {figure(d.stock.lasts_L)} L and keeps {d.stock.keeps_weeks} weeks.</Text>
+          <Text>Weigh <Quantity label="Weigh into the bottle" kind="mass" value={d.stock.mass_g} working={how(d.stock_working)} /> into {d.stock.bottle_mL} mL of {d.stock.filled_with} ({figure(d.stock.concentration_g_L)} g/L), draw <Quantity label="Draw of the stock" value={d.stock.draw_mL} unit="mL" working={how(d.stock_working)} /> for this can: {figure(d.stock.error_pct, 2)} % (SD) off. One bottle makes {figure(d.stock.lasts_L)} L and keeps {d.stock.keeps_weeks} weeks.</Text>
         </Box>
       )}
       {d.by_steps && (
         <Box mt="1">
           <Text fontWeight="semibold">Go through a stock, in steps</Text>
-          <Text>Weigh {figure(d.by_steps.mass_g)} g into {d.by_steps.bottle_mL} mL ({figure(d.by_steps.concentration_g_L)} g/L). {d.by_steps.dilution.sentence} {figure(d.by_steps.error_pct, 2)} % (SD) off.</Text>
+          <Text>Weigh {figure(d.by_steps.mass_g)} g into {d.by_steps.bottle_mL} mL ({figure(d.by_steps.concentration_g_L)} g/L). {d.by_steps.dilution.sentence} <Quantity label="Error through the stock" value={d.by_steps.error_pct} unit="% (SD) off" working={how(d.by_steps.working)} />.</Text>
         </Box>
       )}
       {d.stock_refusal && !d.by_steps && <Text>{d.stock_refusal}</Text>}
