@@ -25,11 +25,12 @@ from fenwa.core.mix.label import Label, by_formula, check_label
 from fenwa.core.mix.rescue import batch_rescue
 from fenwa.core.mix.school import School, SchoolPot, released_share, school_load
 from fenwa.core.mix.slope import LoggedBatch, product_slope
-from fenwa.core.mix.spoon import in_measures, spoon_calibration
+from fenwa.core.mix.spoon import in_measures, spoon_calibration, unweighed_spoon_error
 from fenwa.core.mix.stock import stock_solution
 from fenwa.core.mix.strength import read_share
 from fenwa.core.mix.weighing import to_grid, weigh
 from fenwa.core.water.blend import mix_ions
+from fenwa.core.water.blended import blended
 from fenwa.core.water.ions import AddedIons, WaterIons
 from fenwa.core.water.kinds import BaseWater
 
@@ -210,6 +211,24 @@ def test_a_blend_brings_the_ions_of_its_waters_and_the_feed(share: float, d: flo
     potassium = next(x for x in made.elements if x.name == "Potassium")
     assert (potassium.from_water_mg_L or 0) == pytest.approx(ratio * (3 * share + 0.6 * (1 - share)), rel=1e-6)
     assert calcium.from_feed_mg_L == pytest.approx(80 * d)
+
+
+def test_a_decided_blend_is_a_water() -> None:
+    soft = BaseWater(90.0, "soft", None, "Soft tap")
+    pure = BaseWater(20.0, "permeate", None, "RO unit")
+    thin = blended([(RAIN, 3), (pure, 1)])
+    assert (thin.kind, thin.ions, thin.ec25_uS_cm) == ("rain", None, pytest.approx(30.5))
+    assert thin.name == "75 % Rain and 25 % RO unit"
+    mixed = blended([(HARD, 1), (RAIN, 1)])
+    assert mixed.ions is not None
+    assert mixed.ions.alkalinity_mg_L_CaCO3 == pytest.approx(110, rel=0.1)
+    assert mixed.ec25_uS_cm > 0.5 * (611 + 34)  # a straight line reads low
+    guess = blended([(HARD, 1), (soft, 1)])
+    assert (guess.kind, guess.ions) == ("blended", None)
+    with pytest.raises(InputError, match="A blend takes 2 to 6 waters; 1 given"):
+        blended([(RAIN, 1)])
+    with pytest.raises(InputError, match="Share of Rain -1 cannot be"):
+        blended([(RAIN, -1), (soft, 1)])
 
 
 # ---- rounding, units, names
@@ -535,6 +554,18 @@ def test_a_level_spoon_is_the_mean_of_its_weighings(each: float, levels: int, no
     assert in_measures("spoons", 0.2 * found.each, "g", found.each, found.cv, 1.0) is None
     with pytest.raises(Underspecified, match="2 weighings are too few"):
         spoon_calibration(kind="cap", weighings=[1.0, 1.1])
+
+
+def test_a_spoon_nobody_weighed_is_said_to_be_one() -> None:
+    """WE1.11: two level 1.25 mL of an unknown powder are 17 % off, of a weighed one 8 %."""
+    assert unweighed_spoon_error(2) == pytest.approx(0.41 / 2.5, abs=0.003)
+    assert unweighed_spoon_error(2, 0.03) == pytest.approx(0.18 / 2.35, abs=0.003)
+    by_spoon = Label("x", n_nitrate_pct=20, label_rate=1, label_rate_unit="US tsp/US gal")
+    asked = {"base": RAIN, "volume_L": 1.0, "strength": "fraction", "value": 0.5}
+    said = dose(label=by_spoon, **asked).working.cautions  # type: ignore[arg-type]
+    assert any("±18 %. Weigh five level ones" in c for c in said)
+    weighed = Label("x", n_nitrate_pct=20, label_rate=1, label_rate_unit="US tsp/US gal", bulk_density_g_mL=0.94)
+    assert not any("nobody weighed" in c for c in dose(label=weighed, **asked).working.cautions)  # type: ignore[arg-type]
 
 
 @given(d=st.floats(0.2, 1.5), times=st.floats(1.2, 10), volume=st.floats(0.5, 10))

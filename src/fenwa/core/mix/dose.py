@@ -20,7 +20,9 @@ from fenwa.core.mix.feed import (
 )
 from fenwa.core.mix.label import Label, full_rate_per_L
 from fenwa.core.mix.levels import ElementLevel, element_levels
+from fenwa.core.mix.rates import counts_spoons
 from fenwa.core.mix.small_dose import SteppedStock, by_steps_for, stock_for
+from fenwa.core.mix.spoon import unweighed_spoon_error
 from fenwa.core.mix.stock import StockSolution
 from fenwa.core.mix.strength import StrengthMode, check_mode
 from fenwa.core.mix.weighing import Weighing, weigh
@@ -99,6 +101,9 @@ class _Asked:
             raise Underspecified("Label rate is not stated, so a share of it means nothing. "
                                  "Enter the label's rate, or name the strength in mg/L N or EC.", pointer="/strength")  # fmt: skip
         liquid = self.label.form == "liquid"
+        if not liquid and self.label.bulk_density_g_mL is None and counts_spoons(self.label.label_rate_unit or ""):
+            off = 100 * unweighed_spoon_error(max(1.0, self.label.label_rate or 1.0))
+            self.ledger.caution(f"The label counts spoons and nobody weighed one: ±{off:.0f} %. Weigh five level ones.")
         self.ledger.take("share", "share of the label rate kept", value, "")
         self.ledger.take("rate", "label rate", rate, "mL/L" if liquid else "g/L", "label")
         return self.ledger.step("d", "share * rate * rho" if liquid else "share * rate", "g/L", "dose")

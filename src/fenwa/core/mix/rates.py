@@ -82,3 +82,9 @@ def rate_per_L(value: float, unit: str, form: str, packing: Packing | None = Non
     if form == "powder" and measure in ("spoon", "cap"):
         size *= own.bulk_density_g_mL if own.bulk_density_g_mL is not None else BULK_DENSITY_g_mL
     return value * size / RATE_PERS[per]
+
+
+def counts_spoons(unit: str) -> bool:
+    """Whether a rate unit counts level spoons or caps, whose weight depends on the product."""
+    amount = unit.partition("/")[0]
+    return amount in RATE_AMOUNTS and RATE_AMOUNTS[amount][0] in ("spoon", "cap")

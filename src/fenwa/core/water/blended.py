@@ -34,4 +34,6 @@ def blended(parts: list[tuple[BaseWater, float]]) -> BaseWater:
     if known:
         ions = mix_ions([composition_of(w)[0] for w, _ in parts], shares)
         return BaseWater(ec_of(ions), "blended", ions, name)
-    return BaseWater(sum(w.ec25_uS_cm * f for (w, _), f in zip(parts, shares, strict=True)), "blended", None, name)
+    # waters that are all nearly pure make one that is: it keeps such a kind, and with it the usual ions
+    kind = parts[0][0].kind if all(is_thin(w.kind) for w, _ in parts) else "blended"
+    return BaseWater(sum(w.ec25_uS_cm * f for (w, _), f in zip(parts, shares, strict=True)), kind, None, name)

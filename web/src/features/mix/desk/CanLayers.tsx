@@ -12,6 +12,8 @@ export function CanLayers({ layers, volume, ec, label }: { layers: Layer[]; volu
   const full = 150
   const places = layers.map((l) => Math.max(l.share * full, l.thin ? 9 : 14))
   const bases = places.map((_, i) => BOTTOM - places.slice(0, i).reduce((a, b) => a + b, 0))
+  // names keep apart from each other: a thin layer pushes the next name up
+  const at = layers.map((_, i) => (bases[i] ?? BOTTOM) - (places[i] ?? 0) / 2).reduce<number[]>((kept, y) => [...kept, Math.min(y, (kept.at(-1) ?? 999) - 27)], [])
   return (
     <Box asChild color="fg" w="100%" maxW="430px" mx="auto" display="block">
       <svg viewBox="0 0 330 224" role="img" aria-label={label}>
@@ -21,12 +23,13 @@ export function CanLayers({ layers, volume, ec, label }: { layers: Layer[]; volu
           const a = half(low)
           const b = half(high)
           const middle = (low + high) / 2
+          const name = at[i] ?? middle
           return (
             <g key={l.name}>
               <path d={`M${80 - a} ${low} L${80 + a} ${low} L${80 + b} ${high} L${80 - b} ${high} Z`} fill={saltColour(l.thin ? 2400 : ec)} />
-              <line x1={80 + half(middle) + 4} x2="168" y1={middle} y2={middle} stroke="currentColor" strokeWidth="0.8" />
-              <text x="173" y={middle - 1} style={{ fontSize: 11, fontWeight: 600 }} fill="currentColor">{l.name.length > 27 ? `${l.name.slice(0, 26)}…` : l.name}</text>
-              <text x="173" y={middle + 12} style={{ fontSize: 10.5 }} fill="currentColor" opacity="0.75">{l.line}</text>
+              <line x1={80 + half(middle) + 4} x2="168" y1={middle} y2={name} stroke="currentColor" strokeWidth="0.8" />
+              <text x="173" y={name - 1} style={{ fontSize: 11, fontWeight: 600 }} fill="currentColor">{l.name.length > 27 ? `${l.name.slice(0, 26)}…` : l.name}</text>
+              <text x="173" y={name + 12} style={{ fontSize: 10.5 }} fill="currentColor" opacity="0.75">{l.line}</text>
             </g>
           )
         })}

@@ -10,8 +10,8 @@ export function Entry({ label, unit, value, onChange, problem, active, words }: 
     <Box mb="1.5">
       <Flex align="center" gap="2" borderWidth={active ? "2px" : "1px"} borderColor={active ? "fg" : "border"} borderRadius="md" pl="3" minH="46px">
         <Text asChild flex="1" minW="0"><label htmlFor={id}>{label}</label></Text>
-        <Input id={id} value={value} inputMode={words ? "text" : "decimal"} autoComplete="off" aria-invalid={problem ? true : undefined} aria-describedby={problem ? `${id}-p` : undefined} onFocus={(e) => e.target.select()} onChange={(e) => onChange(e.target.value)} w="92px" textAlign="right" fontWeight="semibold" fontSize="lg" variant="flushed" borderColor="transparent" />
-        <Text color="fg.muted" minW="58px" fontSize="sm">{unit}</Text>
+        <Input id={id} value={value} inputMode={words ? "text" : "decimal"} autoComplete="off" aria-invalid={problem ? true : undefined} aria-describedby={problem ? `${id}-p` : undefined} onFocus={(e) => e.target.select()} onChange={(e) => onChange(e.target.value)} w={unit ? "92px" : "56px"} pr={unit ? undefined : "3"} textAlign="right" fontWeight="semibold" fontSize="lg" variant="flushed" borderColor="transparent" />
+        {unit && <Text color="fg.muted" minW="58px" fontSize="sm">{unit}</Text>}
       </Flex>
       {problem && <Text id={`${id}-p`} role="alert" color="state.stop" fontSize="sm">{problem}</Text>}
     </Box>

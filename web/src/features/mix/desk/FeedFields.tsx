@@ -1,4 +1,4 @@
-import { Button, Flex, Text } from "@chakra-ui/react"
+import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import type { Draft, Page } from "../draft"
 import { soluble } from "../draft"
@@ -21,7 +21,8 @@ export function FeedOptions({ products }: { products: Schemas["ProductOut"][] })
 export function FeedFields({ page, draft, onChange, problems }: Props) {
   const set = (part: Partial<Draft>) => onChange({ ...draft, recipe: "", ...part })
   const used = new Set([draft.product_id, ...draft.also.map((a) => a.product_id)])
-  const free = soluble(page).find((p) => !used.has(p.id))
+  const left = soluble(page).filter((p) => !used.has(p.id))
+  const free = left.find((p) => p.label.formula === "") ?? left[0]
   return (
     <>
       <Choose label="Feed" value={String(draft.product_id ?? "")} onChange={(v) => set({ product_id: v ? Number(v) : null, also: v ? draft.also : [] })} problem={problems.product_id}>
@@ -31,13 +32,15 @@ export function FeedFields({ page, draft, onChange, problems }: Props) {
       {draft.also.map((a, i) => {
         const update = (part: Partial<typeof a>) => set({ also: draft.also.map((x, j) => (j === i ? { ...x, ...part } : x)) })
         return (
-          <Flex key={i} gap="2" align="flex-end">
+          <Box key={i}>
             <Choose label={`And ${i + 1}`} value={String(a.product_id)} onChange={(v) => update({ product_id: Number(v) })} problem={problems[`also.${i}.product_id`]}>
               <FeedOptions products={soluble(page)} />
             </Choose>
-            <Flex flex="1" minW="150px" direction="column"><Entry label="Dose" unit="g/L" value={a.dose} onChange={(dose) => update({ dose })} problem={problems[`also.${i}.dose_g_L`] ?? problems[`also.${i}.dose`]} /></Flex>
-            <Button variant="ghost" mb="1.5" minH="44px" aria-label={`Leave out product ${i + 1}`} onClick={() => set({ also: draft.also.filter((_, j) => j !== i) })}>✕</Button>
-          </Flex>
+            <Flex gap="2" align="flex-start" mt="-1.5">
+              <Box flex="1" minW="0"><Entry label="Dose" unit="g/L" value={a.dose} onChange={(dose) => update({ dose })} problem={problems[`also.${i}.dose_g_L`] ?? problems[`also.${i}.dose`]} /></Box>
+              <Button variant="outline" minH="46px" aria-label={`Leave out product ${i + 1}`} onClick={() => set({ also: draft.also.filter((_, j) => j !== i) })}>Leave out</Button>
+            </Flex>
+          </Box>
         )
       })}
       {draft.product_id !== null && free && draft.also.length < 5 && (

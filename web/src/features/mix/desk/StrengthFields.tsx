@@ -60,7 +60,7 @@ function ByElement({ draft, onChange, dose, problem }: { draft: Draft; onChange:
         <NativeSelect.Indicator />
       </NativeSelect.Root>
       <Box flex="1" minW="0">
-        <Entry label="By element" unit="mg/L" active={active} value={active ? draft.value : level ? figure(level.from_feed_mg_L, 2) : ""} onChange={(value) => onChange({ ...draft, strength: "element", value })} problem={problem} />
+        <Entry label="Amount" unit="mg/L" active={active} value={active ? draft.value : level ? figure(level.from_feed_mg_L, 2) : ""} onChange={(value) => onChange({ ...draft, strength: "element", value })} problem={problem} />
       </Box>
     </Flex>
   )

@@ -29,7 +29,7 @@ export function WaterFields({ waters, draft, onChange, problems }: Props) {
         return (
           <Flex key={i} gap="2" align="flex-end">
             <Box flex="2" minW="0"><Choose label={`Water ${i + 1}`} value={String(b.water_id)} onChange={(v) => update({ water_id: Number(v) })}>{options}</Choose></Box>
-            <Box flex="1" minW="120px"><Entry label="Parts" unit="" value={b.share} onChange={(share) => update({ share })} problem={problems[`blend.${i}.share`]} /></Box>
+            <Box flex="0 0 128px"><Entry label="Parts" unit="" value={b.share} onChange={(share) => update({ share })} problem={problems[`blend.${i}.share`]} /></Box>
           </Flex>
         )
       })}
