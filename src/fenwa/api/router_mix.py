@@ -167,8 +167,8 @@ class MixAnswer(BaseModel):
     measures: list[str]
 
 
-@router.post("/mix/preview")
-def preview(body: DoseIn, session: Reading, today: Today) -> MixAnswer:
+@router.post("/mix/preview", response_model=MixAnswer)
+def preview(body: DoseIn, session: Reading, today: Today) -> Response:
     """The whole screen for a can, before anything is stored."""
     asked = Asked(session, body, today)
     computed, echo, _ = asked.work_out()
@@ -179,7 +179,7 @@ def preview(body: DoseIn, session: Reading, today: Today) -> MixAnswer:
     known = asked.base.ions is not None or is_thin(asked.base.kind)
     room, refusal = _headroom(asked)
     lift, supplement_id = _calcium(session, made, known, {body.product_id, *(a.product_id for a in body.also)})
-    return MixAnswer(
+    answer = MixAnswer(
         dose=computed, echo=echo or (ambiguity_of(made.fraction) if body.strength == "fraction" else ""),
         headroom=room, headroom_refusal=refusal, clear=clear,
         tendency=acid_base_tendency(feeds=feeds, alkalinity_mg_L_CaCO3=ions.alkalinity_mg_L_CaCO3 if known else None),
@@ -189,6 +189,7 @@ def preview(body: DoseIn, session: Reading, today: Today) -> MixAnswer:
                               [elements_of(f.label) for f in feeds])),
         measures=_in_measures(session, asked, made),
     )  # fmt: skip
+    return ready(answer)
 
 
 @router.post("/mix/dose")
