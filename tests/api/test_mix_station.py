@@ -224,6 +224,21 @@ def test_a_recipe_is_kept_under_its_name_and_versioned(kept: Client, feeds: dict
     assert all(r["name"] != "Thin mist" for r in kept.get("/api/mix")["recipes"])
 
 
+def test_named_recipes_are_told_from_those_of_single_cans(kept: Client, feeds: dict[str, int]) -> None:
+    made(kept)
+    kept.made("/api/recipes", {**can(feeds[NITRATE]), "name": "Thin, for the shelf"})
+    assert {r["name"]: r["named"] for r in kept.get("/api/mix")["recipes"]} == {
+        "Thin, for the shelf": True,
+        f"{NITRATE}, nitrogen": False,
+    }
+
+
+def test_a_can_is_rescued_after_its_feed_left_the_shelf(kept: Client, feeds: dict[str, int]) -> None:
+    batch = made(kept)
+    kept.made(f"/api/log/product/{feeds[NITRATE]}/archive")
+    assert kept.made(f"/api/batches/{batch['id']}/rescue", {"reading": 1100})["result"]["act"] == "add water"
+
+
 def test_what_is_left_follows_the_pours_and_what_was_seen(kept: Client, feeds: dict[str, int]) -> None:
     kept.made(f"/api/products/{feeds[NITRATE]}/correct",
               {"name": NITRATE, "n_nitrate_pct": 13, "price": 20, "pack_amount": 1000, "left_amount": 100})  # fmt: skip

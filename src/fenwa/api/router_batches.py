@@ -105,6 +105,11 @@ def _also_rows(asked: Asked) -> list[dict[str, Any]]:
             for part, feed in zip(asked.body.also, asked.also, strict=True)]  # fmt: skip
 
 
+def own_name(product: str, strength: str) -> str:
+    """Name of the recipe of a single can that follows no named one."""
+    return f"{product}, {strength}"
+
+
 def keep_version(session: Session, asked: Asked, value: float, on: date, name: str) -> models.RecipeVersion:
     """The version of a recipe this can uses: a changed label, product or strength opens the next one."""
     body, product = asked.body, asked.product
@@ -150,7 +155,7 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
         asked = Asked(session, body, today)
         computed, _, value = asked.work_out()
         d = computed.result
-        recipe = body.recipe.strip() or f"{asked.product.name}, {body.strength}"
+        recipe = body.recipe.strip() or own_name(asked.label.name, body.strength)
         row.name = body.name or f"{body.recipe.strip() or asked.product.name}, {d.nitrogen_mg_L:.0f} mg/L N"
         row.product_id, row.recipe_version_id = (
             asked.product.id,
@@ -257,7 +262,8 @@ def rescue(batch_id: int, body: RescueIn, session: Reading, today: Today) -> Com
         )
     version = get_row(session, models.RecipeVersion, batch.recipe_version_id, "Recipe")
     settings = read_settings(session)
-    own = slope_of(session, get_row(session, models.Product, batch.product_id or 0, "Feed"))
+    product = session.get(models.Product, batch.product_id)  # it may be archived: the version keeps its label
+    own = slope_of(session, product) if product is not None and product.label == version.label else None
     return batch_rescue(
         slope=own.result if own else None,
         label=label_from(version.label), base=_base_then(session, batch, today),

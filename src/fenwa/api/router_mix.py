@@ -12,7 +12,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.api.mixing import Asked, DoseIn, named
-from fenwa.api.router_batches import BatchOut, batches_out, keep_version
+from fenwa.api.router_batches import BatchOut, batches_out, keep_version, own_name
 from fenwa.api.router_products import ProductOut, VesselOut, product_out, vessel_out
 from fenwa.api.writing import Reading, Stored, Today, Writing, ready
 from fenwa.core.errors import DomainError, Underspecified
@@ -83,6 +83,7 @@ class RecipeOut(BaseModel):
     also: list[dict[str, Any]]
     route: str
     school_id: str | None
+    named: bool
 
 
 class SchoolOut(BaseModel):
@@ -144,7 +145,7 @@ def _recipes(session: Session) -> list[RecipeOut]:
     )
     return [
         RecipeOut(id=r.id, name=r.name, version=v.version, made_on=v.made_on, product_id=v.product_id, strength=v.strength,
-                  element=v.element, value=v.value, also=v.also, route=v.route, school_id=v.school_id)
+                  element=v.element, value=v.value, also=v.also, route=v.route, school_id=v.school_id, named=r.name != own_name(v.label["name"], v.strength))
         for r in rows if r.id in newest for v in (newest[r.id],)
     ]  # fmt: skip
 

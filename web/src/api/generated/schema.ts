@@ -7765,6 +7765,8 @@ export interface components {
             route: string;
             /** School Id */
             school_id: string | null;
+            /** Named */
+            named: boolean;
         };
         /**
          * Rejection

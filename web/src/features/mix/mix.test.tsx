@@ -129,7 +129,7 @@ describe("a draft", () => {
     expect(body({ ...DRAFT, also: [{ product_id: 2, dose: "" }], blend: [{ water_id: 1, share: "1" }] }, "L")).toMatchObject({ also: [], blend: [] })
   })
   it("takes a recipe’s newest version and keeps pots, water and volume", () => {
-    const recipe = { id: 1, name: "Mist", version: 2, made_on: "2026-10-01", product_id: 9, strength: "nitrogen", element: "N", value: 15, also: [{ product_id: 3, dose_g_L: 0.1 }], route: "leaf", school_id: "leaf_before_dark" }
+    const recipe = { id: 1, name: "Mist", version: 2, made_on: "2026-10-01", product_id: 9, strength: "nitrogen", element: "N", value: 15, also: [{ product_id: 3, dose_g_L: 0.1 }], route: "leaf", school_id: "leaf_before_dark", named: true }
     expect(fromRecipe({ ...DRAFT, pot_ids: [4] }, recipe)).toMatchObject({ product_id: 9, value: "15", route: "leaf", volume: "3.2", pot_ids: [4], also: [{ product_id: 3, dose: "0.1" }], recipe: "Mist" })
   })
 })

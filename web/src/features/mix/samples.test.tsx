@@ -29,7 +29,7 @@ export const PAGE: Page = {
     { id: 3, code: "D-09", name: "Dendrobium", volume_L: 0.3, phase: "rest", feed_ceiling_uS_cm: null, feeds_at_root: false, held: "Resting since 1 Nov." },
   ],
   batches: [], vessels: [{ id: 1, name: "Mist bottle", kind: "mist bottle", volume_L: 0.5 }], schools: [SCHOOL, MIST],
-  recipes: [{ id: 1, name: "Mist", version: 2, made_on: "2026-10-01", product_id: 1, strength: "nitrogen", element: "N", value: 15, also: [{ product_id: 3, dose_g_L: 0.1 }], route: "leaf", school_id: "mist" }, { id: 2, name: "Nitrate feed, nitrogen", version: 1, made_on: "2026-10-01", product_id: 1, strength: "nitrogen", element: "N", value: 40, also: [], route: "root", school_id: null }],
+  recipes: [{ id: 1, name: "Mist", version: 2, made_on: "2026-10-01", product_id: 1, strength: "nitrogen", element: "N", value: 15, also: [{ product_id: 3, dose_g_L: 0.1 }], route: "leaf", school_id: "mist", named: true }, { id: 2, name: "Nitrate feed, nitrogen", version: 1, made_on: "2026-10-01", product_id: 1, strength: "nitrogen", element: "N", value: 40, also: [], route: "root", school_id: null, named: false }],
 }
 export const WATERS = PAGE.waters
 export const DRAFT: Draft = { product_id: 1, water_id: 1, blend: [], pot_ids: [], volume: "3", strength: "nitrogen", element: "K", value: "40", also: [], route: "root", school_id: null, recipe: "" }

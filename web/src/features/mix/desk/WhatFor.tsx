@@ -29,7 +29,7 @@ export function WhatFor({ volumeUnit, page, waters, draft, onChange, answer, pro
 }
 
 function Recipes({ page, draft, onChange }: { page: Page; draft: Draft; onChange: (d: Draft) => void }) {
-  const own = page.recipes.filter((r) => r.route !== "root" || r.also.length > 0 || !r.name.includes(", "))
+  const own = page.recipes.filter((r) => r.named)
   if (own.length === 0) return null
   return (
     <Choose label="Recipe" value={draft.recipe} onChange={(name) => { const r = own.find((x) => x.name === name); onChange(r ? fromRecipe(draft, r) : { ...draft, recipe: "" }) }}>
