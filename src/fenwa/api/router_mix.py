@@ -18,7 +18,7 @@ from fenwa.api.writing import Reading, Stored, Today, Writing, ready
 from fenwa.core.errors import DomainError, Underspecified
 from fenwa.core.mix.acidity import Tendency, acid_base_tendency
 from fenwa.core.mix.bench import BenchStep, bench_list
-from fenwa.core.mix.calcium import CalciumLift, calcium_lift
+from fenwa.core.mix.calcium import CalciumLift, calcium_lift, lifts_calcium
 from fenwa.core.mix.clear import Clarity, precipitation_check
 from fenwa.core.mix.cost import CostAndStock, FedPot, cost_and_stock, planned_feed_L_month
 from fenwa.core.mix.dose import Dose
@@ -217,13 +217,7 @@ def _calcium(
     level = next(e for e in made.elements if e.name == "Calcium")
     for row in open_products(session):
         label = label_of(row)
-        if (
-            label.kind == "soluble"
-            and (label.ca_pct or 0) > 0
-            and (label.mg_pct or 0) > 0
-            and not label.p_pct
-            and row.id not in used
-        ):
+        if row.id not in used and lifts_calcium(label):
             return calcium_lift(calcium_mg_L=level.from_feed_mg_L + (level.from_water_mg_L or 0.0),
                                 nitrogen_mg_L=made.nitrogen_mg_L, supplement=label, water_known=known), row.id  # fmt: skip
     return None, None

@@ -88,3 +88,8 @@ def calcium_lift(
     return ledger.close(
         CalciumLift(calcium_mg_L, wanted, thin, dose, mL, max(wanted, calcium_mg_L), nitrogen, sentence)
     )
+
+
+def lifts_calcium(label: Label) -> bool:
+    """Whether a product is a calcium supplement: calcium and magnesium, and no phosphorus to cloud it."""
+    return label.kind == "soluble" and (label.ca_pct or 0) > 0 and (label.mg_pct or 0) > 0 and not label.p_pct
