@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import gc
 from dataclasses import dataclass
 from datetime import date
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -52,7 +54,7 @@ class PotToday:
         """Phase of the leading growth."""
         return str(self.data["phase"])
 
-    @property
+    @cached_property
     def phase_feeding(self) -> PhaseFeeding | None:
         """Feeding figures of the present phase; an unnamed phase feeds nothing."""
         return self.profile.phases.get(self.phase)
@@ -64,12 +66,12 @@ class PotToday:
             return self.profile.feeding.root_pour_ec_max_uS_cm
         return self.phase_feeding.ec_ceiling_uS_cm if self.phase_feeding else None
 
-    @property
+    @cached_property
     def feeds_at_root(self) -> bool:
         """Whether the default route is the root: carnivores' is not."""
         return self.profile.feeding.routes[0] == "root" and bool(self.phase_feeding and self.phase_feeding.feed)
 
-    @property
+    @cached_property
     def volume_L(self) -> float:
         """Usual pour, by the core's rule. [L]"""
         logged = self.data["usual_volume_L"]
@@ -138,6 +140,9 @@ def _remembered(store: Store, today: date) -> dict[int, PotToday]:
         kept = [p for i, p in (known or {}).items() if i not in changed]
         ordered = sorted([*kept, *loaded], key=lambda p: (p.pot.shelf_order, p.pot.code))
         memory["pots"], memory["day"] = {p.pot.id: p for p in ordered}, today
+        if known is None:
+            gc.collect()
+            gc.freeze()  # lasting objects by the thousand: the collector would walk them at every turn
         return dict(memory["pots"])
 
 

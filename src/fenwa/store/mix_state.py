@@ -17,6 +17,7 @@ from fenwa.core.mix.school import School
 from fenwa.core.mix.slope import FEWEST, LoggedBatch, product_slope
 from fenwa.core.working import Computed
 from fenwa.store.models import Batch, Measure, Pour, Product, RecipeVersion, SchoolCopy, Vessel
+from fenwa.store.session import remembered
 
 _TELLING = ("fine", "check")  # a slipped decimal or an unstirred can tells nothing of the product
 NEWEST_BATCHES = 40  # a slope follows the present pack, scale and habits
@@ -29,7 +30,8 @@ def label_of(row: Product) -> Label:
 
 def open_products(session: Session) -> list[Product]:
     """Feeds on the shelf in the order they were added."""
-    return list(session.scalars(select(Product).where(Product.archived_at.is_(None)).order_by(Product.id)))
+    query = select(Product).where(Product.archived_at.is_(None)).order_by(Product.id)
+    return list(remembered(session, "products", None, lambda: session.scalars(query).all()))
 
 
 def feed_at_hand(session: Session) -> Product | None:
@@ -49,6 +51,10 @@ def feed_at_hand(session: Session) -> Product | None:
 
 def slope_of(session: Session, product: Product) -> Computed[ProductSlope] | None:
     """The product's own slope from its measured cans with the present label; None before the third."""
+    return remembered(session, f"slope {product.id}", None, lambda: _fitted(session, product))
+
+
+def _fitted(session: Session, product: Product) -> Computed[ProductSlope] | None:
     now = label_of(product)
     versions = session.execute(
         select(RecipeVersion.id, RecipeVersion.label).where(RecipeVersion.product_id == product.id)

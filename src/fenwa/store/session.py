@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 import threading
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 from sqlalchemy.pool import QueuePool
 
 from fenwa.store.migrate import upgrade
+
+T = TypeVar("T")
 
 
 def make_engine(path: Path, writing: bool) -> Engine:
@@ -46,6 +48,7 @@ class Changed:
     def __init__(self) -> None:
         self._lock = threading.Lock()
         self._pots: set[int] = set()
+        self.writes = 0  # committed since the start
         self.memory: dict[str, Any] = {}  # what readers computed and may use again
         self.filling = threading.Lock()
 
@@ -53,6 +56,7 @@ class Changed:
         """Pots that a committed write touched."""
         with self._lock:
             self._pots |= pot_ids
+            self.writes += 1
 
     def take(self) -> set[int]:
         """Pots written since the last call."""
@@ -79,7 +83,7 @@ class Store:
     def reading(self) -> Iterator[Session]:
         """A session that cannot write."""
         with self._read() as session:
-            session.info["store"] = self
+            session.info["store"], session.info["writes"] = self, self.changed.writes
             try:
                 yield session
             finally:
@@ -99,3 +103,20 @@ class Store:
         """Let go of the file."""
         self._reader.dispose()
         self.engine.dispose()
+
+
+def remembered(session: Session, key: str, stamp: object, make: Callable[[], T]) -> T:
+    """What ``make`` finds, kept by readers until something is written; ``stamp`` is whatever else it rests on.
+
+    The count of writes is taken before the session's snapshot: a value can be newer than its mark, never older.
+    A writing session sees its own rows and remembers nothing.
+    """
+    store: Store | None = session.info.get("store")
+    if store is None:
+        return make()
+    mark = (session.info["writes"], stamp)
+    kept: tuple[object, T] | None = store.changed.memory.get(key)
+    if kept is None or kept[0] != mark:
+        kept = mark, make()
+        store.changed.memory[key] = kept
+    return kept[1]

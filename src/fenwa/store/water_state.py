@@ -20,6 +20,7 @@ from fenwa.core.water.quantities import ions_of
 from fenwa.core.water.remedy import Candidate
 from fenwa.core.working import Computed
 from fenwa.store.models import Finding, Meter, MeterCheck, Reading, Report, Treatment, Water
+from fenwa.store.session import remembered
 
 
 @dataclass(frozen=True)
@@ -60,8 +61,14 @@ class WaterToday:
 
 def waters_today(session: Session, today: date, only: set[int] | None = None) -> list[WaterToday]:
     """Waters in the grower's order, each with its newest reading up to today; all, or only those named."""
-    query = select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
-    waters = session.scalars(query if only is None else query.where(Water.id.in_(only))).all()
+    found = remembered(session, "waters", today, lambda: _load_waters(session, today))
+    return [w for w in found if only is None or w.water.id in only]
+
+
+def _load_waters(session: Session, today: date) -> list[WaterToday]:
+    waters = session.scalars(
+        select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
+    ).all()
     tests, steps, reports = _newest_findings(session, today), _steps(session, today), _newest_reports(session, today)
 
     def newest(water_id: int, *conditions: Any) -> Reading | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
@@ -60,8 +61,12 @@ class FeedConductivity:
     urea_N_mg_L: float
 
 
+@lru_cache(maxsize=512)
 def elements_of(label: Label) -> Elements:
-    """Elements of a soluble product; prills and feeds without ppm are refused in plain words."""
+    """Elements of a soluble product; prills and feeds without ppm are refused in plain words.
+
+    A label is a value that does not change, and one can asks for its elements thirty times.
+    """
     if label.kind == "no ppm":
         raise InputError(f"{label.name} has no ppm: it is recorded, never given a number. Choose a soluble feed.",
                          pointer="/product_id")  # fmt: skip
