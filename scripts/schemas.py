@@ -7,7 +7,8 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fenwa.core.data.loader import Fertilizer, Profile
+from fenwa.core.data.loader import Fertilizer
+from fenwa.core.data.profile import Profile
 from fenwa.core.data.tables import DATA
 from fenwa.core.mix.label import Label
 from fenwa.core.mix.school import School

@@ -58,7 +58,7 @@ def test_media_shares_are_shares(m) -> None:  # type: ignore[no-untyped-def]
 
 
 def test_row_counts_and_sums_are_pinned() -> None:
-    assert (len(profiles()), len(media()), len(habits()), len(fertilizers())) == (15, 21, 8, 20)
+    assert (len(profiles()), len(media()), len(habits()), len(fertilizers())) == (62, 21, 8, 20)
     assert sum(m.theta_cc for m in media().values()) == pytest.approx(9.03, abs=0.005)
 
 

@@ -27,6 +27,14 @@ LABEL = {
     "mg_pct": 2,
     "label_rate": 1,
 }
+REST = {
+    "kind": "dry",
+    "enter": "leaves fall",
+    "restart": "roots",
+    "window_days": [-30, 75],
+    "slowing_days": [-70, -30],
+    "root_gate_cm": 8,
+}
 POT = {"volume_L": 1.0, "medium": BARK}
 EVENTS = [{"on": f"2026-{m:02}-{d:02}", "volume_L": 0.25, "ec_uS_cm": 420 if d % 4 else 40, "runoff_ec_uS_cm": 500 if (m, d) == (9, 13) else None}
           for m in (8, 9, 10) for d in (1, 7, 13, 19, 25)]  # fmt: skip
@@ -71,7 +79,47 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         "target_reading_uS_cm": 400,
         "water_uS_cm": 40,
     },
-    "round-plan": {"pots": [], "waters": [], "label": LABEL, "today": "2026-11-23"},
+    "round": {"pots": [], "waters": [], "label": LABEL, "today": "2026-11-23"},
+    "phase": {"rest": REST, "today": "2026-11-23", "hemisphere": "south"},
+    "growth-gate": {"needed_cm": 8, "roots_cm": 3, "new_growth": True},
+    "holds": {
+        "condition": {
+            "phase": "rest",
+            "phase_since": "2026-11-01",
+            "rest_kind": "plain",
+            "restart": "new growth",
+            "last_reading_uS_cm": 950,
+            "last_reading_on": "2026-11-20",
+            "ceiling_uS_cm": 900,
+        },
+        "today": "2026-11-23",
+    },
+    "feeding-pattern": {
+        "pattern": {"kind": "days", "every_days": 28},
+        "fed": {"last_feed_on": "2026-11-01"},
+        "today": "2026-11-23",
+    },
+    "check-interval": {
+        "gaps": [{"days": 5}, {"days": 6}, {"days": 5}, {"days": 7}],
+        "fallback_days": 7,
+        "forming": True,
+    },
+    "pot-water-from-weights": {
+        "drained_g": 850,
+        "dry_g": 600,
+        "now_g": 700,
+        "weights": [
+            {"on": "2026-11-20", "grams": 850},
+            {"on": "2026-11-21", "grams": 800},
+            {"on": "2026-11-23", "grams": 700},
+        ],
+    },
+    "medium-properties": {"parts": [{"medium": BARK, "parts": 2}, {"medium": {**BARK, "theta_cc": 0.5}, "parts": 1}]},
+    "cans": {
+        "needs": [{"id": 1, "n_low_mg_L": 40, "n_high_mg_L": 60, "ceiling_uS_cm": 500, "water_ids": [1]}],
+        "waters": [{"id": 1, "ec_uS_cm": 30}],
+    },
+    "away-risk": {"pots": [], "leaving": "2026-12-20", "back": "2027-01-03"},
 }
 
 

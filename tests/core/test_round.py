@@ -5,13 +5,13 @@ from datetime import date, timedelta
 from typing import Any
 
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
+from fenwa.core.care.due import RoundPot, job_of
 from fenwa.core.care.habit import look_is_due, start_of_medium_uS_cm, usual_pour_L
 from fenwa.core.care.holds import Condition, blocked, holds
 from fenwa.core.care.interlock import PourPlan, pour_objections
-from fenwa.core.care.round import RoundPot, RoundWater, fewest_strengths, job_of, round_plan
+from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth
+from fenwa.core.care.round import RoundWater, round_plan
 from fenwa.core.mix.label import Label
 from fenwa.core.water.kinds import BaseWater
 
@@ -19,8 +19,8 @@ TODAY = date(2026, 11, 23)
 RAIN = RoundWater(1, "Rain", BaseWater(34.0, "rain", None, "Rain"))
 BORE = RoundWater(2, "Borehole", BaseWater(740.0, "borehole", None, "Borehole"))
 FEED = Label("13-3-15", n_nitrate_pct=11.6, n_ammonium_pct=1.4, p_pct=3, k_pct=15, ca_pct=8, mg_pct=2)
-POT = RoundPot(1, "P-01", "Paph", "sill", 0, False, 6, 4, TODAY - timedelta(days=6), None, 0, True, 30, 75, 820, False,
-               0.3, "top", 300, 900, 0, 0, 0, "", False, (1, 2))  # fmt: skip
+POT = RoundPot(1, "P-01", "Paph", "sill", 0, False, 6, every_nth(4), FedSoFar(last_feed_on=TODAY - timedelta(days=12), plains_since_feed=1),
+               TODAY - timedelta(days=6), None, True, 30, 75, 820, False, 0.3, "top", 300, 900, 0, 0, 0, "", False, (1, 2))  # fmt: skip
 CALM = Condition("active", None, "none", "new growth")
 DAY = timedelta(days=1)
 
@@ -31,9 +31,16 @@ DAY = timedelta(days=1)
         ({}, "feed"),
         ({"last_pour_on": TODAY - 5 * DAY}, None),
         ({"last_pour_on": None}, "feed"),
-        ({"feeds_since_plain": 3}, "plain"),
-        ({"feeds_since_plain": 2}, "feed"),
-        ({"plain_every": 0}, "plain"),
+        ({"fed": FedSoFar(3, 0, TODAY)}, "plain"),
+        ({"fed": FedSoFar(2, 0, TODAY)}, "feed"),
+        ({"pattern": every_nth(0)}, "plain"),
+        ({"pattern": Pattern("count", 6, 1), "fed": FedSoFar(0, 3, TODAY - 30 * DAY)}, "plain"),
+        ({"pattern": Pattern("count", 6, 1), "fed": FedSoFar(0, 5, TODAY - 30 * DAY)}, "feed"),
+        ({"pattern": Pattern("days", every_days=28), "fed": FedSoFar(0, 1, TODAY - 27 * DAY)}, "plain"),
+        ({"pattern": Pattern("days", every_days=28), "fed": FedSoFar(0, 9, TODAY - 300 * DAY)}, "feed"),
+        ({"pattern": Pattern("prills")}, "plain"),
+        ({"skipped_until": TODAY + DAY}, None),
+        ({"skipped_until": TODAY}, "feed"),
         ({"feeds_at_root": False}, "plain"),
         ({"n_low_mg_L": 0, "n_high_mg_L": 0}, "plain"),
         ({"reading_uS_cm": 800.0, "flush_rounds": 2, "last_pour_on": TODAY}, "flush"),
@@ -70,23 +77,6 @@ def test_each_hold_has_reason_and_release(changes: dict[str, Any], found: str | 
     assert all(h.reason.endswith(".") and h.release.endswith(".") for h in open_holds)
     assert blocked(open_holds, "water") is blocks_water
     assert blocked(open_holds, "feed") is bool(found)
-
-
-@given(
-    st.lists(
-        st.tuples(st.integers(0, 100), st.integers(0, 60)).map(lambda t: (float(t[0]), float(t[0] + t[1]))), max_size=12
-    )
-)
-def test_each_group_shares_a_strength_and_groups_are_fewest(ranges: list[tuple[float, float]]) -> None:
-    groups = fewest_strengths(ranges)
-    assert sorted(i for g in groups for i in g) == list(range(len(ranges)))
-    for g in groups:
-        assert max(ranges[i][0] for i in g) <= min(ranges[i][1] for i in g)
-    disjoint, reach = 0, -1.0
-    for low, high in sorted(ranges, key=lambda r: r[1]):  # pairwise disjoint ranges each need a can of their own
-        if low > reach:
-            disjoint, reach = disjoint + 1, high
-    assert len(groups) == disjoint
 
 
 def test_round_orders_cans_and_pots_and_weighs_them() -> None:

@@ -22,8 +22,9 @@ from fenwa.core.water.blended import blended
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed
 from fenwa.store import models
-from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.collection import pots_today
 from fenwa.store.mix_state import label_of, slope_of
+from fenwa.store.pot_today import PotToday
 from fenwa.store.water_state import WaterToday, waters_today
 
 VolumeUnit = Literal["L", "US gal", "imp gal"]

@@ -31,7 +31,7 @@ from fenwa.core.mix.strength import ambiguity_of
 from fenwa.core.water.kinds import WaterKind, composition_of, is_thin
 from fenwa.core.working import Computed
 from fenwa.store import models
-from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.collection import pots_today
 from fenwa.store.mix_state import (
     feed_at_hand,
     label_of,
@@ -41,6 +41,7 @@ from fenwa.store.mix_state import (
     schools_in_force,
     vessels_of,
 )
+from fenwa.store.pot_today import PotToday
 from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["mix"])

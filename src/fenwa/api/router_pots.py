@@ -26,7 +26,8 @@ from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
-from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.collection import pots_today
+from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import as_event, open_pours, phases, refresh, stored_fold
 from fenwa.store.water_state import waters_today
 

@@ -20,7 +20,8 @@ from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
 from fenwa.core.pot.specification import Route
 from fenwa.core.units import to_canonical
 from fenwa.store import models
-from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.collection import pots_today
+from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import phases, refresh
 from fenwa.store.water_state import waters_today
 

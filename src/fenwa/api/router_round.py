@@ -14,13 +14,16 @@ from fenwa.api.router_pots import PotRow, pot_row
 from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
 from fenwa.api.writing import Reading, Today, ready
-from fenwa.core.care.round import FLUSH_SHARE, RoundPlan, RoundPot, RoundWater, job_of, round_plan
+from fenwa.core.care.due import FLUSH_SHARE, RoundPot, SPRAY_mL, job_of
+from fenwa.core.care.round import RoundPlan, RoundWater, round_plan
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
+from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.core.working import Working
 from fenwa.store import models
-from fenwa.store.collection import PotToday, pots_today
+from fenwa.store.collection import needs_of, pots_today
 from fenwa.store.mix_state import feed_at_hand, label_of, slope_of
+from fenwa.store.pot_today import PotToday, day_of
 from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api", tags=["round"])
@@ -45,16 +48,16 @@ class StationOut(BaseModel):
     ec_uS_cm: float | None
 
 
-def drinkable(waters: list[WaterToday], pots: list[PotToday]) -> dict[str, tuple[int, ...]]:
-    """For each profile present, the waters it may have, in the grower's order."""
+def drinkable(waters: list[WaterToday], pots: list[PotToday]) -> dict[PlantNeeds, tuple[int, ...]]:
+    """For everything the pots present need of water, the waters that may be given, in the grower's order."""
     out = {}
-    for profile_id in {p.profile.id for p in pots}:
+    for needs in {needs_of(p.profile) for p in pots}:
         allowed = []
         for w in waters:
-            v = judge(w, profile_id)
+            v = judge(w, needs)
             if v is not None and v.result.amount != "over" and v.result.kind != "known bad":
                 allowed.append(w.water.id)
-        out[profile_id] = tuple(allowed)
+        out[needs] = tuple(allowed)
     return out
 
 
@@ -68,23 +71,23 @@ def _near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, f
 @lru_cache(maxsize=8192)
 def round_pot(p: PotToday, water_ids: tuple[int, ...], first: float | None) -> RoundPot:
     """A pot as the round needs it; a flush is worked out only where one is near."""
-    rz, feeding = p.profile.root_zone, p.phase_feeding
+    rz, from_above = p.profile.root_zone, p.profile.flush.from_above
     rounds, litres, pause, sentence = 0, 0.0, 0.0, ""
     if p.reading is not None and first is not None and p.reading >= FLUSH_SHARE * rz.ec_ceiling_uS_cm:
-        plan = _near_flush(p.spec, p.reading, rz.ec_ideal_uS_cm[1], first, p.profile.flush.from_above)
+        plan = _near_flush(p.spec, p.reading, rz.ec_ideal_uS_cm[1], first, from_above)
         rounds, litres, pause, sentence = plan.rounds, plan.round_L, plan.pause_min, plan.sentence
         if plan.stop_runoff_uS_cm is not None:
             sentence += f" Stop when the runoff reads {plan.stop_runoff_uS_cm:.0f} µS/cm after a pause."
-    d = p.data
+    low, high = p.nitrogen_range
+    leaf = p.opted("leaf spray")
+    spray = p.school.n_mg_L if p.school and leaf and p.phase == "active" else 0.0
     return RoundPot(
         p.pot.id, p.pot.code, p.name, f"{p.place}, {p.pot.spot}" if p.pot.spot else p.place, p.pot.shelf_order,
-        p.pot.isolated, p.pot.interval_days, p.pot.plain_every,
-        date.fromisoformat(d["last_pour_on"]) if d["last_pour_on"] else None,
-        date.fromisoformat(d["last_flush_on"]) if d["last_flush_on"] else None, d["feeds_since_plain"],
-        p.feeds_at_root, feeding.n_ideal_mg_L[0] if feeding else 0.0, feeding.n_ideal_mg_L[1] if feeding else 0.0,
-        p.feed_ceiling_uS_cm, p.profile.carnivore, p.volume_L, p.pot.route, p.reading, rz.ec_ceiling_uS_cm, rounds,
-        litres, pause, sentence, p.profile.flush.from_above in ("never", "tray_change", "water_change"), water_ids,
-        p.holds,
+        p.pot.isolated, p.interval.days, p.pattern, p.fed, day_of(p.data["last_pour_on"]), day_of(p.data["last_flush_on"]),
+        p.feeds_at_root, low, high, p.feed_ceiling_uS_cm, p.profile.carnivore, p.volume_L, p.pot.route, p.reading,
+        rz.ec_ceiling_uS_cm, rounds, litres, pause, sentence, from_above in ("never", "tray_change", "water_change"),
+        water_ids, p.holds, min(spray, leaf.n_max_mg_L) if leaf else 0.0, leaf.ec_ceiling_uS_cm if leaf else None,
+        (p.school.spray_mL if p.school else None) or SPRAY_mL, p.skipped_until,
     )  # fmt: skip
 
 
@@ -93,8 +96,9 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
     waters = [w for w in waters_today(session, today) if w.ec25_uS_cm is not None]
     pots = pots_today(session, today)
     allowed, ec = drinkable(waters, pots), {w.water.id: w.ec25_uS_cm for w in waters}
-    first = {profile_id: ec[ids[0]] if ids else None for profile_id, ids in allowed.items()}
-    return [round_pot(p, allowed[p.profile.id], first[p.profile.id]) for p in pots], pots, waters
+    first = {needs: ec[ids[0]] if ids else None for needs, ids in allowed.items()}
+    asked = [needs_of(p.profile) for p in pots]
+    return [round_pot(p, allowed[n], first[n]) for p, n in zip(pots, asked, strict=True)], pots, waters
 
 
 @router.get("/round", response_model=RoundPage)

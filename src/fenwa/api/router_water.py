@@ -13,11 +13,11 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_readings import AmountOut, ReadingOut, reading_out
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now, plain_row, ready
-from fenwa.core.data.loader import Profile, get_profile
+from fenwa.core.data.profile import Profile
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
-from fenwa.core.water.kind_checks import Disinfectant, KindState, Treatment, kind_findings
+from fenwa.core.water.kind_checks import Disinfectant, KindState, PlantNeeds, Treatment, kind_findings
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.quantities import QUANTITIES
 from fenwa.core.water.remedy import Remedy, cheapest_remedy
@@ -25,6 +25,7 @@ from fenwa.core.water.verdict import STRICTEST, Amount, WaterVerdict, amounts_li
 from fenwa.core.water.watch import PastReading, TreatmentEffect, WaterWatch, treatment_effect, water_watch
 from fenwa.core.working import Computed
 from fenwa.store import models
+from fenwa.store.care_state import profile_in_force
 from fenwa.store.collection import needs_of, pots_today
 from fenwa.store.water_state import WaterToday, waters_today
 
@@ -111,24 +112,28 @@ class RemedyOut(BaseModel):
     remedy: Remedy
 
 
-def judge(w: WaterToday, profile_id: str) -> Computed[WaterVerdict] | None:
-    """The verdict on a water for a group; None while no reading is usable."""
+def judge(w: WaterToday, needs: PlantNeeds) -> Computed[WaterVerdict] | None:
+    """The verdict on a water for what a plant needs; None while no reading is usable."""
     if w.ec25_uS_cm is None:
         return None
     return water_verdict(ec25_uS_cm=w.ec25_uS_cm, half_width_uS_cm=w.half_width_uS_cm, water=w.known,
-                         plant=needs_of(get_profile(profile_id)))  # fmt: skip
+                         plant=needs)  # fmt: skip
 
 
 @router.get("/water", response_model=WaterPage)
 def water_page(session: Reading, today: Today) -> Response:
     """Sources with their newest reading, groups present, verdict on each pair."""
     counts: dict[str, int] = {}
+    kinds: dict[str, Profile] = {}  # as in force: a grower's own figures stand before the shipped ones
     for p in pots_today(session, today):
         counts[p.profile.id] = counts.get(p.profile.id, 0) + 1
-    groups = sorted((get_profile(i) for i in counts), key=lambda g: g.source_water.ec_max_uS_cm)
+        stricter = kinds.get(p.profile.id)
+        if stricter is None or p.profile.source_water.ec_max_uS_cm < stricter.source_water.ec_max_uS_cm:
+            kinds[p.profile.id] = p.profile
+    groups = sorted(kinds.values(), key=lambda g: g.source_water.ec_max_uS_cm)
     waters, verdicts = [], []
     for w in waters_today(session, today):
-        found = [(g, judge(w, g.id)) for g in groups]
+        found = [(g, judge(w, needs_of(g))) for g in groups]
         results = [(g, v.result) for g, v in found if v is not None]
         row = _water_out(session, w, today, results)
         verdicts += [
@@ -332,7 +337,7 @@ def water_of(session: Session, today: date, water_id: int, pointer: str = "") ->
 @router.get("/waters/{water_id}/verdict/{profile_id}")
 def verdict_working(water_id: int, profile_id: str, session: Reading, today: Today) -> Computed[WaterVerdict]:
     """One verdict with its working; any plant group may be asked, present or not."""
-    found = judge(water_of(session, today, water_id), profile_id)
+    found = judge(water_of(session, today, water_id), needs_of(profile_in_force(session, profile_id)))
     if found is None:
         raise Underspecified("This water has no usable reading yet. Enter one first.")
     return found
@@ -353,10 +358,10 @@ def watch_working(water_id: int, session: Reading, today: Today) -> Computed[Wat
     return water_watch(kind=w.kind, readings=past, today=today, collected_on=w.collected_on)  # type: ignore[arg-type]
 
 
-def _remedy(waters: list[WaterToday], water_id: int, profile_id: str) -> Computed[Remedy] | None:
+def _remedy(waters: list[WaterToday], water_id: int, profile: Profile) -> Computed[Remedy] | None:
     own = next((c for w in waters if w.water.id == water_id and (c := w.candidate()) is not None), None)
     others = [c for w in waters if w.water.id != water_id and (c := w.candidate()) is not None]
-    return None if own is None else cheapest_remedy(source=own, plant=needs_of(get_profile(profile_id)), others=others)
+    return None if own is None else cheapest_remedy(source=own, plant=needs_of(profile), others=others)
 
 
 @router.get("/waters/{water_id}/remedies")
@@ -364,14 +369,14 @@ def remedies(water_id: int, session: Reading, today: Today) -> list[RemedyOut]:
     """For each group present: the cheapest way to make this water fit, or another that is."""
     waters = waters_today(session, today)
     groups = sorted({p.profile.id for p in pots_today(session, today)})
-    found = [(g, _remedy(waters, water_id, g)) for g in groups]
+    found = [(g, _remedy(waters, water_id, profile_in_force(session, g))) for g in groups]
     return [RemedyOut(profile_id=g, remedy=r.result) for g, r in found if r is not None]
 
 
 @router.get("/waters/{water_id}/remedies/{profile_id}")
 def remedy_working(water_id: int, profile_id: str, session: Reading, today: Today) -> Computed[Remedy]:
     """One remedy with its working."""
-    found = _remedy(waters_today(session, today), water_id, profile_id)
+    found = _remedy(waters_today(session, today), water_id, profile_in_force(session, profile_id))
     if found is None:
         raise Underspecified("This water has no usable reading yet. Enter one first.")
     return found

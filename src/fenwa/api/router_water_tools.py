@@ -13,7 +13,6 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_water import water_of
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
-from fenwa.core.data.loader import get_profile
 from fenwa.core.data.water_tables import acids
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, Underspecified
@@ -30,6 +29,7 @@ from fenwa.core.water.remedy import amounts_of, limits_of, suits
 from fenwa.core.water.share_out import Demand, ShareOut, Supply, litres_to_share, share_out, weekly_L
 from fenwa.core.working import Computed
 from fenwa.store import models
+from fenwa.store.care_state import profile_in_force
 from fenwa.store.collection import needs_of, pots_today
 from fenwa.store.water_state import WaterToday, waters_today
 
@@ -112,7 +112,7 @@ def share(session: Reading, today: Today, blend: bool = True) -> SharePage:
     ]  # fmt: skip
     demands = []
     for profile_id, wanted in litres.items():
-        needs = needs_of(get_profile(profile_id))
+        needs = needs_of(profile_in_force(session, profile_id))
         fit = tuple(suits(w.known, needs, w.ec25_uS_cm or 0.0) for w in usable)
         demands.append(Demand(needs.name, wanted, needs.ec_max_uS_cm, fit, limits_of(needs)))
     return SharePage(

@@ -2,6 +2,12 @@
 
 # ruff: noqa: F401
 
+import fenwa.core.care.away
+import fenwa.core.care.cans
+import fenwa.core.care.holds
+import fenwa.core.care.interval
+import fenwa.core.care.pattern
+import fenwa.core.care.phase
 import fenwa.core.care.round
 import fenwa.core.mix.acidity
 import fenwa.core.mix.batch
@@ -23,7 +29,9 @@ import fenwa.core.mix.spoon
 import fenwa.core.mix.stock
 import fenwa.core.pot.flush
 import fenwa.core.pot.geometry
+import fenwa.core.pot.mixture
 import fenwa.core.pot.root_zone
+import fenwa.core.pot.weights
 import fenwa.core.water.acidify
 import fenwa.core.water.blend
 import fenwa.core.water.boil

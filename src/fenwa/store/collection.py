@@ -3,87 +3,34 @@
 from __future__ import annotations
 
 import gc
-from dataclasses import dataclass
+from dataclasses import replace
 from datetime import date
-from functools import cached_property
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.core.care.habit import look_is_due, usual_pour_L
-from fenwa.core.care.holds import Condition, Hold, holds
-from fenwa.core.data.loader import PhaseFeeding, Profile, get_profile, habits
+from fenwa.core.care.holds import Condition, holds
+from fenwa.core.care.interval import Gap, drying_rate, learnt_days
+from fenwa.core.care.pattern import every_nth, pattern_of
+from fenwa.core.care.phase import PhaseFound, Seen, phase_of
+from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
+from fenwa.core.care.together import strictest_of
+from fenwa.core.data.profile import Profile
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import reading_of, rested
-from fenwa.core.pot.specification import PotSpec, band, capacity_L, members_of
+from fenwa.core.pot.specification import PotSpec, band, members_of
+from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.core.water.kind_checks import PlantNeeds
-from fenwa.store.models import Place, Plant, Pot, PotSummary
+from fenwa.store.care_state import CareRows, load_care
+from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
+from fenwa.store.pot_today import Interval, PotToday, day_of
 from fenwa.store.session import Store
 from fenwa.store.summary import CORE_VERSION, pot_spec, refresh
 
-
-def _day(text: str | None) -> date | None:
-    return date.fromisoformat(text) if text else None
-
-
-@dataclass(frozen=True, eq=False)  # one object for one state of a pot: compared by identity
-class PotToday:
-    """A pot, its plant and where its log leaves it today."""
-
-    pot: Pot
-    plant: Plant
-    place: str
-    profile: Profile
-    spec: PotSpec
-    data: dict[str, Any]
-    reading: float | None
-    reading_low: float | None
-    reading_high: float | None
-    holds: tuple[Hold, ...]
-    today: date
-
-    @property
-    def name(self) -> str:
-        """What the grower calls it, or its kind."""
-        return self.pot.name or self.profile.short
-
-    @property
-    def phase(self) -> str:
-        """Phase of the leading growth."""
-        return str(self.data["phase"])
-
-    @cached_property
-    def phase_feeding(self) -> PhaseFeeding | None:
-        """Feeding figures of the present phase; an unnamed phase feeds nothing."""
-        return self.profile.phases.get(self.phase)
-
-    @property
-    def feed_ceiling_uS_cm(self) -> float | None:
-        """Most a feed poured on this pot may read."""
-        if self.profile.feeding.root_pour_ec_max_uS_cm is not None:
-            return self.profile.feeding.root_pour_ec_max_uS_cm
-        return self.phase_feeding.ec_ceiling_uS_cm if self.phase_feeding else None
-
-    @cached_property
-    def feeds_at_root(self) -> bool:
-        """Whether the default route is the root: carnivores' is not."""
-        return self.profile.feeding.routes[0] == "root" and bool(self.phase_feeding and self.phase_feeding.feed)
-
-    @cached_property
-    def volume_L(self) -> float:
-        """Usual pour, by the core's rule. [L]"""
-        logged = self.data["usual_volume_L"]
-        return usual_pour_L(
-            self.pot.usual_volume_L, logged, self.spec.loss_per_day, self.pot.interval_days, capacity_L(self.spec),
-            habits()[self.profile.habit].LF,
-        )  # fmt: skip
-
-    @property
-    def look_is_due(self) -> bool:
-        """Whether the plant has gone unseen too long, on the day of this row."""
-        return look_is_due(_day(self.data["last_look_on"]), self.today)
+FORMING_DAYS = 30  # a leaf or spike seen this lately is still forming; judgement
 
 
 def needs_of(profile: Profile) -> PlantNeeds:
@@ -149,46 +96,131 @@ def _remembered(store: Store, today: date) -> dict[int, PotToday]:
 def _load_pots(session: Session, today: date, only: set[int] | None) -> list[PotToday]:
     """Pots from the database; all go through the core in one call."""
     query = (
-        select(Pot, Plant, Place.name, PotSummary.data)
-        .join(Plant, (Plant.pot_id == Pot.id) & Plant.archived_at.is_(None))
-        .join(Place, Place.id == Pot.place_id)
+        select(Pot, PotSummary.data)
         .join(PotSummary, PotSummary.pot_id == Pot.id)
         .where(Pot.archived_at.is_(None))
         .order_by(Pot.shelf_order, Pot.code)
     )
+    living = select(Plant).where(Plant.archived_at.is_(None)).order_by(Plant.id)
     if only is not None:
-        query = query.where(Pot.id.in_(only))
-    rows = session.execute(query).all()
+        query, living = query.where(Pot.id.in_(only)), living.where(Plant.pot_id.in_(only))
+    plants: dict[int, list[Plant]] = {}
+    for plant in session.scalars(living):
+        plants.setdefault(plant.pot_id, []).append(plant)
+    rows = [(pot, data, plants[pot.id]) for pot, data in session.execute(query).all() if pot.id in plants]
     if not rows:
         return []
-    found = [(pot, plant, place, data, get_profile(plant.profile_id)) for pot, plant, place, data in rows]
-    specs = [pot_spec(pot, profile, data["phase"]) for pot, _, _, data, profile in found]
+    care = load_care(session, today, only)
+    kinds = [strictest_of([care.profile(x.profile_id, x.id) for x in mine]) for _, _, mine in rows]
+    phases = [
+        _phase(pot, mine[0], kind, data, care, today) for (pot, data, mine), kind in zip(rows, kinds, strict=True)
+    ]
+    specs = [pot_spec(pot, kind, found.phase) for (pot, _, _), kind, found in zip(rows, kinds, phases, strict=True)]
     members = members_of(specs)
-    stacked = np.array([data["state"] for *_, data, _ in found])
-    as_of = [_day(data["as_of"]) for *_, data, _ in found]
+    stacked = np.array([data["state"] for _, data, _ in rows])
+    as_of = [day_of(data["as_of"]) for _, data, _ in rows]
     days = [max(0, (today - d).days) if d else 0 for d in as_of]
     state = rested(specs, members, State(stacked[:, 0], stacked[:, 1], stacked[:, 2]), days)
     middle, low, high = band(reading_of(members, state))
     out = []
-    for i, (pot, plant, place, data, profile) in enumerate(found):
+    for i, (pot, data, mine) in enumerate(rows):
         known = as_of[i] is not None
-        out.append(
-            PotToday(
-                pot, plant, place, profile, specs[i], data,
-                float(middle[i]) if known else None, float(low[i]) if known else None,
-                float(high[i]) if known else None, holds(_condition(pot, plant, profile, data), today),
-                today,
-            )
-        )  # fmt: skip
+        readings = tuple(float(v[i]) if known else None for v in (middle, low, high))
+        out.append(_one(pot, mine, kinds[i], specs[i], data, readings, phases[i], care, today))  # type: ignore[arg-type]
     return out
 
 
-def _condition(pot: Pot, plant: Plant, profile: Profile, data: dict[str, Any]) -> Condition:
-    new_leaf, flushed = _day(data["new_leaf_on"]), _day(data["last_flush_on"])
-    measured_on = _day(data["last_equivalent_on"])
+def _one(
+    pot: Pot, plants: list[Plant], profile: Profile, spec: PotSpec, data: dict[str, Any],
+    readings: tuple[float | None, float | None, float | None], found: PhaseFound, care: CareRows, today: date,
+) -> PotToday:  # fmt: skip
+    school = care.schools.get(pot.school_id) if pot.school_id else None
+    pattern = pattern_of(school) if school else every_nth(pot.plain_every)
+    water = _by_weight(pot, care.weights.get(pot.id, []))
+    p = PotToday(
+        pot, plants[0], tuple(plants), care.places[pot.place_id], profile,
+        any(care.is_own(x.profile_id, x.id) for x in plants), spec, data, *readings, (), found, school, pattern,
+        _interval(pot, data, care.places[pot.place_id], today), water, care.skipped.get(pot.id), today,
+    )  # fmt: skip
+    return replace(p, holds=holds(_condition(p, care), today))
+
+
+def _phase(pot: Pot, plant: Plant, profile: Profile, data: dict[str, Any], care: CareRows, today: date) -> PhaseFound:
+    place, climate = care.places[pot.place_id], care.climate.get(pot.place_id)
+    seen = Seen(
+        data["phase"], day_of(data["phase_since"]), plant.arrived_on, day_of(data["growth_on"]), day_of(data["stopped_on"]),
+        day_of(data["spike_on"]), data["root_cm"], day_of(data["root_on"]), day_of(data["new_growth_on"]),
+        climate.night_C if climate else None, profile.climate.night_C[0], place.lamp_hours, place.lamp_dli,
+    )  # fmt: skip
+    return phase_of(profile.rest, plant.phase_school, seen, today, hemisphere_at(place))  # type: ignore[arg-type]
+
+
+def hemisphere_at(place: Place) -> Hemisphere:
+    """By the latitude where it is known, else as chosen."""
+    return hemisphere_of(place.latitude_deg) if place.latitude_deg is not None else place.hemisphere  # type: ignore[return-value]
+
+
+def light_h(place: Place, on: date) -> float | None:
+    """Hours of light: the lamps', or the day's by latitude; None where neither is known. [h]"""
+    if place.lamp_hours:
+        return place.lamp_hours
+    return day_length_h(place.latitude_deg, on) if place.latitude_deg is not None else None
+
+
+def _interval(pot: Pot, data: dict[str, Any], place: Place, today: date) -> Interval:
+    if pot.interval_by != "learnt":
+        return Interval(pot.interval_days, 0.7 * pot.interval_days, 1.4 * pot.interval_days, 0)
+    days, low, high, n = learnt_days(
+        gaps_of(data, place), drying_rate(None, light_h(place, today)), forming(data, today), pot.interval_days
+    )
+    return Interval(days, low, high, n)
+
+
+def forming(data: dict[str, Any], today: date) -> bool:
+    """Whether a leaf or a spike was seen forming within the last weeks."""
+    seen = [d for key in ("growth_on", "spike_on") if (d := day_of(data[key])) is not None]
+    stopped = day_of(data["stopped_on"])
+    return any((today - d).days <= FORMING_DAYS and (stopped is None or d > stopped) for d in seen)
+
+
+def gaps_of(data: dict[str, Any], place: Place) -> list[Gap]:
+    """Days between the pot's last waterings with how fast water went then."""
+    on = [date.fromisoformat(d) for d in data["waterings"]]
+    return [Gap((b - a).days, drying_rate(None, light_h(place, a))) for a, b in pairwise(on)]
+
+
+def _by_weight(pot: Pot, weights: list[Weight]) -> PotWater | None:
+    """Water left by the scale, once a drained, a dry and a weight since are known."""
+    newest = {w.kind: w for w in weights}
+    drained, dry = newest.get("drained"), newest.get("dry")
+    if drained is None or dry is None or drained.grams <= dry.grams:
+        return None
+    now = weights[-1]
+    return pot_water_from_weights(drained_g=drained.grams, dry_g=dry.grams, now_g=now.grams,
+                                  weights=[Weighed(w.on, w.grams) for w in weights]).result  # fmt: skip
+
+
+def _condition(p: PotToday, care: CareRows) -> Condition:
+    pot, plant, profile, data = p.pot, p.plant, p.profile, p.data
+    new_leaf, flushed = day_of(data["new_leaf_on"]), day_of(data["last_flush_on"])
+    measured_on = day_of(data["last_equivalent_on"])
     measured = data["last_equivalent"] if measured_on and (flushed is None or measured_on > flushed) else None
+    climate, prills, treated = care.climate.get(pot.place_id), care.prills.get(pot.id), care.treated.get(pot.id)
+    rest = profile.phases.get("rest")
     return Condition(
-        data["phase"], _day(data["phase_since"]), profile.rest, profile.restart, plant.arrived_on, pot.repotted_on,
-        bool(new_leaf and plant.arrived_on and new_leaf > plant.arrived_on), _day(data["crust_on"]),
-        flushed, measured, measured_on, profile.root_zone.ec_ceiling_uS_cm,
+        p.found.phase, p.found.since, profile.rest.kind, profile.rest.restart, plant.arrived_on, pot.repotted_on,
+        bool(new_leaf and plant.arrived_on and new_leaf > plant.arrived_on), day_of(data["crust_on"]),
+        flushed, measured, measured_on, profile.root_zone.ec_ceiling_uS_cm, profile.root_zone.ec_ideal_uS_cm[1],
+        rest_feeds=bool(rest and rest.feed), gate_needs=p.found.sentence if p.found.by == "growth gate" else "",
+        roots_working=data["roots_working"], roots_moving_on=day_of(data["root_on"]),
+        limp_on=day_of(data["limp_on"]), rot_on=day_of(data["rot_on"]),
+        dry_share=1 - p.water.left_share if p.water else None,
+        medium_charged=pot.medium_charged, medium_since=pot.medium_since,
+        prill_share_out=prills.share_out if prills else None, prill_until=prills.until if prills else None,
+        night_C=climate.night_C if climate else None, day_C=climate.day_C if climate else None,
+        medium_C=climate.medium_C if climate else None, climate_on=climate.on if climate else None,
+        minimum_C=profile.climate.minimum_C, day_most_C=profile.climate.day_C[1], carnivore=profile.carnivore,
+        root_opt_in=p.opted("root") is not None, wet_leaves_harm=profile.flush.from_above in ("never", "rim_only"),
+        treated_on=treated.on if treated else None, treated_days=(treated.days or 0) if treated else 0,
+        trial=plant.trial, overrides=care.overrides.get(pot.id, ()),
     )  # fmt: skip

@@ -13,6 +13,7 @@ from sqlalchemy import CheckConstraint, ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from fenwa.store.base import Base, Kept
+from fenwa.store.care_models import Climate, HoldOverride, Person, ProfileCopy, Timer, Weight
 from fenwa.store.mix_models import (
     Batch,
     Feeding,
@@ -35,8 +36,9 @@ from fenwa.store.water_models import (
 )
 
 __all__ = [
-    "Base", "Batch", "Feeding", "Finding", "InboxEntry", "Kept", "Measure", "MembranePair", "Meter", "MeterCheck",
-    "Product", "Recipe", "RecipeVersion", "Report", "SchoolCopy", "StockBottle", "Treatment", "Vessel",
+    "Base", "Batch", "Climate", "Feeding", "Finding", "HoldOverride", "InboxEntry", "Kept", "Measure", "MembranePair",
+    "Meter", "MeterCheck", "Person", "Product", "ProfileCopy", "Recipe", "RecipeVersion", "Report", "SchoolCopy",
+    "StockBottle", "Timer", "Treatment", "Vessel", "Weight",
 ]  # fmt: skip
 
 
@@ -55,6 +57,9 @@ class Place(Kept, Base):
     name: Mapped[str]
     hemisphere: Mapped[str] = mapped_column(default="north")
     indoors: Mapped[bool] = mapped_column(default=True)
+    latitude_deg: Mapped[float | None]
+    lamp_hours: Mapped[float | None]
+    lamp_dli: Mapped[float | None]
 
 
 class Water(Kept, Base):
@@ -127,6 +132,13 @@ class Pot(Kept, Base):
     interval_days: Mapped[float]
     plain_every: Mapped[int] = mapped_column(default=4)
     usual_volume_L: Mapped[float | None]
+    interval_by: Mapped[str] = mapped_column(default="set", server_default="set")
+    school_id: Mapped[str | None]
+    medium_parts: Mapped[list[dict[str, Any]] | None]
+    top_cm: Mapped[float | None]
+    height_cm: Mapped[float | None]
+    isolated_since: Mapped[date | None]
+    tags: Mapped[list[str]] = mapped_column(default=list, server_default="[]")
     plants: Mapped[list[Plant]] = relationship(back_populates="pot")
     __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
 
@@ -142,6 +154,9 @@ class Plant(Kept, Base):
     arrived_on: Mapped[date | None]
     parent_plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id"))
     parent_relation: Mapped[str] = mapped_column(default="")
+    count: Mapped[int] = mapped_column(default=1, server_default="1")
+    phase_school: Mapped[str] = mapped_column(default="noted", server_default="noted")
+    trial: Mapped[str] = mapped_column(default="", server_default="")
     died_on: Mapped[date | None]
     death_cause: Mapped[str] = mapped_column(default="")
     pot: Mapped[Pot] = relationship(back_populates="plants")
@@ -189,6 +204,8 @@ class Pour(Kept, Base):
     volume_L: Mapped[float | None]
     ec_uS_cm: Mapped[float | None]
     note: Mapped[str] = mapped_column(default="")
+    by: Mapped[str] = mapped_column(default="", server_default="")
+    felt: Mapped[str] = mapped_column(default="", server_default="")
     runoff: Mapped[Runoff | None] = relationship(back_populates="pour", lazy="joined")
     __table_args__ = (Index("ix_pour_pot_on", "pot_id", "on"),)
 
@@ -215,6 +232,11 @@ class Look(Kept, Base):
     leaves_count: Mapped[int | None]
     newest_leaf_mm: Mapped[float | None]
     new_leaf: Mapped[bool] = mapped_column(default=False)
+    new_growth: Mapped[bool] = mapped_column(default=False, server_default="0")
+    growth_stopped: Mapped[bool] = mapped_column(default=False, server_default="0")
+    spike: Mapped[bool] = mapped_column(default=False, server_default="0")
+    root_cm: Mapped[float | None]
+    roots_working: Mapped[bool | None]
     marks: Mapped[list[str]] = mapped_column(default=list)
     marks_looked_for: Mapped[bool] = mapped_column(default=True)
     unknown: Mapped[list[str]] = mapped_column(default=list)
@@ -223,13 +245,14 @@ class Look(Kept, Base):
 
 
 class Event(Kept, Base):
-    """Anything else dated: repotted, moved, heating on."""
+    """Anything else dated: repotted, moved, heating on, leaves treated (for ``days`` by the label)."""
 
     __tablename__ = "event"
     pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id"), index=True)
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
     on: Mapped[date]
     kind: Mapped[str]
+    days: Mapped[int | None]
     note: Mapped[str] = mapped_column(default="")
 
 

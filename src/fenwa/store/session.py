@@ -52,11 +52,13 @@ class Changed:
         self.memory: dict[str, Any] = {}  # what readers computed and may use again
         self.filling = threading.Lock()
 
-    def note(self, pot_ids: set[int]) -> None:
-        """Pots that a committed write touched."""
+    def note(self, pot_ids: set[int], every: bool = False) -> None:
+        """Pots that a committed write touched; ``every``: what rules all of them was written."""
         with self._lock:
             self._pots |= pot_ids
             self.writes += 1
+            if every:
+                self.memory.pop("pots", None)
 
     def take(self) -> set[int]:
         """Pots written since the last call."""
@@ -96,8 +98,8 @@ class Store:
         with self._lock:
             with self._write.begin() as session:
                 yield session
-                touched = session.info.get("touched_pots", set())
-            self.changed.note(touched)
+                touched, every = session.info.get("touched_pots", set()), session.info.get("touched_all", False)
+            self.changed.note(touched, every)
 
     def close(self) -> None:
         """Let go of the file."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from datetime import date
 from typing import Any
 
@@ -12,13 +12,15 @@ from sqlalchemy.orm import Session
 
 import fenwa
 from fenwa.core.care.habit import start_of_medium_uS_cm
-from fenwa.core.data.loader import Profile, get_medium, get_profile, habits
+from fenwa.core.data.loader import get_medium, get_profile, habits
+from fenwa.core.data.profile import Profile
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import Folded, Observation, Point, fold_log
-from fenwa.core.pot.specification import PotSpec, WaterEvent, members_of
+from fenwa.core.pot.mixture import Part, mixed
+from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, members_of
 from fenwa.store.models import Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour
 
-CORE_VERSION = f"{fenwa.__version__}/1"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/2"  # raise the last figure when a default of the balance changes
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
@@ -26,13 +28,20 @@ def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
     habit = habits()["rest_or_dim" if phase in ("rest", "dormant") else profile.habit]
     return PotSpec(
         pot.volume_L,
-        get_medium(pot.medium_id).medium(),
+        medium_of(pot),
         habit.u,
         habit.loss_per_day,
         pot.drainage,  # type: ignore[arg-type]  # checked when the pot is stored
         pot.tray_L,
         start_of_medium_uS_cm(pot.medium_charged),
     )
+
+
+def medium_of(pot: Pot) -> Medium:
+    """The pot's medium: one of the table, or a mixture of its parts."""
+    if pot.medium_parts:
+        return mixed([Part(get_medium(row["medium_id"]).medium(), row["parts"]) for row in pot.medium_parts])
+    return get_medium(pot.medium_id).medium()
 
 
 def open_pours(session: Session, pot_id: int) -> list[Pour]:
@@ -51,9 +60,9 @@ def as_event(p: Pour) -> WaterEvent:
 
 
 def current_plant(session: Session, pot_id: int) -> Plant:
-    """The plant the interface shows for a pot."""
+    """The plant that leads in a pot: the first of those that live there."""
     return session.scalars(
-        select(Plant).where(Plant.pot_id == pot_id, Plant.archived_at.is_(None)).order_by(Plant.id)
+        select(Plant).where(Plant.pot_id == pot_id, Plant.archived_at.is_(None)).order_by(Plant.id).limit(1)
     ).one()
 
 
@@ -72,6 +81,11 @@ def phases(session: Session, plant_id: int) -> list[PhaseSpan]:
 def touch(session: Session, pot_id: int) -> None:
     """Say that a pot's page data changed in this write."""
     session.info.setdefault("touched_pots", set()).add(pot_id)
+
+
+def touch_all(session: Session) -> None:
+    """Say that something changed that rules many pots: a place, a kind, a school."""
+    session.info["touched_all"] = True
 
 
 def refresh(session: Session, pot_id: int) -> None:
@@ -141,13 +155,13 @@ def _iso(on: date | None) -> str | None:
 
 def _pour_facts(pours: list[Pour]) -> dict[str, Any]:
     rooted = [p for p in pours if p.route != "leaf spray"]
-    feeds = 0
-    for p in reversed(rooted):
-        if p.job != "feed":
-            break
-        feeds += 1
+    feeds = _run(rooted, "feed", True)
     last = rooted[-1] if rooted else None
+    days = sorted({p.on for p in rooted})[-13:]
     return {
+        "plains_since_feed": _run(rooted, "feed", False),
+        "last_spray_on": _iso(next((p.on for p in reversed(pours) if p.route == "leaf spray"), None)),
+        "waterings": [d.isoformat() for d in days],
         "last_pour_on": _iso(last.on) if last else None,
         "last_pour_mL": None if last is None or last.volume_L is None else last.volume_L * 1000,
         "last_pour_ec": last.ec_uS_cm if last else None,
@@ -156,6 +170,16 @@ def _pour_facts(pours: list[Pour]) -> dict[str, Any]:
         "feeds_since_plain": feeds,
         "usual_volume_L": _usual([p.volume_L for p in rooted if p.job != "flush" and p.volume_L][-5:]),
     }
+
+
+def _run(rooted: list[Pour], job: str, is_it: bool) -> int:
+    """How many of the last pours in a row are, or are not, of a job."""
+    n = 0
+    for p in reversed(rooted):
+        if (p.job == job) is not is_it:
+            break
+        n += 1
+    return n
 
 
 def _usual(volumes: Sequence[float | None]) -> float | None:
@@ -167,7 +191,18 @@ def _look_facts(looks: list[Look]) -> dict[str, Any]:
     last = looks[-1] if looks else None
     crusts = [x.on for x in looks if "crust" in x.marks]
     new = [x.on for x in looks if x.new_leaf]
+    rooted = next((x for x in reversed(looks) if x.root_cm is not None), None)
+    looked = [x for x in looks if x.marks_looked_for]
     return {
+        "growth_on": _newest(looks, lambda x: x.new_leaf or x.new_growth),
+        "new_growth_on": _newest(looks, lambda x: x.new_growth),
+        "stopped_on": _newest(looks, lambda x: x.growth_stopped),
+        "spike_on": _newest(looks, lambda x: x.spike),
+        "root_cm": rooted.root_cm if rooted else None,
+        "root_on": _iso(rooted.on) if rooted else None,
+        "roots_working": next((x.roots_working for x in reversed(looks) if x.roots_working is not None), None),
+        "limp_on": _iso(looked[-1].on) if looked and "limp" in looked[-1].marks else None,
+        "rot_on": _iso(looked[-1].on) if looked and "rot" in looked[-1].marks else None,
         "last_look_on": _iso(last.on) if last else None,
         "leaves_count": next((x.leaves_count for x in reversed(looks) if x.leaves_count is not None), None),
         "newest_leaf_mm": next((x.newest_leaf_mm for x in reversed(looks) if x.newest_leaf_mm is not None), None),
@@ -175,3 +210,8 @@ def _look_facts(looks: list[Look]) -> dict[str, Any]:
         "crust_on": _iso(crusts[-1]) if crusts else None,
         "new_leaf_on": _iso(new[-1]) if new else None,
     }
+
+
+def _newest(looks: list[Look], is_it: Callable[[Look], bool]) -> str | None:
+    """Day of the newest look that saw it."""
+    return _iso(next((x.on for x in reversed(looks) if is_it(x)), None))

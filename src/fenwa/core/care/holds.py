@@ -2,32 +2,56 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
 
-Phase = Literal["active", "flowering", "slowing", "rest", "dormant", "establishing", "stressed"]
-Blocked = Literal["water", "feed", "flush"]
+from fenwa.core.registry import calculation
+from fenwa.core.working import Computed, Ledger
 
-ARRIVAL_DAYS = 14  # table of holds: at least 14 days and new growth seen
-REPOTTED_DAYS = 14
+Phase = Literal["active", "flowering", "slowing", "rest", "dormant", "establishing", "stressed"]
+Blocked = Literal["water", "feed", "flush", "leaf spray"]
+
+# table of holds: guidelines and judgement [d, °C, shares]
+ARRIVAL_DAYS, ARRIVAL_REVIEW_DAYS = 14, 45
+REPOTTED_DAYS, REPOTTED_MOST_DAYS = 14, 28
+CHARGED_TIMES = 1.2  # of the comfortable top: a charged mix is spent when its runoff is below
+UNKNOWN_CHARGE_DAYS = 42
 CRUST_DAYS = 60
 RUNOFF_DAYS = 28  # an older runoff says little of today: the prediction stands instead
+COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
+COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
+CLIMATE_DAYS = 10  # an older reading of the place says nothing of its nights now
+PRILL_DONE = 0.85
+BONE_DRY = 0.6  # share of the water lost: feed would burn
+ILL_DAYS = 30  # a mark of illness stands until it is looked at again or this long
+OVERRIDE_DAYS = 60
 
 
 @dataclass(frozen=True)
 class Hold:
-    """One reason not to act."""
+    """One reason not to act. ``standing``: a rule of the kind, not an event; ``word``: why it was overridden."""
 
     id: str
     blocks: tuple[Blocked, ...]
     reason: str
     release: str
+    standing: bool = False
+    word: str = ""
+
+
+@dataclass(frozen=True)
+class Override:
+    """A hold a grower set aside, with the word that was asked for."""
+
+    hold_id: str
+    on: date
+    word: str
 
 
 @dataclass(frozen=True)
 class Condition:
-    """What is known of a pot's plant on the day. Dates None: never, or not known."""
+    """What is known of a pot's plant on the day. Dates None: never, or not known. [µS/cm, °C, cm, shares]"""
 
     phase: Phase
     phase_since: date | None
@@ -41,46 +65,232 @@ class Condition:
     last_reading_uS_cm: float | None = None
     last_reading_on: date | None = None
     ceiling_uS_cm: float | None = None
+    ideal_high_uS_cm: float | None = None
+    rest_feeds: bool = False
+    gate_needs: str = ""
+    roots_working: bool | None = None
+    roots_moving_on: date | None = None
+    limp_on: date | None = None
+    rot_on: date | None = None
+    dry_share: float | None = None
+    medium_charged: bool | None = None
+    medium_since: date | None = None
+    prill_share_out: float | None = None
+    prill_until: date | None = None
+    night_C: float | None = None
+    day_C: float | None = None
+    medium_C: float | None = None
+    climate_on: date | None = None
+    minimum_C: float | None = None
+    day_most_C: float | None = None
+    carnivore: bool = False
+    root_opt_in: bool = False
+    wet_leaves_harm: bool = False
+    treated_on: date | None = None
+    treated_days: int = 0
+    trial: str = ""
+    overrides: tuple[Override, ...] = ()
 
 
 def holds(c: Condition, today: date) -> tuple[Hold, ...]:
     """Every open hold, the strictest first. Source: table of holds, judgement and guidelines."""
-    out: list[Hold] = []
-    since = f" since {c.phase_since.day} {c.phase_since:%b}" if c.phase_since else ""
-    if c.phase == "dormant":
-        out.append(Hold("dormant", ("water", "feed", "flush"), f"Dormant{since}: kept dry, no water and no feed.",
-                        f"Until {c.restart}."))  # fmt: skip
-    elif c.phase == "rest":
-        out.append(Hold("resting", ("feed", "flush"), f"Resting{since}: plain water, sparingly, no feed.",
-                        f"Until {c.restart}."))  # fmt: skip
-    if c.phase == "stressed":
-        out.append(Hold("stressed", ("feed",), f"Stressed{since}: feed would burn what is left of the roots.",
-                        "Until new growth shows."))  # fmt: skip
-    if c.arrived_on is not None and not c.new_leaf_since_arrival:
-        days = (today - c.arrived_on).days
-        if days < 45:
-            word = "day" if days == 1 else "days"
-            out.append(Hold("just arrived", ("feed",), f"Arrived {days} {word} ago. No feed before a new leaf.",
-                            f"{ARRIVAL_DAYS} days and a new leaf, or 45 days."))  # fmt: skip
-        # a new leaf before day 14 does not end it either; handled below
-    elif c.arrived_on is not None and (today - c.arrived_on).days < ARRIVAL_DAYS:
-        out.append(Hold("just arrived", ("feed",), f"Arrived {(today - c.arrived_on).days} days ago.",
-                        f"{ARRIVAL_DAYS} days after arrival."))  # fmt: skip
-    if c.repotted_on is not None and (today - c.repotted_on).days < REPOTTED_DAYS:
-        out.append(Hold("just repotted", ("feed",), "Cut roots and a fresh mix: no feed yet.",
-                        f"{REPOTTED_DAYS} days after repotting, roots moving."))  # fmt: skip
-    if c.crust_on is not None and (today - c.crust_on).days <= CRUST_DAYS:
-        if c.flushed_on is None or c.flushed_on < c.crust_on:
-            out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.",
-                            "After a flush and a runoff inside the comfortable range."))  # fmt: skip
-    fresh = c.last_reading_on is not None and (today - c.last_reading_on).days <= RUNOFF_DAYS
-    over = c.last_reading_uS_cm is not None and c.ceiling_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm
-    if fresh and over:
-        out.append(Hold("salty", ("feed",), f"Reading about {c.last_reading_uS_cm:.0f}, over {c.ceiling_uS_cm:.0f}.",
-                        "After a flush, when the reading is back in range."))  # fmt: skip
-    return tuple(sorted(out, key=lambda h: -len(h.blocks)))
+    found = [*_of_phase(c), *_of_arrival(c, today), *_of_medium(c, today), *_of_health(c, today),
+             *_of_climate(c, today), *_of_kind(c)]  # fmt: skip
+    if not found:
+        return ()
+    words = {o.hold_id: o.word for o in c.overrides if 0 <= (today - o.on).days < OVERRIDE_DAYS}
+    told = [replace(h, word=words[h.id]) if h.id in words else h for h in found]
+    return tuple(sorted(told, key=lambda h: (bool(h.word), h.standing, -len(h.blocks))))
 
 
 def blocked(open_holds: tuple[Hold, ...], act: Blocked) -> bool:
-    """Does any open hold forbid this act?"""
-    return any(act in h.blocks for h in open_holds)
+    """Does any open hold forbid this act? One set aside with a word does not."""
+    return any(act in h.blocks and not h.word for h in open_holds)
+
+
+def _days(on: date | None, today: date) -> int | None:
+    return None if on is None else (today - on).days
+
+
+def _of_phase(c: Condition) -> list[Hold]:
+    if c.phase not in ("dormant", "rest", "stressed"):
+        return []
+    since = f" since {c.phase_since.day} {c.phase_since:%b}" if c.phase_since else ""
+    until = c.gate_needs or f"Until {c.restart}."
+    if c.phase == "dormant":
+        return [
+            Hold(
+                "dormant",
+                ("water", "feed", "flush", "leaf spray"),
+                f"Dormant{since}: kept dry, no water and no feed.",
+                until,
+            )
+        ]
+    if c.phase == "rest" and not c.rest_feeds:
+        return [
+            Hold("resting", ("feed", "flush", "leaf spray"), f"Resting{since}: plain water, sparingly, no feed.", until)
+        ]
+    if c.phase == "stressed":
+        return [Hold("stressed", ("feed", "leaf spray"), f"Stressed{since}: feed would burn what is left of the roots.",
+                     "Until new growth shows.")]  # fmt: skip
+    return []
+
+
+def _of_arrival(c: Condition, today: date) -> list[Hold]:
+    out: list[Hold] = []
+    arrived, repotted = _days(c.arrived_on, today), _days(c.repotted_on, today)
+    if arrived is not None:
+        word = "day" if arrived == 1 else "days"
+        if not c.new_leaf_since_arrival and 0 <= arrived < ARRIVAL_REVIEW_DAYS:
+            out.append(Hold("just arrived", ("feed", "leaf spray"), f"Arrived {arrived} {word} ago. No feed before a new leaf.",
+                            f"{ARRIVAL_DAYS} days and a new leaf, or {ARRIVAL_REVIEW_DAYS} days."))  # fmt: skip
+        elif c.new_leaf_since_arrival and 0 <= arrived < ARRIVAL_DAYS:
+            out.append(Hold("just arrived", ("feed", "leaf spray"), f"Arrived {arrived} {word} ago.",
+                            f"{ARRIVAL_DAYS} days after arrival."))  # fmt: skip
+    if repotted is not None and 0 <= repotted < REPOTTED_MOST_DAYS:
+        moving = c.roots_moving_on is not None and c.repotted_on is not None and c.roots_moving_on > c.repotted_on
+        if repotted < REPOTTED_DAYS or (not moving and c.roots_working is False):
+            out.append(Hold("just repotted", ("feed",), "Cut roots and a fresh mix: no feed yet.",
+                            f"{REPOTTED_DAYS} days after repotting, roots moving."))  # fmt: skip
+    if c.roots_working is False:
+        out.append(Hold("no working roots", ("feed", "flush"), "No roots to drink or to stand salt.",
+                        "Two living root tips of 2 to 3 cm, or a new leaf opening."))  # fmt: skip
+    return out
+
+
+def _of_medium(c: Condition, today: date) -> list[Hold]:
+    out: list[Hold] = []
+    read, since = _days(c.last_reading_on, today), _days(c.medium_since, today)
+    read_since_potting = c.last_reading_on is not None and (
+        c.medium_since is None or c.last_reading_on >= c.medium_since
+    )
+    top = c.ideal_high_uS_cm
+    if c.medium_charged and since is not None and since < 2 * UNKNOWN_CHARGE_DAYS and top is not None:
+        spent = read_since_potting and c.last_reading_uS_cm is not None and c.last_reading_uS_cm < CHARGED_TIMES * top
+        if not spent:
+            out.append(Hold("feed in the medium", ("feed",), "The mix came with feed: it feeds already.",
+                            f"A runoff below {CHARGED_TIMES * top:.0f} µS/cm, or {2 * UNKNOWN_CHARGE_DAYS} days."))  # fmt: skip
+    if c.medium_charged is None and since is not None and 0 <= since < UNKNOWN_CHARGE_DAYS and not read_since_potting:
+        out.append(Hold("medium not known", ("feed",), "Whether the fresh mix holds feed is not known.",
+                        f"A runoff reading, or {UNKNOWN_CHARGE_DAYS} days after potting."))  # fmt: skip
+    if c.crust_on is not None and 0 <= (today - c.crust_on).days <= CRUST_DAYS:
+        if c.flushed_on is None or c.flushed_on < c.crust_on:
+            out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.",
+                            "After a flush and a runoff inside the comfortable range."))  # fmt: skip
+    over = c.last_reading_uS_cm is not None and c.ceiling_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm
+    if read is not None and read <= RUNOFF_DAYS and over:
+        out.append(Hold("salty", ("feed",), f"Reading about {c.last_reading_uS_cm:.0f}, over {c.ceiling_uS_cm:.0f}.",
+                        "After a flush, when the reading is back in range."))  # fmt: skip
+    if c.prill_share_out is not None and c.prill_share_out < PRILL_DONE:
+        until = f" about {c.prill_until.day} {c.prill_until:%b}" if c.prill_until else ""
+        out.append(Hold("prills running", ("feed",), f"Prills have given {100 * c.prill_share_out:.0f} % of what they hold.",
+                        f"When {100 * PRILL_DONE:.0f} % is out,{until or ' by warmth and days'}."))  # fmt: skip
+    if c.dry_share is not None and c.dry_share > BONE_DRY:
+        out.append(Hold("bone dry", ("feed", "flush"), "Dry through: feed would burn, and a flush would run past.",
+                        "Wet it with plain water first; feed at the next watering or an hour later."))  # fmt: skip
+    return out
+
+
+def _of_health(c: Condition, today: date) -> list[Hold]:
+    out: list[Hold] = []
+    rot, limp, treated = _days(c.rot_on, today), _days(c.limp_on, today), _days(c.treated_on, today)
+    if rot is not None and rot <= ILL_DAYS:
+        out.append(
+            Hold("rot", ("feed", "flush"), "Rot seen: wet roots are dying.", "Rot cut, dried, and a new root tip seen.")
+        )
+    if limp is not None and limp <= ILL_DAYS:
+        out.append(Hold("wilting", ("feed", "flush"), "Limp: find out whether it is dry or rotting before anything else.",
+                        "A look without limp leaves."))  # fmt: skip
+    if treated is not None and 0 <= treated < max(c.treated_days, 2):
+        out.append(Hold("treated", ("leaf spray",), f"Leaves were treated {treated} days ago.",
+                        "When the interval of the product's label has passed, two days at least."))  # fmt: skip
+    if c.trial:
+        out.append(
+            Hold(
+                "trial", ("flush",), f"Under trial: {c.trial}. Everything else stays as it is.", "When the trial ends."
+            )
+        )
+    return out
+
+
+def _of_climate(c: Condition, today: date) -> list[Hold]:
+    known = c.climate_on is not None and 0 <= (today - c.climate_on).days <= CLIMATE_DAYS
+    out: list[Hold] = []
+    if not known:
+        return out
+    if c.minimum_C is not None:
+        floor = COLD_MEDIUM_HARDY_C if c.minimum_C < COLD_MEDIUM_HARDY_C else COLD_MEDIUM_C
+        cold_night = c.night_C is not None and c.night_C < c.minimum_C
+        cold_roots = c.medium_C is not None and c.medium_C < floor
+        if cold_night or cold_roots:
+            said = (
+                f"Night of {c.night_C:g} °C, below its {c.minimum_C:g}"
+                if cold_night
+                else f"Medium at {c.medium_C:g} °C"
+            )
+            out.append(Hold("cold", ("feed", "flush", "leaf spray"), f"{said}: too cold to drink.",
+                            f"Nights of {c.minimum_C + COLD_MARGIN_C:g} °C or more for five days."))  # fmt: skip
+    if c.day_C is not None and c.day_most_C is not None and c.day_C > c.day_most_C + HEAT_MARGIN_C:
+        out.append(
+            Hold(
+                "heat",
+                ("feed", "leaf spray"),
+                f"Days of {c.day_C:g} °C: plain water only.",
+                "Two days back in its range.",
+            )
+        )
+    return out
+
+
+def _of_kind(c: Condition) -> list[Hold]:
+    out: list[Hold] = []
+    if c.carnivore and not c.root_opt_in:
+        out.append(Hold("carnivore roots", ("feed",), "A carnivore: nothing but pure water at its roots.",
+                        "Only if you choose a school that feeds a little at the root.", standing=True))  # fmt: skip
+    if c.wet_leaves_harm:
+        out.append(Hold("leaves dry at night", ("leaf spray",), "Its leaves must not stay wet at night.",
+                        "Spray in the morning, dry by dusk.", standing=True))  # fmt: skip
+    return out
+
+
+@calculation("holds", title="When the answer is do not", station="pots")
+def open_holds(*, condition: Condition, today: date) -> Computed[tuple[Hold, ...]]:
+    """Every hold open on a pot, with reason and release.
+
+    Parameters
+    ----------
+    condition : Condition
+        What is known of the plant, its pot and its place. [µS/cm, °C, d]
+    today : date
+        The day asked about.
+
+    Returns
+    -------
+    Computed
+        Holds, the strictest first; one set aside with a word blocks nothing and is still shown.
+
+    Raises
+    ------
+    InputError
+        If a value is of another kind.
+
+    Notes
+    -----
+    All open holds must end before what they name is done. What is not known opens no hold, except a
+    fresh mix that may hold feed.
+
+    References
+    ----------
+    table of holds, guidelines and judgement
+    """
+    ledger = Ledger("When the answer is do not", "Table of holds; the strictest wins.", ("judgement", "care-guideline"))
+    dated = (("phase", condition.phase_since), ("arrival", condition.arrived_on), ("repotting", condition.repotted_on),
+             ("crust", condition.crust_on), ("runoff", condition.last_reading_on), ("rot", condition.rot_on))  # fmt: skip
+    for i, (name, on) in enumerate(dated):
+        if on is not None:
+            ledger.take(f"t{i}", f"days since {name}", (today - on).days, "d", "log")
+    if condition.last_reading_uS_cm is not None and condition.ceiling_uS_cm is not None:
+        ledger.take("r", "newest runoff as a reading", condition.last_reading_uS_cm, "µS/cm", "measured")
+        ledger.take("c", "ceiling", condition.ceiling_uS_cm, "µS/cm", "profile")
+        ledger.step("over", "max(0, r - c)", "µS/cm", "over the ceiling")
+    return ledger.close(holds(condition, today))

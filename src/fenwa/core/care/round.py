@@ -3,60 +3,27 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from functools import lru_cache
-from typing import Any, Literal
+from typing import Any
 
-from fenwa.core.care.holds import Hold, blocked
+from fenwa.core.care.cans import SAFE, CanWater, MixNeed, SharedCan, SLOPE_uS_PER_mg_N, group
+from fenwa.core.care.due import Job, RoundPot, job_of, sprays_today
 from fenwa.core.errors import DomainError
 from fenwa.core.mix.dose import Dose, StrengthMode, dose
-from fenwa.core.mix.elements import label_to_elements
-from fenwa.core.mix.feed import ProductSlope
+from fenwa.core.mix.elements import ions_per_gram, label_to_elements
+from fenwa.core.mix.feed import FeedModel, ProductSlope, elements_of
 from fenwa.core.mix.label import Label
+from fenwa.core.mix.stock import PURE
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed, Ledger, Working
 
-Job = Literal["feed", "plain", "flush"]
-
-FLUSH_SHARE = 0.8  # of the ceiling: flush when the predicted reading passes it
-FLUSH_REST_DAYS = 7  # a flush shows within days; not twice in a week
 SPARE = 1.05  # a can holds a little more than the pots take
+SPRAY_SPARE_mL = 5.0  # a mist bottle does not give its last
 MINUTES_A_POT, MINUTES_A_CAN, MINUTES_A_ROUND = 0.75, 2.5, 2.0  # judgement
-
-
-@dataclass(frozen=True)
-class RoundPot:
-    """A pot as the round needs it. None: not known or does not apply."""
-
-    id: int
-    code: str
-    name: str
-    place: str
-    shelf_order: int
-    isolated: bool
-    interval_days: float
-    plain_every: int
-    last_pour_on: date | None
-    last_flush_on: date | None
-    feeds_since_plain: int
-    feeds_at_root: bool
-    n_low_mg_L: float
-    n_high_mg_L: float
-    feed_ceiling_uS_cm: float | None
-    carnivore: bool
-    volume_L: float
-    route: str
-    reading_uS_cm: float | None
-    ceiling_uS_cm: float | None
-    flush_rounds: int
-    flush_round_L: float
-    flush_pause_min: float
-    flush_sentence: str
-    flush_forbidden: bool
-    water_ids: tuple[int, ...]
-    holds: tuple[Hold, ...] = ()
+CLEAN_HANDS = "Isolated pots last: wash hands and blades before and after them, and let nothing drip from pot to pot."
 
 
 @dataclass(frozen=True)
@@ -124,41 +91,8 @@ class RoundPlan:
     looks: tuple[Look, ...]
     pots_due: int
     minutes: float
-
-
-def job_of(p: RoundPot, today: date) -> Job | None:
-    """What is due for a pot today by its interval, its pattern and its predicted reading."""
-    if blocked(p.holds, "water"):
-        return None
-    flushed_long_ago = p.last_flush_on is None or (today - p.last_flush_on).days >= FLUSH_REST_DAYS
-    salty = (
-        p.reading_uS_cm is not None and p.ceiling_uS_cm is not None and p.reading_uS_cm >= FLUSH_SHARE * p.ceiling_uS_cm
-    )
-    if salty and flushed_long_ago and p.flush_rounds > 0 and not p.flush_forbidden and not blocked(p.holds, "flush"):
-        return "flush"
-    if p.last_pour_on is not None and (today - p.last_pour_on).days < p.interval_days:
-        return None
-    feeds = p.feeds_at_root and p.plain_every > 1 and p.n_high_mg_L > 0 and not blocked(p.holds, "feed")
-    if feeds and not salty and p.feeds_since_plain < p.plain_every - 1:
-        return "feed"
-    return "plain"
-
-
-def fewest_strengths(ranges: list[tuple[float, float]]) -> list[list[int]]:
-    """Group ranges so that each group shares a strength, in the fewest groups.
-
-    Sorting by upper end and opening a group only when a range starts above the
-    open group's lowest upper end is the classic optimum for stabbing intervals.
-    """
-    order = sorted(range(len(ranges)), key=lambda i: ranges[i][1])
-    groups: list[list[int]] = []
-    reach = -math.inf
-    for i in order:
-        if ranges[i][0] > reach:
-            groups.append([])
-            reach = ranges[i][1]
-        groups[-1].append(i)
-    return groups
+    saving: str = ""
+    clean_hands: str = ""
 
 
 def _walk(pots: list[RoundPot]) -> list[RoundPot]:
@@ -176,48 +110,100 @@ def _litres(pots: list[RoundPot]) -> float:
     return math.ceil(sum(p.volume_L for p in pots) * SPARE * 10) / 10
 
 
-def _common_water(pots: list[RoundPot], waters: list[RoundWater]) -> RoundWater | None:
-    """First water, in the grower's own order, that every pot may have."""
-    return next((w for w in waters if all(w.id in p.water_ids for p in pots)), None)
-
-
 @lru_cache(maxsize=256)
 def _remembered_dose(**inputs: Any) -> Computed[Dose]:
     """The dose is pure and a round asks for the same cans all day."""
     return dose(**inputs)
 
 
-def _feed_can(
-    pots: list[RoundPot], waters: list[RoundWater], label: Label, scale_step_g: float, syringe_step_mL: float,
-    slope: ProductSlope | None,
-) -> Can | None:  # fmt: skip
-    base = _common_water(pots, waters)
-    if base is None:
-        return None
-    low = max(p.n_low_mg_L for p in pots)
-    high = min(p.n_high_mg_L for p in pots)
-    strength = round((low + high) / 2)
+@lru_cache(maxsize=64)
+def rise_per_mg_N(label: Label) -> float:
+    """EC a feed adds for a mg/L of nitrogen, at 50 mg/L in pure water. [µS/cm]"""
+    elements = elements_of(label)
+    if elements.N_mg_g <= 0:
+        return SLOPE_uS_PER_mg_N
+    rise = FeedModel(PURE, ions_per_gram(elements)).rise(50.0 / elements.N_mg_g) / 50.0
+    return min(max(rise, 1.0), 60.0)
+
+
+@dataclass(frozen=True)
+class _Bench:
+    """What every can of a round is made with."""
+
+    waters: dict[int, RoundWater]
+    label: Label
+    scale_step_g: float
+    syringe_step_mL: float
+    slope: ProductSlope | None
+
+
+def _feed_can(shared: SharedCan, pots: list[RoundPot], bench: _Bench) -> Can:
+    water = bench.waters[shared.water_id]
     strictest = min(pots, key=lambda p: p.feed_ceiling_uS_cm if p.feed_ceiling_uS_cm is not None else math.inf)
-    volume = _litres(pots)
+    ceiling = strictest.feed_ceiling_uS_cm
+    strength = float(max(1, math.floor((shared.n_low_mg_L + shared.n_high_mg_L) / 2)))
+    why = f"The strictest, {strictest.code}, takes a feed up to {ceiling:.0f} µS/cm." if ceiling else ""
+    return _made("feed", pots, water, strength, _litres(pots), ceiling, strictest.code, why, bench)
+
+
+def _made(
+    job: Job, pots: list[RoundPot], water: RoundWater, strength: float, volume: float, ceiling: float | None, of: str,
+    why: str, bench: _Bench,
+) -> Can:  # fmt: skip
+    """A can with what is weighed into it, kept under the ceiling."""
     named: StrengthMode = "nitrogen"
-    value = float(strength)
+    value = strength
 
     def make() -> Computed[Dose]:
         return _remembered_dose(
-            label=label, base=base.base, volume_L=volume, strength=named, value=value,
-            ceiling_uS_cm=strictest.feed_ceiling_uS_cm, ceiling_of=strictest.code,
-            scale_step_g=scale_step_g, syringe_step_mL=syringe_step_mL, slope=slope,
+            label=bench.label, base=water.base, volume_L=volume, strength=named, value=value, ceiling_uS_cm=ceiling,
+            ceiling_of=of, scale_step_g=bench.scale_step_g, syringe_step_mL=bench.syringe_step_mL, slope=bench.slope,
         )  # fmt: skip
 
     computed = make()
-    if computed.result.over_ceiling and strictest.feed_ceiling_uS_cm is not None:
-        named, value = "ec_total", round(max(0.95 * strictest.feed_ceiling_uS_cm, base.base.ec25_uS_cm))
+    if computed.result.over_ceiling and ceiling is not None:
+        named, value = "ec_total", math.floor(max(SAFE * ceiling, water.base.ec25_uS_cm))
         computed = make()
     made = computed.result
-    ceiling = strictest.feed_ceiling_uS_cm
-    why = f"The strictest, {strictest.code}, takes a feed up to {ceiling:.0f} µS/cm." if ceiling else ""
-    return Can("", "feed", f"{volume:g} L feed", base.id, base.name, volume, made.ec_total_uS_cm, made.ec_low_uS_cm,
-               made.ec_high_uS_cm, made.nitrogen_mg_L, named, value, weighing_line(made), why, made, computed.working, _shares(pots))  # fmt: skip
+    title = f"{volume:g} L feed" if job == "feed" else f"{1000 * volume:.0f} mL leaf spray"
+    shares = _shares(pots) if job == "feed" else _spray_shares(pots)
+    return Can("", job, title, water.id, water.name, volume, made.ec_total_uS_cm, made.ec_low_uS_cm, made.ec_high_uS_cm,
+               made.nitrogen_mg_L, named, value, weighing_line(made), why, made, computed.working, shares)  # fmt: skip
+
+
+def _spray_shares(pots: list[RoundPot]) -> tuple[CanPot, ...]:
+    return tuple(
+        CanPot(p.id, p.code, p.name, p.place, p.spray_mL, "leaf spray", p.isolated, p.pattern.when) for p in _walk(pots)
+    )
+
+
+def _spray_cans(pots: list[RoundPot], waters: list[RoundWater], bench: _Bench, ledger: Ledger) -> list[Can]:
+    """Thin sprays, grouped like cans; each bottle under the lowest ceiling of its plants."""
+    needs = [MixNeed(p.id, p.spray_n_mg_L, p.spray_n_mg_L, p.spray_ceiling_uS_cm, p.water_ids) for p in pots]
+    known = {p.id: p for p in pots}
+    out = []
+    for shared in group(needs, _plain_waters(waters), _rise(bench)).cans:
+        members = [known[i] for i in shared.ids]
+        strictest = min(members, key=lambda p: p.spray_ceiling_uS_cm if p.spray_ceiling_uS_cm is not None else math.inf)
+        volume = math.ceil((sum(p.spray_mL for p in members) + SPRAY_SPARE_mL) / 10) / 100
+        when = members[0].pattern.when
+        try:
+            out.append(_made("leaf spray", members, bench.waters[shared.water_id], max(1.0, math.floor(shared.n_high_mg_L)), volume,
+                             strictest.spray_ceiling_uS_cm, strictest.code,
+                             f"On the leaves{', ' + when if when else ''}; never in the tray or on the medium.", bench))  # fmt: skip
+        except DomainError as refused:
+            ledger.caution(f"No leaf spray for {', '.join(p.code for p in members)}: {refused.detail}")
+    return out
+
+
+def _rise(bench: _Bench) -> float:
+    """What a mg/L of nitrogen adds to the reading, by the product's own slope where there is one."""
+    own = bench.slope.factor if bench.slope else 1.0
+    return min(max(own * rise_per_mg_N(bench.label), 1.0), 60.0)
+
+
+def _plain_waters(waters: list[RoundWater]) -> list[CanWater]:
+    return [CanWater(w.id, w.base.ec25_uS_cm) for w in waters]
 
 
 def weighing_line(made: Dose) -> str:
@@ -231,7 +217,7 @@ def weighing_line(made: Dose) -> str:
     return f"{amount:.3g} {made.rounded_unit}, rounds to {made.rounded_amount:g} ({made.rounding_error_pct:.0f} % off){tail}"
 
 
-@calculation("round-plan", title="Today's round", station="round")
+@calculation("round", title="Today's round", station="round")
 def round_plan(
     *,
     pots: list[RoundPot],
@@ -280,61 +266,91 @@ def round_plan(
     ----------
     judgement; interval rule; E1.4
     """
-    ledger = Ledger("Today's round", "Interval rule; lift or feel the pot before pouring.", ("judgement", "profile"))
+    ledger = Ledger(
+        "Today's round",
+        "Interval rule; lift or feel the pot before pouring.",
+        ("judgement", "profile", "interval-stabbing"),
+    )
     jobs = {p.id: job_of(p, today) for p in pots}
-    cans: list[Can] = []
     no_water: list[RoundPot] = []
     plain = [p for p in pots if jobs[p.id] == "plain"]
     feed = [p for p in pots if jobs[p.id] == "feed"]
-    if label is None or label_to_elements(label=label).result.N_mg_g <= 0:
-        if feed:
-            ledger.caution("No feed with nitrogen on the shelf: pots due for feed get plain water.")
-        plain, feed = plain + feed, []
+    sprays = [p for p in pots if sprays_today(p, today)]
     strengths: list[Can] = []
-    for group in fewest_strengths([(p.n_low_mg_L, p.n_high_mg_L) for p in feed]):
-        members = [feed[i] for i in group]
-        assert label is not None
-        try:
-            can = _feed_can(members, waters, label, scale_step_g, syringe_step_mL, slope)
-        except DomainError as refused:
-            ledger.caution(f"No feed can for {', '.join(p.code for p in members)}: {refused.detail}")
-            can = None
-        if can is None:
-            plain.extend(members)
-        else:
-            strengths.append(can)
+    mist: list[Can] = []
+    saving = ""
+    if label is None or label_to_elements(label=label).result.N_mg_g <= 0:
+        if feed or sprays:
+            ledger.caution("No feed with nitrogen on the shelf: pots due for feed get plain water.")
+        plain = plain + feed
+    else:
+        bench = _Bench({w.id: w for w in waters}, label, scale_step_g, syringe_step_mL, slope)
+        strengths, unfed, saving = _feed_cans(feed, waters, bench, ledger)
+        plain = plain + unfed
+        mist = _spray_cans(sprays, waters, bench, ledger)
+    cans: list[Can] = []
     for carnivore in (True, False):
-        left = [p for p in plain if p.carnivore is carnivore]
-        for w in waters:
-            members = [p for p in left if w.id in p.water_ids]
-            left = [p for p in left if p not in members]
-            if members:
-                cans.append(_plain_can(members, w, carnivore))
-        no_water.extend(left)
+        by_water: dict[int, list[RoundPot]] = {}
+        for p in plain:
+            if p.carnivore is carnivore:
+                first = next((w.id for w in waters if w.id in p.water_ids), None)
+                if first is None:
+                    no_water.append(p)
+                else:
+                    by_water.setdefault(first, []).append(p)
+        cans.extend(_plain_can(by_water[w.id], w, carnivore) for w in waters if w.id in by_water)
     cans.extend(sorted(strengths, key=lambda c: c.ec_uS_cm))
     for p in _walk([p for p in pots if jobs[p.id] == "flush"]):
-        flush_water = _common_water([p], waters)
+        flush_water = next((w for w in waters if w.id in p.water_ids), None)
         if flush_water is None:
             no_water.append(p)
         else:
             cans.append(_flush_can(p, flush_water))
+    cans.extend(mist)
     looks = [
         Look(p.id, p.code, p.name, h.reason, h.release)
         for p in _walk(pots)
-        for h in p.holds[:1]
+        for h in [h for h in p.holds if not h.standing and not h.word][:1]
     ]  # fmt: skip
     looks += [Look(p.id, p.code, p.name, "No water at hand is fit for it.", "Enter or choose a purer water.")
               for p in _walk(no_water)]  # fmt: skip
-    lettered = tuple(
-        Can(**{**vars(c), "letter": _letter(i)}) for i, c in enumerate(cans)
-    )  # fmt: skip
-    due = sum(len(c.pots) for c in lettered)
+    lettered = tuple(replace(c, letter=_letter(i)) for i, c in enumerate(cans))
+    due = len({p.pot_id for c in lettered for p in c.pots})
     ledger.take("n_pots", "pots due", due, "")
     ledger.take("n_cans", "cans", len(lettered), "")
     ledger.take("n_rounds", "flush rounds", sum(p.flush_rounds for p in pots if jobs[p.id] == "flush"), "")
     minutes = ledger.step("minutes", f"{MINUTES_A_POT} * n_pots + {MINUTES_A_CAN} * n_cans + {MINUTES_A_ROUND} * n_rounds",
                           "min", "about")  # fmt: skip
-    return ledger.close(RoundPlan(lettered, tuple(looks), due, minutes))
+    isolated = any(p.isolated for c in lettered for p in c.pots)
+    return ledger.close(RoundPlan(lettered, tuple(looks), due, minutes, saving, CLEAN_HANDS if isolated else ""))
+
+
+def _feed_cans(
+    feed: list[RoundPot], waters: list[RoundWater], bench: _Bench, ledger: Ledger
+) -> tuple[list[Can], list[RoundPot], str]:
+    """Feed cans, the pots no feed fits, and what sharing saved."""
+    known = {p.id: p for p in feed}
+    needs = [MixNeed(p.id, p.n_low_mg_L, p.n_high_mg_L, p.feed_ceiling_uS_cm, p.water_ids) for p in feed]
+    found = group(needs, _plain_waters(waters), _rise(bench))
+    out: list[Can] = []
+    unfed = [known[i] for i in found.left_out]
+    for shared in found.cans:
+        members = [known[i] for i in shared.ids]
+        try:
+            out.append(_feed_can(shared, members, bench))
+        except DomainError as refused:
+            ledger.caution(f"No feed can for {', '.join(p.code for p in members)}: {refused.detail}")
+            unfed += members
+    if found.left_out:
+        ledger.caution("No feed fits under the ceiling on any water at hand for "
+                       f"{', '.join(p.code for p in unfed if p.id in found.left_out)}: plain water.")  # fmt: skip
+    fed = found.alone
+    saving = (
+        f"{len(found.cans)} feed {'can' if len(found.cans) == 1 else 'cans'} for {fed} pots."
+        if fed > len(found.cans)
+        else ""
+    )
+    return out, unfed, saving
 
 
 def _letter(i: int) -> str:

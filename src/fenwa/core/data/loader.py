@@ -7,111 +7,12 @@ from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
+from fenwa.core.data.profile import Profile, read_profile
 from fenwa.core.data.tables import DATA, build_row, read_toml
 from fenwa.core.errors import NotFound
 from fenwa.core.mix.label import Label, by_formula, check_label
 from fenwa.core.mix.school import School
-from fenwa.core.pot.flush import FromAbove
 from fenwa.core.pot.specification import Medium
-
-
-@dataclass(frozen=True)
-class SourceWater:
-    """Most a plant may drink. [µS/cm; mg/L as CaCO3]"""
-
-    ec_ideal_max_uS_cm: float
-    ec_max_uS_cm: float
-    ec_short_term_max_uS_cm: float
-    alkalinity_ceiling_mg_L: float
-
-
-@dataclass(frozen=True)
-class RootZoneLimits:
-    """Limits for readings, not for root-zone concentrations. [µS/cm]"""
-
-    ec_low_warn_uS_cm: float
-    ec_ideal_uS_cm: tuple[float, float]
-    ec_ceiling_uS_cm: float
-    pH: tuple[float, float]
-
-
-@dataclass(frozen=True)
-class Sensitivity:
-    """0 none known, 1 low, 2 moderate, 3 high."""
-
-    fluoride: int
-    chlorine: int
-    sodium: int
-    boron: int
-
-
-@dataclass(frozen=True)
-class Feeding:
-    """Routes in order, the first is the default; pour limit of carnivores. [µS/cm]"""
-
-    routes: tuple[str, ...]
-    root_pour_ec_max_uS_cm: float | None = None
-
-
-@dataclass(frozen=True)
-class FlushHabit:
-    """How this kind may be rinsed, and how often by habit. [d]"""
-
-    from_above: FromAbove
-    cadence_days: tuple[int, int] | None = None
-
-
-@dataclass(frozen=True)
-class Hazard:
-    """To pets and people; "unknown" and "none_known" never mean safe."""
-
-    pets: str
-    people: str
-    agent: str
-
-
-@dataclass(frozen=True)
-class Lag:
-    """First visible response in active growth. [d]"""
-
-    underfeeding: tuple[int, int]
-    overfeeding: tuple[int, int]
-
-
-@dataclass(frozen=True)
-class PhaseFeeding:
-    """Feeding in one phase. Nitrogen [mg/L], ceiling of the feed [µS/cm], interval [d]."""
-
-    feed: bool
-    n_ideal_mg_L: tuple[float, float]
-    ec_ceiling_uS_cm: float | None = None
-    interval_days: tuple[int, int] | None = None
-
-
-@dataclass(frozen=True)
-class Profile:
-    """A care profile: one file in data/profiles."""
-
-    id: str
-    name: str
-    short: str
-    group: str
-    habit: str
-    method: str
-    source: str
-    checked_by: str
-    confidence: str
-    carnivore: bool
-    rest: str
-    restart: str
-    source_water: SourceWater
-    root_zone: RootZoneLimits
-    sensitivity: Sensitivity
-    feeding: Feeding
-    flush: FlushHabit
-    hazard: Hazard
-    lag_days: Lag
-    phases: dict[str, PhaseFeeding]
 
 
 @dataclass(frozen=True)
@@ -162,22 +63,6 @@ class Fertilizer:
     label: Label
     source: str
     checked_by: str
-
-
-def read_profile(path: Path) -> Profile:
-    """One profile file; an error names file, key and way out."""
-    raw, where = read_toml(path), path.name
-    parts: dict[str, Any] = {
-        "source_water": SourceWater, "root_zone": RootZoneLimits, "sensitivity": Sensitivity,
-        "feeding": Feeding, "flush": FlushHabit, "hazard": Hazard, "lag_days": Lag,
-    }  # fmt: skip
-    for key, kind in parts.items():
-        if key in raw:
-            raw[key] = build_row(kind, raw[key], f"{where} [{key}]")
-    raw["phases"] = {
-        name: build_row(PhaseFeeding, row, f"{where} [phases.{name}]") for name, row in raw.get("phases", {}).items()
-    }
-    return build_row(Profile, raw, where)
 
 
 def read_fertilizer(path: Path) -> Fertilizer:

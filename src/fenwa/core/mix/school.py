@@ -25,6 +25,7 @@ class School:
 
     ``feeds`` of every ``cycle`` waterings carry feed of ``n_mg_L``; the plain ones pour
     ``plain_times`` as much. ``label_share`` is the part of the label it speaks of, if it does.
+    ``every_days``: fed by days and not by count of waterings. [d]
     """
 
     id: str
@@ -51,6 +52,7 @@ class School:
     prill_at_C: float = T_REF_C
     spray_mL: float | None = None
     when: str = ""
+    every_days: float | None = None
 
 
 @dataclass(frozen=True)
@@ -86,6 +88,12 @@ def released_share(days: float, label_days: float, celsius: float, label_celsius
     thermal = days * Q10 ** ((celsius - label_celsius) / 10)
     scale = label_days / math.log(1 / (1 - LABEL_SHARE_OUT)) ** (1 / WEIBULL_m)
     return 1 - math.exp(-((thermal / scale) ** WEIBULL_m))
+
+
+def days_until_released(share: float, label_days: float, celsius: float, label_celsius: float = T_REF_C) -> float:
+    """Days until prills have given up a share of what they hold, E3.11 turned round. [d]"""
+    scale = label_days / math.log(1 / (1 - LABEL_SHARE_OUT)) ** (1 / WEIBULL_m)
+    return float(scale * (-math.log(1 - share)) ** (1 / WEIBULL_m) / Q10 ** ((celsius - label_celsius) / 10))
 
 
 @calculation("school-load", title="What a school brings a pot", station="mix")

@@ -1,0 +1,172 @@
+"""Going away: which plants will not last until a day, and what a helper has to do."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Literal
+
+from fenwa.core.entry import require
+from fenwa.core.errors import InputError
+from fenwa.core.registry import calculation
+from fenwa.core.working import Computed, Ledger
+
+Risk = Literal["none", "low", "high", "leave alone"]
+
+MOST_DAYS = 120
+
+
+@dataclass(frozen=True)
+class AwayPot:
+    """A pot before a journey. Interval with its 80 % range; how long the kind stands dry beyond it. [d, mL]"""
+
+    id: int
+    code: str
+    name: str
+    place: str
+    shelf_order: int
+    interval_days: float
+    low_days: float
+    high_days: float
+    amount_mL: float
+    water: str
+    route: str
+    hold: str = ""
+    keep_dry: bool = False
+    never_dry: bool = False
+
+
+@dataclass(frozen=True)
+class AwayVisit:
+    """A day a helper should come, and the pots for that day."""
+
+    on: date
+    pot_ids: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class AwayRow:
+    """One pot: when it wants water, its risk, and the days a helper waters it."""
+
+    pot_id: int
+    code: str
+    name: str
+    place: str
+    risk: Risk
+    dry_from: date | None
+    dry_to: date | None
+    days: tuple[date, ...]
+    amount_mL: float
+    water: str
+    route: str
+    sentence: str
+
+
+@dataclass(frozen=True)
+class AwayPlan:
+    """The journey: pots at risk first, and the fewest visits that serve them."""
+
+    rows: tuple[AwayRow, ...]
+    visits: tuple[AwayVisit, ...]
+    at_risk: int
+    sentence: str
+
+
+def _waters(p: AwayPot, leaving: date, back: date) -> list[date]:
+    """Days the pot would be watered while nobody is home, after a watering on the day of leaving."""
+    step = max(1, int(p.low_days if p.never_dry else p.interval_days))
+    days, on = [], leaving + timedelta(days=step)
+    while on < back:
+        days.append(on)
+        on += timedelta(days=step)
+    return days
+
+
+def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
+    if p.keep_dry:
+        return AwayRow(
+            p.id, p.code, p.name, p.place, "leave alone", None, None, (), 0.0, "", p.route, f"{p.hold} Do not water."
+        )
+    first, last = leaving + timedelta(days=int(p.low_days)), leaving + timedelta(days=int(p.high_days))
+    days = _waters(p, leaving, back)
+    if last <= back - timedelta(days=1) and days:
+        risk: Risk = "high"
+        said = f"Dry between {first.day} {first:%b} and {last.day} {last:%b}: needs a helper."
+    elif first < back and (p.never_dry or days):
+        risk, said = "low", f"May be dry from {first.day} {first:%b}; a helper should feel it."
+    else:
+        risk, said, days = "none", "Lasts until you are back.", []
+    note = f" {p.hold} Plain water only." if p.hold else ""
+    return AwayRow(
+        p.id, p.code, p.name, p.place, risk, first, last, tuple(days), p.amount_mL, p.water, p.route, said + note
+    )
+
+
+def _visits(rows: list[AwayRow], order: dict[int, int]) -> tuple[AwayVisit, ...]:
+    """The fewest days that serve every watering: each visit as late as the first pot waiting allows, the others come with it."""
+    waiting = sorted((on, r.pot_id) for r in rows if r.risk in ("high", "low") for on in r.days)
+    visits: list[AwayVisit] = []
+    while waiting:
+        day = waiting[0][0]
+        here = [(on, pot) for on, pot in waiting if on <= day + timedelta(days=1)]
+        visits.append(AwayVisit(day, tuple(sorted({pot for _, pot in here}, key=lambda i: order[i]))))
+        waiting = [w for w in waiting if w not in here]
+    return tuple(visits)
+
+
+@calculation("away-risk", title="Going away", station="round")
+def away_risk(*, pots: list[AwayPot], leaving: date, back: date) -> Computed[AwayPlan]:
+    """Which pots will not last until you are back, and when a helper should come.
+
+    Parameters
+    ----------
+    pots : list[AwayPot]
+        Pots with their interval and its range; all are watered on the day you leave. [d, mL]
+    leaving : date
+        The day you leave.
+    back : date
+        The day you are back, up to 120 days later.
+
+    Returns
+    -------
+    Computed
+        Pots by risk with the helper's days and amounts. [mL]
+
+    Raises
+    ------
+    InputError
+        If you are back before you leave, or away too long.
+    OutOfRange
+        If an interval cannot be.
+
+    Notes
+    -----
+    A helper gives plain water and no feed. Pots kept dry are left alone.
+
+    References
+    ----------
+    robust-median; judgement
+    """
+    days = (back - leaving).days
+    if not 1 <= days <= MOST_DAYS:
+        raise InputError(f"Away from {leaving} to {back} is {days} days. Choose a return 1 to {MOST_DAYS} days after leaving.",
+                         pointer="/back")  # fmt: skip
+    for i, p in enumerate(pots):
+        require(p.interval_days, f"Interval of {p.code}", "d", low=0.2, high=366, pointer=f"/pots/{i}/interval_days")
+        require(p.low_days, f"Shortest interval of {p.code}", "d", low=0.1, high=366, pointer=f"/pots/{i}/low_days")
+        require(p.high_days, f"Longest interval of {p.code}", "d", low=0.1, high=366, pointer=f"/pots/{i}/high_days")
+    order = {p.id: p.shelf_order for p in pots}
+    rank = {"high": 0, "low": 1, "none": 2, "leave alone": 3}
+    rows = sorted((_row(p, leaving, back) for p in pots), key=lambda r: (rank[r.risk], order[r.pot_id], r.code))
+    visits = _visits(rows, order)
+    risky = sum(r.risk == "high" for r in rows)
+    ledger = Ledger("Going away", "Everything is watered on the day you leave.", ("robust-median", "judgement"))
+    ledger.take("days", "days away", days, "d")
+    ledger.take("n", "pots", len(pots), "")
+    ledger.take("risk", "pots that will be dry", risky, "")
+    ledger.take("visits", "visits of a helper", len(visits), "")
+    ledger.step("safe", "n - risk", "", "pots that last or need no water")
+    ledger.assume("A helper gives plain water; a feed left out for a few weeks harms nothing.")
+    said = (f"{risky} of {len(pots)} pots will be dry before you are back; {len(visits)} visits serve them."
+            if visits else "Every pot lasts until you are back.")  # fmt: skip
+    return ledger.close(AwayPlan(tuple(rows), visits, risky, said))

@@ -1,0 +1,101 @@
+"""What is due at a pot today: by its interval, its rhythm, its salt and its holds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Literal
+
+from fenwa.core.care.holds import Hold, blocked
+from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, spray_is_due
+from fenwa.core.data.profile import PhaseFeeding
+from fenwa.core.mix.school import School
+
+Job = Literal["feed", "plain", "flush", "leaf spray"]
+
+FLUSH_SHARE = 0.8  # of the ceiling: flush when the predicted reading passes it
+FLUSH_REST_DAYS = 7  # a flush shows within days; not twice in a week
+SLOWING_TIMES = 2.0  # a slowing plant is fed half as often
+SPRAY_mL = 3.0
+
+
+@dataclass(frozen=True)
+class RoundPot:
+    """A pot as the round needs it. None: not known or does not apply. [d, L, mg/L, µS/cm, mL]"""
+
+    id: int
+    code: str
+    name: str
+    place: str
+    shelf_order: int
+    isolated: bool
+    interval_days: float
+    pattern: Pattern
+    fed: FedSoFar
+    last_pour_on: date | None
+    last_flush_on: date | None
+    feeds_at_root: bool
+    n_low_mg_L: float
+    n_high_mg_L: float
+    feed_ceiling_uS_cm: float | None
+    carnivore: bool
+    volume_L: float
+    route: str
+    reading_uS_cm: float | None
+    ceiling_uS_cm: float | None
+    flush_rounds: int
+    flush_round_L: float
+    flush_pause_min: float
+    flush_sentence: str
+    flush_forbidden: bool
+    water_ids: tuple[int, ...]
+    holds: tuple[Hold, ...] = ()
+    spray_n_mg_L: float = 0.0
+    spray_ceiling_uS_cm: float | None = None
+    spray_mL: float = SPRAY_mL
+    skipped_until: date | None = None
+
+
+def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[float, float]:
+    """Nitrogen a pot is to have: the school's range under the phase's most, or the kind's own range. [mg/L]"""
+    if feeding is None or not feeding.feed:
+        return 0.0, 0.0
+    if school is None or school.n_mg_L <= 0:
+        return feeding.n_ideal_mg_L
+    most = feeding.n_ceiling_mg_L if feeding.n_ceiling_mg_L is not None else feeding.n_ideal_mg_L[1]
+    return min(school.n_low_mg_L, most), min(school.n_high_mg_L, most)
+
+
+def water_due_on(p: RoundPot, today: date) -> date:
+    """The day its interval ends; today for a pot never poured. Sprays and flushes do not move it."""
+    if p.last_pour_on is None:
+        return today
+    return p.last_pour_on + timedelta(days=max(1, round(p.interval_days)))
+
+
+def is_salty(p: RoundPot) -> bool:
+    """Whether the predicted reading has come near the ceiling."""
+    return (
+        p.reading_uS_cm is not None and p.ceiling_uS_cm is not None and p.reading_uS_cm >= FLUSH_SHARE * p.ceiling_uS_cm
+    )
+
+
+def job_of(p: RoundPot, today: date) -> Job | None:
+    """What is due for a pot at its root today; None: leave it."""
+    if blocked(p.holds, "water") or (p.skipped_until is not None and today < p.skipped_until):
+        return None
+    rested = p.last_flush_on is None or (today - p.last_flush_on).days >= FLUSH_REST_DAYS
+    salty = is_salty(p)
+    if salty and rested and p.flush_rounds > 0 and not p.flush_forbidden and not blocked(p.holds, "flush"):
+        return "flush"
+    if p.last_pour_on is not None and (today - p.last_pour_on).days < p.interval_days:
+        return None
+    feeds = p.feeds_at_root and p.n_high_mg_L > 0 and not blocked(p.holds, "feed")
+    if feeds and not salty and feed_is_next(p.pattern, p.fed, today):
+        return "feed"
+    return "plain"
+
+
+def sprays_today(p: RoundPot, today: date) -> bool:
+    """Whether a leaf spray is due beside whatever the root gets."""
+    return p.spray_n_mg_L > 0 and spray_is_due(p.pattern, p.fed, today) and not blocked(p.holds, "leaf spray")

@@ -1,0 +1,131 @@
+"""Jobs besides water: rinse a tray pot, empty a saucer, look again, end a quarantine, check a meter."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Literal
+
+from fenwa.core.pot.flush import FromAbove
+
+ErrandKind = Literal["rinse tray pot", "change reservoir", "look again", "end of quarantine", "prills spent", "repot",
+                     "look", "meter check", "water re-test", "membrane"]  # fmt: skip
+
+QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
+TRAY_RINSE_DAYS = 120  # where the kind names no cadence
+RESERVOIR_DAYS = 28
+DAYS_A_MONTH = 30.44
+
+
+@dataclass(frozen=True)
+class PotFacts:
+    """What is known of a pot's dates. None: never, not known, or does not apply. [d, months]"""
+
+    id: int
+    code: str
+    name: str
+    drains: bool
+    route: str
+    from_above: FromAbove
+    cadence_days: tuple[int, int] | None
+    kept_since: date | None
+    last_flush_on: date | None
+    isolated: bool
+    isolated_since: date | None
+    look_again_on: date | None
+    look_again_for: str
+    prill_until: date | None
+    medium_since: date | None
+    medium_life_months: tuple[int, int] | None
+    dormant: bool
+
+
+@dataclass(frozen=True)
+class ThingFacts:
+    """A meter, a water or a membrane with the day it is due."""
+
+    id: str
+    kind: ErrandKind
+    name: str
+    due_on: date | None
+    sentence: str
+
+
+@dataclass(frozen=True)
+class Errand:
+    """A job with a lasting name, so that a calendar keeps it in place."""
+
+    id: str
+    kind: ErrandKind
+    due_on: date
+    pot_id: int | None
+    title: str
+    sentence: str
+
+
+def _rinse(p: PotFacts) -> tuple[date, str] | None:
+    """A pot that never drains keeps every salt: it needs a rinse from above, or where none is allowed fresh water."""
+    start = p.last_flush_on or p.kept_since
+    if p.drains or p.dormant or start is None:
+        return None
+    days = p.cadence_days[1] if p.cadence_days else TRAY_RINSE_DAYS
+    if p.from_above == "never":
+        return start + timedelta(days=days), "Empty the tray and fill it with fresh pure water; never from above."
+    if p.from_above in ("tray_change", "water_change"):
+        return start + timedelta(days=days), "Change the water for pure water; the medium keeps what it holds."
+    how = " at the rim" if p.from_above == "rim_only" else ""
+    return start + timedelta(
+        days=days
+    ), f"Empty the tray, rinse{how} from above with pure water, let it drain, fill afresh."
+
+
+def errands_of(p: PotFacts) -> list[Errand]:
+    """Every job a pot will ask for, due or not yet."""
+    out: list[Errand] = []
+
+    def add(kind: ErrandKind, on: date, title: str, sentence: str) -> None:
+        out.append(
+            Errand(
+                f"pot-{p.id}-{kind.replace(' ', '-')}-{on.isoformat()}",
+                kind,
+                on,
+                p.id,
+                f"{p.code} {p.name}: {title}",
+                sentence,
+            )
+        )
+
+    rinse = _rinse(p)
+    if rinse is not None:
+        kind: ErrandKind = "change reservoir" if p.route == "reservoir" else "rinse tray pot"
+        add(kind, rinse[0], "fresh water below" if p.route == "reservoir" else "rinse the tray pot", rinse[1])
+    if p.look_again_on is not None:
+        add("look again", p.look_again_on, "look again", f"You wanted to look again: {p.look_again_for}" if p.look_again_for else
+            "You wanted to look again.")  # fmt: skip
+    if p.isolated and p.isolated_since is not None:
+        add("end of quarantine", p.isolated_since + timedelta(days=QUARANTINE_DAYS), "quarantine may end",
+            "Look under the leaves and in the crown with a lens; clean twice, then move it.")  # fmt: skip
+    if p.prill_until is not None:
+        add(
+            "prills spent",
+            p.prill_until,
+            "prills are spent",
+            "What they held is out: choose prills again or another rhythm.",
+        )
+    if p.medium_since is not None and p.medium_life_months is not None:
+        on = p.medium_since + timedelta(days=round(p.medium_life_months[1] * DAYS_A_MONTH))
+        add(
+            "repot",
+            on,
+            "the medium is old",
+            "Past its usual life: look whether it is mud, sour or matted, and repot in growth.",
+        )
+    return out
+
+
+def errands(pots: list[PotFacts], things: list[ThingFacts], until: date) -> list[Errand]:
+    """Jobs due up to a day, the oldest first."""
+    found = [e for p in pots for e in errands_of(p)]
+    found += [Errand(f"{t.id}-{t.due_on.isoformat()}", t.kind, t.due_on, None, t.name, t.sentence)
+              for t in things if t.due_on is not None]  # fmt: skip
+    return sorted((e for e in found if e.due_on <= until), key=lambda e: (e.due_on, e.title))

@@ -1,0 +1,46 @@
+"""Where the sun stands: day length by latitude, and days from the shortest day on either hemisphere."""
+
+from __future__ import annotations
+
+import math
+from datetime import date
+from functools import lru_cache
+from typing import Literal
+
+Hemisphere = Literal["north", "south", "none"]  # none: a place without seasons
+
+YEAR = 365
+_SHORTEST = {"north": 355, "south": 172}  # day of the year of the winter solstice
+_HORIZON = math.radians(-0.833)  # refraction and the sun's radius
+
+
+def day_length_h(latitude_deg: float, on: date) -> float:
+    """Hours between sunrise and sunset, 0 to 24, E9.1 with Spencer's declination. [h]"""
+    turn = 2 * math.pi * (on.timetuple().tm_yday - 1) / YEAR
+    sun = (
+        0.006918 - 0.399912 * math.cos(turn) + 0.070257 * math.sin(turn) - 0.006758 * math.cos(2 * turn)
+        + 0.000907 * math.sin(2 * turn) - 0.002697 * math.cos(3 * turn) + 0.00148 * math.sin(3 * turn)
+    )  # fmt: skip
+    place = math.radians(latitude_deg)
+    angle = (math.sin(_HORIZON) - math.sin(place) * math.sin(sun)) / (math.cos(place) * math.cos(sun))
+    return 24 / math.pi * math.acos(max(-1.0, min(1.0, angle)))
+
+
+def hemisphere_of(latitude_deg: float) -> Hemisphere:
+    """The hemisphere by the sign of the latitude; within five degrees of the equator there are no seasons to go by."""
+    return "none" if abs(latitude_deg) < 5 else "north" if latitude_deg > 0 else "south"
+
+
+@lru_cache(maxsize=4096)
+def days_from_shortest(on: date, hemisphere: Hemisphere) -> int | None:
+    """Days from the nearest shortest day, -182 to 182; None where there are no seasons. [d]"""
+    if hemisphere == "none":
+        return None
+    gone = (on.timetuple().tm_yday - _SHORTEST[hemisphere]) % YEAR
+    return gone if gone <= YEAR // 2 else gone - YEAR
+
+
+def days_into(window: tuple[int, int], day: int) -> int | None:
+    """How far a day lies in a window that may run past the turn of the year; None outside. [d]"""
+    into = (day - window[0]) % YEAR
+    return into if into < window[1] - window[0] else None

@@ -1,0 +1,159 @@
+"""Several plants in a pot, and a grower's own version of a kind."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, replace
+from typing import Any
+
+from fenwa.core.data.profile import FlushHabit, PhaseFeeding, Profile, profile_from
+from fenwa.core.errors import InputError
+
+_ABOVE = ("never", "tray_change", "water_change", "soak_rinse", "rim_only", "yes_or_dunk", "yes")  # strictest first
+EDITABLE = {
+    "source_water": ("ec_ideal_max_uS_cm", "ec_max_uS_cm", "ec_short_term_max_uS_cm", "alkalinity_ceiling_mg_L"),
+    "root_zone": ("ec_low_warn_uS_cm", "ec_ideal_uS_cm", "ec_ceiling_uS_cm"),
+    "feeding": ("root_pour_ec_max_uS_cm",),
+    "climate": ("minimum_C",),
+    "phases": ("n_ideal_mg_L", "ec_ceiling_uS_cm"),
+}
+
+
+def strictest_of(profiles: list[Profile]) -> Profile:
+    """Plants that share a pot drink and eat by the strictest of them; the first one leads in all else."""
+    lead = profiles[0]
+    if len(profiles) == 1:
+        return lead
+    waters, roots = [p.source_water for p in profiles], [p.root_zone for p in profiles]
+    high = min(r.ec_ideal_uS_cm[1] for r in roots)
+    most = [p.feeding.root_pour_ec_max_uS_cm for p in profiles if p.feeding.root_pour_ec_max_uS_cm is not None]
+    carnivore = any(p.carnivore for p in profiles)
+    strict = next((p for p in profiles if p.carnivore), lead)
+    return replace(
+        lead,
+        carnivore=carnivore,
+        source_water=replace(
+            lead.source_water,
+            ec_ideal_max_uS_cm=min(w.ec_ideal_max_uS_cm for w in waters),
+            ec_max_uS_cm=min(w.ec_max_uS_cm for w in waters),
+            ec_short_term_max_uS_cm=min(w.ec_short_term_max_uS_cm for w in waters),
+            alkalinity_ceiling_mg_L=min(w.alkalinity_ceiling_mg_L for w in waters),
+            alkalinity_ideal_max_mg_L=min(w.alkalinity_ideal_max_mg_L for w in waters),
+        ),
+        root_zone=replace(
+            lead.root_zone,
+            ec_ideal_uS_cm=(min(min(r.ec_ideal_uS_cm[0] for r in roots), high), high),
+            ec_ceiling_uS_cm=min(r.ec_ceiling_uS_cm for r in roots),
+            ec_low_warn_uS_cm=min(r.ec_low_warn_uS_cm for r in roots),
+        ),
+        sensitivity=replace(
+            lead.sensitivity,
+            **{
+                k: max(getattr(p.sensitivity, k) for p in profiles) for k in ("fluoride", "chlorine", "sodium", "boron")
+            },
+        ),
+        feeding=replace(strict.feeding, root_pour_ec_max_uS_cm=min(most) if most else None),
+        flush=FlushHabit(
+            min((p.flush.from_above for p in profiles), key=_ABOVE.index), lead.flush.how, lead.flush.cadence_days
+        ),
+        phases={
+            name: _strictest_phase(row, [p.phases.get(name) for p in profiles]) for name, row in lead.phases.items()
+        },
+    )
+
+
+def _strictest_phase(row: PhaseFeeding, others: list[PhaseFeeding | None]) -> PhaseFeeding:
+    known = [r for r in others if r is not None]
+    ceilings = [r.ec_ceiling_uS_cm for r in known if r.ec_ceiling_uS_cm is not None]
+    high = min(r.n_ideal_mg_L[1] for r in known)
+    return replace(
+        row,
+        feed=all(r.feed for r in known),
+        n_ideal_mg_L=(min(row.n_ideal_mg_L[0], high), high),
+        ec_ceiling_uS_cm=min(ceilings) if ceilings else None,
+    )
+
+
+def own_version(profile: Profile, figures: dict[str, Any]) -> Profile:
+    """A grower's figures over a kind's own; what they do not name stays, and the order of limits is kept.
+
+    Raises
+    ------
+    InputError
+        If a figure is not one that may be changed, or limits stand in the wrong order.
+    """
+    raw = asdict(profile)
+    raw["opt_in"] = list(raw["opt_in"])
+    for part, rows in figures.items():
+        if part not in EDITABLE:
+            raise InputError(
+                f"“{part}” cannot be changed in your own version. Changeable: {', '.join(EDITABLE)}.",
+                pointer=f"/figures/{part}",
+            )
+        if part == "phases":
+            for name, row in rows.items():
+                if name not in raw["phases"]:
+                    raise InputError(f"{profile.name} has no phase “{name}”.", pointer=f"/figures/phases/{name}")
+                _put(raw["phases"][name], row, "phases", f"/figures/phases/{name}")
+        else:
+            _put(raw[part], rows, part, f"/figures/{part}")
+    made = profile_from(raw, profile.name)
+    check_order(made)
+    return made
+
+
+def _put(into: dict[str, Any], values: dict[str, Any], part: str, pointer: str) -> None:
+    for key, value in values.items():
+        if key not in EDITABLE[part]:
+            raise InputError(f"“{key}” cannot be changed in your own version. Changeable: {', '.join(EDITABLE[part])}.",
+                             pointer=f"{pointer}/{key}")  # fmt: skip
+        into[key] = tuple(value) if isinstance(value, list) else value
+
+
+def check_order(p: Profile) -> None:
+    """Limits from low to high, or the pair that stands the wrong way round."""
+    s, r = p.source_water, p.root_zone
+    rising = (
+        (
+            "Comfortable water",
+            s.ec_ideal_max_uS_cm,
+            "lasting limit of the water",
+            s.ec_max_uS_cm,
+            "source_water/ec_ideal_max_uS_cm",
+        ),
+        (
+            "Lasting limit of the water",
+            s.ec_max_uS_cm,
+            "emergency limit",
+            s.ec_short_term_max_uS_cm,
+            "source_water/ec_max_uS_cm",
+        ),
+        (
+            "Low warning",
+            r.ec_low_warn_uS_cm,
+            "bottom of the comfortable range",
+            r.ec_ideal_uS_cm[0],
+            "root_zone/ec_low_warn_uS_cm",
+        ),
+        (
+            "Bottom of the comfortable range",
+            r.ec_ideal_uS_cm[0],
+            "its top",
+            r.ec_ideal_uS_cm[1],
+            "root_zone/ec_ideal_uS_cm",
+        ),
+        (
+            "Top of the comfortable range",
+            r.ec_ideal_uS_cm[1],
+            "ceiling",
+            r.ec_ceiling_uS_cm,
+            "root_zone/ec_ceiling_uS_cm",
+        ),
+    )
+    for low_name, low, high_name, high, pointer in rising:
+        if low < 0 or low > high:
+            raise InputError(f"{low_name} {low:g} µS/cm is above the {high_name} {high:g}. Lower one or raise the other.",
+                             pointer=f"/figures/{pointer}", value=low)  # fmt: skip
+    for name, row in p.phases.items():
+        if not 0 <= row.n_ideal_mg_L[0] <= row.n_ideal_mg_L[1] <= 400:
+            raise InputError(f"Nitrogen {row.n_ideal_mg_L[0]:g} to {row.n_ideal_mg_L[1]:g} mg/L cannot be. Put the lower first, 0 to 400.",
+                             pointer=f"/figures/phases/{name}/n_ideal_mg_L")  # fmt: skip

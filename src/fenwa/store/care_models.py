@@ -1,0 +1,72 @@
+"""Tables of care: climate of a place, weights, holds set aside, own profiles, people, timers."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Any
+
+from sqlalchemy import ForeignKey, Index
+from sqlalchemy.orm import Mapped, mapped_column
+
+from fenwa.store.base import Base, Kept
+
+
+class Climate(Kept, Base):
+    """A reading of a place: coldest of the night, warmest of the day, its humidity, its medium. [°C, %]"""
+
+    __tablename__ = "climate"
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), index=True)
+    on: Mapped[date]
+    night_C: Mapped[float | None]
+    day_C: Mapped[float | None]
+    medium_C: Mapped[float | None]
+    humidity_pct: Mapped[float | None]
+    note: Mapped[str] = mapped_column(default="")
+
+
+class Weight(Kept, Base):
+    """A pot on the scale. ``kind``: drained, dry or now. [g]"""
+
+    __tablename__ = "weight"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
+    on: Mapped[date]
+    grams: Mapped[float]
+    kind: Mapped[str] = mapped_column(default="now")
+    __table_args__ = (Index("ix_weight_pot_on", "pot_id", "on"),)
+
+
+class HoldOverride(Kept, Base):
+    """A hold a grower set aside, with the word that was asked for."""
+
+    __tablename__ = "hold_override"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), index=True)
+    hold_id: Mapped[str]
+    on: Mapped[date]
+    word: Mapped[str]
+
+
+class ProfileCopy(Kept, Base):
+    """A grower's own figures of a kind: for the whole kind, or for one plant. Only what differs is kept."""
+
+    __tablename__ = "profile_copy"
+    profile_id: Mapped[str] = mapped_column(index=True)
+    plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id"))
+    figures: Mapped[dict[str, Any]]
+    word: Mapped[str] = mapped_column(default="")
+
+
+class Person(Kept, Base):
+    """A name in the short list of those who pour; no account."""
+
+    __tablename__ = "person"
+    name: Mapped[str]
+
+
+class Timer(Kept, Base):
+    """A saucer to empty: started by the server's clock, so that it outlives the page."""
+
+    __tablename__ = "timer"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), index=True)
+    started_at: Mapped[datetime]
+    minutes: Mapped[float]
+    done_at: Mapped[datetime | None]
