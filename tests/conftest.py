@@ -1,20 +1,31 @@
 """Shared fixtures: an empty store, a demo store, clients on both."""
 
 import shutil
+import tempfile
 from collections.abc import Iterator
 from datetime import date
+from functools import cache
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
 import pytest
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
+from starlette.types import Receive, Scope, Send
 
 from fenwa.api.app import create_app, prepare_store
 from fenwa.demo.database import fill_if_stale
+from fenwa.devices.desk import PenDesk
 from fenwa.store.session import Store
 
 TODAY = date(2026, 11, 23)
+
+
+@cache
+def the_app() -> FastAPI:
+    """One application for all clients; each sets its own store before a request."""
+    return create_app(Store(Path(tempfile.mkdtemp()) / "unused.sqlite"), lambda: TODAY)
 
 
 class Client:
@@ -22,9 +33,16 @@ class Client:
 
     def __init__(self, store: Store, today: date = TODAY) -> None:
         self.store = store
-        self.http = TestClient(
-            create_app(store, lambda: today), base_url="http://127.0.0.1", raise_server_exceptions=False
-        )
+        self.state: dict[str, Any] = {"store": store, "clock": lambda: today, "pen": PenDesk("none", lambda: today)}
+
+        async def own(scope: Scope, receive: Receive, send: Send) -> None:
+            """The one application with this client's state: making an application anew takes a second."""
+            app = the_app()
+            for name, value in self.state.items():
+                setattr(app.state, name, value)
+            await app(scope, receive, send)
+
+        self.http = TestClient(own, base_url="http://127.0.0.1", raise_server_exceptions=False)
 
     def get(self, path: str) -> Any:
         answer = self.http.get(path)

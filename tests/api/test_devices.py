@@ -134,7 +134,7 @@ def test_a_pen_on_a_socket_speaks_the_same_line() -> None:
 @pytest.fixture
 def at_the_desk(kept: Client) -> Client:
     """A client whose Fenwa was started with the simulated pen."""
-    kept.http.app.state.pen = PenDesk("simulated", lambda: TODAY)  # type: ignore[attr-defined]
+    kept.state["pen"] = PenDesk("simulated", lambda: TODAY)
     return kept
 
 

@@ -11,7 +11,20 @@ from tests.browser.server import ROOT, settled
 
 pytestmark = pytest.mark.browser
 
-VIEWS = ["/", "/water", "/water/sheet", "/mix", "/pots", "/pots/6", "/flush", "/leaf", "/shelf", "/pour"]
+VIEWS = [
+    "/",
+    "/water",
+    "/water/sheet",
+    "/mix",
+    "/pots",
+    "/pots/6",
+    "/kinds",
+    "/kinds/sarracenia",
+    "/flush",
+    "/leaf",
+    "/shelf",
+    "/pour",
+]
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text("utf-8")
 
 
@@ -50,6 +63,10 @@ def test_no_serious_accessibility_finding(demo_address: str, open_page: Callable
         "Keep as a recipe",
         "Blend it",
         "Add a product",
+        "School and phase",
+        "Weigh it",
+        "Seasons here",
+        "Use my own figures",
     ):
         button = page.get_by_role("button", name=opener, exact=True)
         if button.count():

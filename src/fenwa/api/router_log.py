@@ -15,13 +15,13 @@ from fenwa.api.writing import Today, Writing, now
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound
 from fenwa.store import models
-from fenwa.store.summary import refresh, touch
+from fenwa.store.summary import refresh, touch, touch_all
 
 router = APIRouter(prefix="/api/log", tags=["log"])
 
 Kind = Literal[
     "pour", "look", "reading", "batch", "pot", "water", "product", "meter", "check", "report", "treatment",
-    "membrane pair", "inbox entry", "recipe", "measure", "vessel", "school", "bottle", "feeding",
+    "membrane pair", "inbox entry", "recipe", "measure", "vessel", "school", "bottle", "feeding", "override", "own figures", "weight", "climate",
 ]  # fmt: skip
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
@@ -29,7 +29,8 @@ MODELS: dict[str, type[Any]] = {
     "meter": models.Meter, "check": models.MeterCheck, "report": models.Report, "treatment": models.Treatment,
     "membrane pair": models.MembranePair, "inbox entry": models.InboxEntry,
     "recipe": models.Recipe, "measure": models.Measure, "vessel": models.Vessel, "school": models.SchoolCopy,
-    "bottle": models.StockBottle, "feeding": models.Feeding,
+    "bottle": models.StockBottle, "feeding": models.Feeding, "override": models.HoldOverride,
+    "own figures": models.ProfileCopy, "weight": models.Weight, "climate": models.Climate,
 }  # fmt: skip
 
 
@@ -68,6 +69,10 @@ def _after(session: Session, kind: str, row: Any) -> None:
             finding.archived_at = row.archived_at
     if kind == "pot":
         touch(session, row.id)
+    if kind in ("override", "weight", "feeding"):
+        touch(session, row.pot_id)
+    if kind in ("own figures", "climate", "school"):
+        touch_all(session)
 
 
 def _set_archived(kind: Kind, row_id: int, archived: bool, writer: Writing) -> Done:

@@ -31,6 +31,7 @@ from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.collection import pots_today
 from fenwa.store.mix_state import label_of, schools_in_force
+from fenwa.store.summary import touch_all
 
 router = APIRouter(prefix="/api/mix", tags=["mix tools"])
 
@@ -314,6 +315,7 @@ def edit_school(school_id: str, body: SchoolFigures, writer: Writing) -> Stored:
         name = figures.pop("name").strip()
         row = models.SchoolCopy(school_id=school_id, name=name, figures=figures)
         session.add(row)
+        touch_all(session)
         session.flush()
         edited = next(s.school for s in schools_in_force(session) if s.school.id == school_id)
         school_load(school=edited, pot=SchoolPot())  # refuses figures that cannot be

@@ -33,7 +33,7 @@ from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])
 
-Mark = Literal["tip", "rim", "spot", "yellow oldest", "crust"]
+Mark = Literal["tip", "rim", "spot", "yellow oldest", "crust", "limp", "rot"]
 ReadingUnit = Literal["µS/cm", "mS/cm"]
 
 
@@ -119,7 +119,9 @@ class PotPage(BaseModel):
     interval_days: float
     plain_every: int
     hazard: str
+    profile_id: str
     profile_name: str
+    own_figures: bool
     confidence: str
     arrived_on: date | None
     root_zone: RootZone
@@ -191,8 +193,8 @@ def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
     hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
     page = PotPage(
         today=today, row=pot_row(p), medium=get_medium(p.pot.medium_id).name, pot_volume_L=p.pot.volume_L,
-        interval_days=p.pot.interval_days, plain_every=p.pot.plain_every, hazard=f"Hazard to pets: {hazard}",
-        profile_name=p.profile.name, confidence=p.profile.confidence, arrived_on=p.plant.arrived_on,
+        interval_days=p.interval.days, plain_every=p.pot.plain_every, hazard=f"Hazard to pets: {hazard}",
+        profile_id=p.plant.profile_id, own_figures=p.own_figures, profile_name=p.profile.name, confidence=p.profile.confidence, arrived_on=p.plant.arrived_on,
         root_zone=computed.result, working=computed.working, pours=[_pour_out(x, x.id in corrected) for x in pours],
         looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],

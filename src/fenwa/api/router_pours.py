@@ -135,6 +135,11 @@ class LookIn(BaseModel):
     newest_leaf: TypedOrNone = None
     newest_leaf_unit: Literal["mm", "cm"] = "mm"
     new_leaf: bool = False
+    new_growth: bool = False
+    growth_stopped: bool = False
+    spike: bool = False
+    root: TypedOrNone = None
+    roots_working: bool | None = None
     marks: list[Mark] = []
     marks_looked_for: bool = True
     unknown: list[str] = []
@@ -151,6 +156,8 @@ def add_look(pot_id: int, body: LookIn, writer: Writing, today: Today) -> LookOu
         if count != int(count):
             raise InputError(f"Leaves counted {count:g} is not a whole number. Count whole leaves.",
                              pointer="/leaves_count")  # fmt: skip
+    if body.root is not None:
+        require(body.root, "Longest new root", "cm", low=0, high=200, pointer="/root")
     length = body.newest_leaf
     if length is not None:
         length *= 10 if body.newest_leaf_unit == "cm" else 1
@@ -171,7 +178,8 @@ def add_look(pot_id: int, body: LookIn, writer: Writing, today: Today) -> LookOu
         row = models.Look(
             pot_id=pot_id, plant_id=p.plant.id, leaf_id=leaf.id if leaf else None, on=body.on,
             leaves_count=None if count is None else int(count), newest_leaf_mm=length, new_leaf=body.new_leaf,
-            marks=list(body.marks), marks_looked_for=body.marks_looked_for, unknown=body.unknown, note=body.note,
+            new_growth=body.new_growth, growth_stopped=body.growth_stopped, spike=body.spike, root_cm=body.root,
+            roots_working=body.roots_working, marks=list(body.marks), marks_looked_for=body.marks_looked_for, unknown=body.unknown, note=body.note,
         )  # fmt: skip
         session.add(row)
         session.flush()

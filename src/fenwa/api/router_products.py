@@ -23,6 +23,7 @@ from fenwa.core.mix.spoon import Calibrated, MeasureKind, spoon_calibration
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.mix_state import label_of, left_of, measures_of, open_products, vessels_of
+from fenwa.store.summary import touch
 
 router = APIRouter(prefix="/api", tags=["shelf"])
 
@@ -363,6 +364,7 @@ def add_feeding(body: FeedingIn, writer: Writing, today: Today) -> Stored:
                 pot_id=pot_id, product_id=product.id, on=body.on, amount=body.amount, unit=body.unit, note=body.note
             )
             session.add(row)
+            touch(session, pot_id)
         session.flush()
         return {"id": row.id if row is not None else 0}
 

@@ -220,7 +220,7 @@ def _condition(p: PotToday, care: CareRows) -> Condition:
         night_C=climate.night_C if climate else None, day_C=climate.day_C if climate else None,
         medium_C=climate.medium_C if climate else None, climate_on=climate.on if climate else None,
         minimum_C=profile.climate.minimum_C, day_most_C=profile.climate.day_C[1], carnivore=profile.carnivore,
-        root_opt_in=p.opted("root") is not None, wet_leaves_harm=profile.flush.from_above in ("never", "rim_only"),
+        root_opt_in=p.opted("root") is not None, wet_leaves_harm=profile.flush.from_above in ("never", "rim_only") and not any(o.route == "leaf spray" for o in profile.opt_in),
         treated_on=treated.on if treated else None, treated_days=(treated.days or 0) if treated else 0,
         trial=plant.trial, overrides=care.overrides.get(pot.id, ()),
     )  # fmt: skip

@@ -24,7 +24,7 @@ def pour_objections(p: PourPlan) -> tuple[str, ...]:
     """Why this pour needs a word from the grower first. Source: safety interlocks, judgement."""
     out: list[str] = []
     if not p.at_root:
-        return ()
+        return tuple(f"{p.code}: {h.reason}" for h in p.holds if not h.standing and blocked((h,), "leaf spray"))
     if p.root_pour_ec_max_uS_cm is not None and p.ec_uS_cm is not None and p.ec_uS_cm > p.root_pour_ec_max_uS_cm:
         out.append(
             f"{p.code} takes at most {p.root_pour_ec_max_uS_cm:.0f} µS/cm on its medium; this is {p.ec_uS_cm:.0f}."

@@ -196,7 +196,7 @@ def phase_of(rest: Rest, school: PhaseSchool, seen: Seen, today: date, hemispher
     """The phase by a school; the newer of the grower's word and the school's change rules, and a shut gate keeps a dry rest."""
     noted = PhaseFound(seen.noted or "active", seen.noted_on, "your note", "As you noted.")
     if school == "noted":
-        return _with_arrival(noted, seen, today)
+        return noted
     rules = {"calendar": None, "growth": _by_growth, "warmth": _by_warmth, "lamps": _by_lamps}
     rule = rules[school]
     found = rule(rest, seen, today, hemisphere) if rule else by_calendar(rest, today, hemisphere)

@@ -84,6 +84,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/away-risk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Going away
+         * @description Which pots will not last until you are back, and when a helper should come.
+         */
+        post: operations["calc_away_risk_api_calc_away_risk_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/batch-check": {
         parameters: {
             query?: never;
@@ -184,6 +204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/cans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fewest cans
+         * @description Which pots may share a mix, in as few cans as their ranges and ceilings allow.
+         */
+        post: operations["calc_cans_api_calc_cans_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/charge-balance": {
         parameters: {
             query?: never;
@@ -218,6 +258,26 @@ export interface paths {
          * @description The cheapest way to make a water fit for a plant, or another water that is.
          */
         post: operations["calc_cheapest_remedy_api_calc_cheapest_remedy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/check-interval": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Days to the next look
+         * @description When to feel a pot again, from its own log.
+         */
+        post: operations["calc_check_interval_api_calc_check_interval_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -364,6 +424,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/feeding-pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the next watering carries
+         * @description Whether the next watering is feed or plain, by a rhythm and the log.
+         */
+        post: operations["calc_feeding_pattern_api_calc_feeding_pattern_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/flush-plan": {
         parameters: {
             query?: never;
@@ -378,6 +458,26 @@ export interface paths {
          * @description Litres and rounds that bring a pot's predicted reading down to a target.
          */
         post: operations["calc_flush_plan_api_calc_flush_plan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/growth-gate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * May the dry rest end?
+         * @description Whether a plant in dry rest may be watered again.
+         */
+        post: operations["calc_growth_gate_api_calc_growth_gate_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -418,6 +518,26 @@ export interface paths {
          * @description The largest dose of a product that keeps the strictest of the chosen pots.
          */
         post: operations["calc_headroom_api_calc_headroom_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * When the answer is do not
+         * @description Every hold open on a pot, with reason and release.
+         */
+        post: operations["calc_holds_api_calc_holds_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -478,6 +598,26 @@ export interface paths {
          * @description Milligrams of each element in a gram of product.
          */
         post: operations["calc_label_to_elements_api_calc_label_to_elements_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/medium-properties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A medium of parts
+         * @description Water holding and leaching of a mixed medium.
+         */
+        post: operations["calc_medium_properties_api_calc_medium_properties_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -564,6 +704,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/phase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the plant is doing
+         * @description Phase of the leading growth by the grower's own school.
+         */
+        post: operations["calc_phase_api_calc_phase_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/pot-volume": {
         parameters: {
             query?: never;
@@ -578,6 +738,26 @@ export interface paths {
          * @description Volume of medium in a round pot from its diameters and height.
          */
         post: operations["calc_pot_volume_api_calc_pot_volume_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/pot-water-from-weights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Water left by weight
+         * @description Water still available in a pot and the days it lasts, from its weights.
+         */
+        post: operations["calc_pot_water_from_weights_api_calc_pot_water_from_weights_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -684,7 +864,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/round-plan": {
+    "/api/calc/round": {
         parameters: {
             query?: never;
             header?: never;
@@ -697,7 +877,7 @@ export interface paths {
          * Today's round
          * @description What is due today, grouped into as few cans as the pots' ranges allow.
          */
-        post: operations["calc_round_plan_api_calc_round_plan_post"];
+        post: operations["calc_round_api_calc_round_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2590,6 +2770,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description Every kind Fenwa knows, with how sure its figures are.
+         */
+        get: operations["kinds_api_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{profile_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kind
+         * @description One kind with the figures in force.
+         */
+        get: operations["kind_api_kinds__profile_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{profile_id}/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Own Figures
+         * @description Keep your own figures for a kind; the shipped ones stay beside them.
+         */
+        post: operations["keep_own_figures_api_kinds__profile_id__own_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Care Of
+         * @description What rules a pot today, with the working of each number.
+         */
+        get: operations["care_of_api_pots__pot_id__care_get"];
+        put?: never;
+        /**
+         * Set Care
+         * @description Choose the school, the way its phase is told, and whether its interval is learnt.
+         */
+        post: operations["set_care_api_pots__pot_id__care_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/override": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Aside
+         * @description Set a hold aside with a word; it stays shown, and the word is kept.
+         */
+        post: operations["set_aside_api_pots__pot_id__override_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/weights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Weight
+         * @description Log a weight: drained, at dry, or now.
+         */
+        post: operations["add_weight_api_pots__pot_id__weights_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places
+         * @description Places with their seasons.
+         */
+        get: operations["places_api_places_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Place
+         * @description Say where a place lies and what light it has.
+         */
+        post: operations["set_place_api_places__place_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Climate
+         * @description Log a night and a day of a place.
+         */
+        post: operations["add_climate_api_places__place_id__climate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/{kind}/{row_id}/archive": {
         parameters: {
             query?: never;
@@ -2989,6 +3353,129 @@ export interface components {
         AssignIn: {
             /** Water Id */
             water_id: number;
+        };
+        /**
+         * AwayPlan
+         * @description The journey: pots at risk first, and the fewest visits that serve them.
+         */
+        AwayPlan: {
+            /** Rows */
+            rows: components["schemas"]["AwayRow"][];
+            /** Visits */
+            visits: components["schemas"]["AwayVisit"][];
+            /** At Risk */
+            at_risk: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * AwayPot
+         * @description A pot before a journey. Interval with its 80 % range; how long the kind stands dry beyond it. [d, mL]
+         */
+        AwayPot: {
+            /** Id */
+            id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Shelf Order */
+            shelf_order: number;
+            /** Interval Days */
+            interval_days: number;
+            /** Low Days */
+            low_days: number;
+            /** High Days */
+            high_days: number;
+            /** Amount Ml */
+            amount_mL: number;
+            /** Water */
+            water: string;
+            /** Route */
+            route: string;
+            /**
+             * Hold
+             * @default
+             */
+            hold: string;
+            /**
+             * Keep Dry
+             * @default false
+             */
+            keep_dry: boolean;
+            /**
+             * Never Dry
+             * @default false
+             */
+            never_dry: boolean;
+        };
+        /** AwayRiskInput */
+        AwayRiskInput: {
+            /**
+             * Pots
+             * @description Pots with their interval and its range; all are watered on the day you leave.
+             */
+            pots: components["schemas"]["AwayPot"][];
+            /**
+             * Leaving
+             * Format: date
+             * @description The day you leave.
+             */
+            leaving: string;
+            /**
+             * Back
+             * Format: date
+             * @description The day you are back, up to 120 days later.
+             */
+            back: string;
+        };
+        /**
+         * AwayRow
+         * @description One pot: when it wants water, its risk, and the days a helper waters it.
+         */
+        AwayRow: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /**
+             * Risk
+             * @enum {string}
+             */
+            risk: "none" | "low" | "high" | "leave alone";
+            /** Dry From */
+            dry_from: string | null;
+            /** Dry To */
+            dry_to: string | null;
+            /** Days */
+            days: string[];
+            /** Amount Ml */
+            amount_mL: number;
+            /** Water */
+            water: string;
+            /** Route */
+            route: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * AwayVisit
+         * @description A day a helper should come, and the pots for that day.
+         */
+        AwayVisit: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Pot Ids */
+            pot_ids: number[];
         };
         /**
          * BaseWater
@@ -3612,7 +4099,7 @@ export interface components {
              * Job
              * @enum {string}
              */
-            job: "feed" | "plain" | "flush";
+            job: "feed" | "plain" | "flush" | "leaf spray";
             /** Title */
             title: string;
             /** Water Id */
@@ -3643,6 +4130,22 @@ export interface components {
             pots: components["schemas"]["CanPot"][];
         };
         /**
+         * CanGroups
+         * @description The cans, how many a simple greedy or one a pot would take, and who fits no water.
+         */
+        CanGroups: {
+            /** Cans */
+            cans: components["schemas"]["SharedCan"][];
+            /** Greedy */
+            greedy: number;
+            /** Alone */
+            alone: number;
+            /** Left Out */
+            left_out: number[];
+            /** Optimal */
+            optimal: boolean;
+        };
+        /**
          * CanPot
          * @description A pot's share of a can. [mL]
          */
@@ -3665,6 +4168,16 @@ export interface components {
             why: string;
         };
         /**
+         * CanWater
+         * @description A water in the grower's order of preference. [µS/cm]
+         */
+        CanWater: {
+            /** Id */
+            id: number;
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+        };
+        /**
          * Candidate
          * @description A water at hand: newest reading, what is known, price. None price: not known, counted last.
          */
@@ -3681,6 +4194,71 @@ export interface components {
             half_width_uS_cm: number;
             /** Price Per L */
             price_per_L?: number | null;
+        };
+        /** CansInput */
+        CansInput: {
+            /**
+             * Needs
+             * @description Pots due for feed with their nitrogen range, ceiling and waters.
+             */
+            needs: components["schemas"]["MixNeed"][];
+            /**
+             * Waters
+             * @description Waters in the grower's order.
+             */
+            waters: components["schemas"]["CanWater"][];
+            /**
+             * Slope Us Per Mg N
+             * @description EC the feed adds for a mg/L of nitrogen, 1 to 60.
+             * @default 7
+             */
+            slope_uS_per_mg_N: number;
+        };
+        /**
+         * CareIn
+         * @description What rules a pot. Left out: as it was; an empty school: back to the pot's own rhythm.
+         */
+        CareIn: {
+            /** School Id */
+            school_id?: string | null;
+            /** Phase School */
+            phase_school?: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | null;
+            /** Interval By */
+            interval_by?: ("set" | "learnt") | null;
+            /** Trial */
+            trial?: string | null;
+        };
+        /**
+         * CarePage
+         * @description What rules a pot: phase, holds, rhythm, interval, water by weight, each with why.
+         */
+        CarePage: {
+            /** Phase */
+            phase: string;
+            /** Phase By */
+            phase_by: string;
+            /** Phase Sentence */
+            phase_sentence: string;
+            /**
+             * Phase School
+             * @enum {string}
+             */
+            phase_school: "noted" | "calendar" | "growth" | "warmth" | "lamps";
+            /** School Id */
+            school_id: string | null;
+            /** School */
+            school: string;
+            /** Interval By */
+            interval_by: string;
+            /** Holds */
+            holds: components["schemas"]["Hold-Output"][];
+            next_feed: components["schemas"]["Computed_NextFeed_"];
+            interval: components["schemas"]["Computed_CheckInterval_"];
+            water: components["schemas"]["Computed_PotWater_"] | null;
+            /** Place Id */
+            place_id: number;
+            /** Trial */
+            trial: string;
         };
         /**
          * ChargeBalance
@@ -3759,6 +4337,65 @@ export interface components {
              * @default false
              */
             adjusted: boolean;
+        };
+        /**
+         * CheckInterval
+         * @description Days to the next look with their range, and the word for it. [d]
+         */
+        CheckInterval: {
+            /** Days */
+            days: number;
+            /** Low Days */
+            low_days: number;
+            /** High Days */
+            high_days: number;
+            /** Next On */
+            next_on: string | null;
+            /** Learnt From */
+            learnt_from: number;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "check" | "water";
+            /** Sentence */
+            sentence: string;
+        };
+        /** CheckIntervalInput */
+        CheckIntervalInput: {
+            /**
+             * Gaps
+             * @description Days between its last waterings, oldest first, each with its season's rate.
+             */
+            gaps: components["schemas"]["Gap"][];
+            /**
+             * Fallback Days
+             * @description What you set, or the kind's habit, while the log is short, 0.5 to 120.
+             */
+            fallback_days: number;
+            /**
+             * Rate Now
+             * @description How fast water goes now, relative to 22 °C and 12 h, 0.2 to 5.
+             * @default 1
+             */
+            rate_now: number;
+            /**
+             * Forming
+             * @description Whether a leaf or spike is forming.
+             * @default false
+             */
+            forming: boolean;
+            /**
+             * Last On
+             * @description Last watering, if there was one.
+             */
+            last_on?: string | null;
+            /**
+             * Rule Met
+             * @description Whether your own rule (weight, probe, finger) says dry.
+             * @default false
+             */
+            rule_met: boolean;
         };
         /**
          * CheckOut
@@ -3862,6 +4499,53 @@ export interface components {
              */
             storage_C: number | string;
         };
+        /**
+         * Climate
+         * @description What the kind likes. [°C, % relative humidity]
+         */
+        Climate: {
+            /** Day C */
+            day_C: [
+                number,
+                number
+            ];
+            /** Night C */
+            night_C: [
+                number,
+                number
+            ];
+            /** Minimum C */
+            minimum_C: number;
+            /** Humidity Pct */
+            humidity_pct?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * ClimateIn
+         * @description What a place measured: coldest of the night, warmest of the day. [°C, %]
+         */
+        ClimateIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Night */
+            night?: number | string | null;
+            /** Day */
+            day?: number | string | null;
+            /** Medium */
+            medium?: number | string | null;
+            /** Humidity */
+            humidity?: number | string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
         /** CompareFeedsInput */
         CompareFeedsInput: {
             /** @description One product. */
@@ -3950,6 +4634,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_AwayPlan_: {
+            result: components["schemas"]["AwayPlan"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_BatchCheck_: {
             result: components["schemas"]["BatchCheck"];
             working: components["schemas"]["Working"];
@@ -3990,8 +4682,24 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_CanGroups_: {
+            result: components["schemas"]["CanGroups"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_ChargeBalance_: {
             result: components["schemas"]["ChargeBalance"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_CheckInterval_: {
+            result: components["schemas"]["CheckInterval"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4102,6 +4810,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_GrowthGate_: {
+            result: components["schemas"]["GrowthGate"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Headroom_: {
             result: components["schemas"]["Headroom"];
             working: components["schemas"]["Working"];
@@ -4150,8 +4866,40 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_MixedMedium_: {
+            result: components["schemas"]["MixedMedium"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_NextFeed_: {
+            result: components["schemas"]["NextFeed"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_PhaseFound_: {
+            result: components["schemas"]["PhaseFound"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_PotVolume_: {
             result: components["schemas"]["PotVolume"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_PotWater_: {
+            result: components["schemas"]["PotWater"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4297,6 +5045,125 @@ export interface components {
         Computed_WaterWatch_: {
             result: components["schemas"]["WaterWatch"];
             working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_tuple_Hold__________: {
+            /** Result */
+            result: components["schemas"]["Hold-Output"][];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Condition
+         * @description What is known of a pot's plant on the day. Dates None: never, or not known. [µS/cm, °C, cm, shares]
+         */
+        Condition: {
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "active" | "flowering" | "slowing" | "rest" | "dormant" | "establishing" | "stressed";
+            /** Phase Since */
+            phase_since: string | null;
+            /** Rest Kind */
+            rest_kind: string;
+            /** Restart */
+            restart: string;
+            /** Arrived On */
+            arrived_on?: string | null;
+            /** Repotted On */
+            repotted_on?: string | null;
+            /**
+             * New Leaf Since Arrival
+             * @default false
+             */
+            new_leaf_since_arrival: boolean;
+            /** Crust On */
+            crust_on?: string | null;
+            /** Flushed On */
+            flushed_on?: string | null;
+            /** Last Reading Us Cm */
+            last_reading_uS_cm?: number | null;
+            /** Last Reading On */
+            last_reading_on?: string | null;
+            /** Ceiling Us Cm */
+            ceiling_uS_cm?: number | null;
+            /** Ideal High Us Cm */
+            ideal_high_uS_cm?: number | null;
+            /**
+             * Rest Feeds
+             * @default false
+             */
+            rest_feeds: boolean;
+            /**
+             * Gate Needs
+             * @default
+             */
+            gate_needs: string;
+            /** Roots Working */
+            roots_working?: boolean | null;
+            /** Roots Moving On */
+            roots_moving_on?: string | null;
+            /** Limp On */
+            limp_on?: string | null;
+            /** Rot On */
+            rot_on?: string | null;
+            /** Dry Share */
+            dry_share?: number | null;
+            /** Medium Charged */
+            medium_charged?: boolean | null;
+            /** Medium Since */
+            medium_since?: string | null;
+            /** Prill Share Out */
+            prill_share_out?: number | null;
+            /** Prill Until */
+            prill_until?: string | null;
+            /** Night C */
+            night_C?: number | null;
+            /** Day C */
+            day_C?: number | null;
+            /** Medium C */
+            medium_C?: number | null;
+            /** Climate On */
+            climate_on?: string | null;
+            /** Minimum C */
+            minimum_C?: number | null;
+            /** Day Most C */
+            day_most_C?: number | null;
+            /**
+             * Carnivore
+             * @default false
+             */
+            carnivore: boolean;
+            /**
+             * Root Opt In
+             * @default false
+             */
+            root_opt_in: boolean;
+            /**
+             * Wet Leaves Harm
+             * @default false
+             */
+            wet_leaves_harm: boolean;
+            /** Treated On */
+            treated_on?: string | null;
+            /**
+             * Treated Days
+             * @default 0
+             */
+            treated_days: number;
+            /**
+             * Trial
+             * @default
+             */
+            trial: string;
+            /**
+             * Overrides
+             * @default []
+             */
+            overrides: components["schemas"]["Override"][];
         };
         /**
          * CorrectionIn
@@ -4538,7 +5405,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate";
             /** Id */
             id: number;
             /** Archived */
@@ -4967,6 +5834,26 @@ export interface components {
             sentences: string[];
         };
         /**
+         * FedSoFar
+         * @description What the log says of feeding. None: never.
+         */
+        FedSoFar: {
+            /**
+             * Feeds Since Plain
+             * @default 0
+             */
+            feeds_since_plain: number;
+            /**
+             * Plains Since Feed
+             * @default 0
+             */
+            plains_since_feed: number;
+            /** Last Feed On */
+            last_feed_on?: string | null;
+            /** Last Spray On */
+            last_spray_on?: string | null;
+        };
+        /**
          * Feed
          * @description A product in a can. Dose in grams of product a litre of can, liquids too. [g/L]
          */
@@ -5048,6 +5935,23 @@ export interface components {
             cost_per_L: number | null;
         };
         /**
+         * Feeding
+         * @description Routes in order, the first is the default; pour limit of carnivores; the source the EC ranges are told for. [µS/cm]
+         */
+        Feeding: {
+            /** Routes */
+            routes: string[];
+            /** Reference Source Us Cm */
+            reference_source_uS_cm: number;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "high" | "medium" | "low";
+            /** Root Pour Ec Max Us Cm */
+            root_pour_ec_max_uS_cm?: number | null;
+        };
+        /**
          * FeedingIn
          * @description Prey, castings or prills given to pots; no strength is asked for.
          */
@@ -5096,6 +6000,25 @@ export interface components {
             unit: string;
             /** Note */
             note: string;
+        };
+        /** FeedingPatternInput */
+        FeedingPatternInput: {
+            /** @description Rhythm: by count of waterings, by days, leaf spray, prills or none. */
+            pattern: components["schemas"]["Pattern"];
+            /**
+             * @description What the log says.
+             * @default {
+             *       "feeds_since_plain": 0,
+             *       "plains_since_feed": 0
+             *     }
+             */
+            fed: components["schemas"]["FedSoFar"];
+            /**
+             * Today
+             * Format: date
+             * @description The day asked about.
+             */
+            today: string;
         };
         /**
          * FieldError
@@ -5222,6 +6145,24 @@ export interface components {
             floor_pct: number | string;
         };
         /**
+         * FlushHabit
+         * @description How this kind may be rinsed, and how often by habit. [d]
+         */
+        FlushHabit: {
+            /**
+             * From Above
+             * @enum {string}
+             */
+            from_above: "yes" | "yes_or_dunk" | "rim_only" | "tray_change" | "water_change" | "soak_rinse" | "never";
+            /** How */
+            how: string;
+            /** Cadence Days */
+            cadence_days?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
          * FlushIn
          * @description A flush to be worked out. Empty target: the top of the comfortable range.
          */
@@ -5322,6 +6263,19 @@ export interface components {
             evened_out_uS_cm: number;
         };
         /**
+         * Gap
+         * @description Days between two waterings and how fast water went in that season, relative to 22 °C and 12 h. [d]
+         */
+        Gap: {
+            /** Days */
+            days: number;
+            /**
+             * Rate
+             * @default 1
+             */
+            rate: number;
+        };
+        /**
          * Grade
          * @description N, P2O5 (or P) and K2O (or K) of a grade, and the sentence that asks to confirm it. [%]
          */
@@ -5382,6 +6336,36 @@ export interface components {
             buy: string | null;
         };
         /**
+         * GrowthGate
+         * @description Whether a dry rest may end, and what is still missing. [cm]
+         */
+        GrowthGate: {
+            /** Open */
+            open: boolean;
+            /** Missing */
+            missing: string[];
+            /** Sentence */
+            sentence: string;
+        };
+        /** GrowthGateInput */
+        GrowthGateInput: {
+            /**
+             * Needed Cm
+             * @description Roots the kind needs on its new growth, 0 to 30; 0 where a shoot is enough.
+             */
+            needed_cm: number;
+            /**
+             * Roots Cm
+             * @description Longest root of the new growth; empty: not measured.
+             */
+            roots_cm?: number | null;
+            /**
+             * New Growth
+             * @description Whether a new growth was seen; empty: nobody looked.
+             */
+            new_growth?: boolean | null;
+        };
+        /**
          * GuessIn
          * @description What a pen shows, in a standard or beside another meter.
          */
@@ -5419,6 +6403,23 @@ export interface components {
              * @enum {string}
              */
             unit: "mg/L CaCO3" | "mmol/L" | "meq/L" | "°dH" | "°fH" | "°Clark";
+        };
+        /**
+         * Hazard
+         * @description To pets and people; "unknown" and "none_known" never mean safe.
+         */
+        Hazard: {
+            /** Pets */
+            pets: string;
+            /** People */
+            people: string;
+            /** Agent */
+            agent: string;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "high" | "medium" | "low";
         };
         /**
          * Headroom
@@ -5465,31 +6466,62 @@ export interface components {
         };
         /**
          * Hold
-         * @description One reason not to act.
+         * @description One reason not to act. ``standing``: a rule of the kind, not an event; ``word``: why it was overridden.
          */
         "Hold-Input": {
             /** Id */
             id: string;
             /** Blocks */
-            blocks: ("water" | "feed" | "flush")[];
+            blocks: ("water" | "feed" | "flush" | "leaf spray")[];
             /** Reason */
             reason: string;
             /** Release */
             release: string;
+            /**
+             * Standing
+             * @default false
+             */
+            standing: boolean;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
         };
         /**
          * Hold
-         * @description One reason not to act.
+         * @description One reason not to act. ``standing``: a rule of the kind, not an event; ``word``: why it was overridden.
          */
         "Hold-Output": {
             /** Id */
             id: string;
             /** Blocks */
-            blocks: ("water" | "feed" | "flush")[];
+            blocks: ("water" | "feed" | "flush" | "leaf spray")[];
             /** Reason */
             reason: string;
             /** Release */
             release: string;
+            /**
+             * Standing
+             * @default false
+             */
+            standing: boolean;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /** HoldsInput */
+        HoldsInput: {
+            /** @description What is known of the plant, its pot and its place. */
+            condition: components["schemas"]["Condition"];
+            /**
+             * Today
+             * Format: date
+             * @description The day asked about.
+             */
+            today: string;
         };
         /**
          * Imported
@@ -5691,6 +6723,47 @@ export interface components {
             note: string;
             /** Runs */
             runs: boolean;
+        };
+        /**
+         * KindPage
+         * @description A kind on one screen: the figures in force, where they come from, and the pots that live by them.
+         */
+        KindPage: {
+            profile: components["schemas"]["Profile"];
+            /** Source */
+            source: string;
+            /** Own Id */
+            own_id: number | null;
+            /** Own Word */
+            own_word: string;
+            /** Pots */
+            pots: components["schemas"]["Stored"][];
+            /** Codes */
+            codes: string[];
+        };
+        /**
+         * KindRow
+         * @description A kind in the list of kinds.
+         */
+        KindRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Group */
+            group: string;
+            /** Confidence */
+            confidence: string;
+            /** Source */
+            source: string;
+            /** Rest */
+            rest: string;
+            /** Water Max Us Cm */
+            water_max_uS_cm: number;
+            /** Pots */
+            pots: number;
+            /** Own */
+            own: boolean;
         };
         /**
          * KnownOfWater
@@ -6061,6 +7134,24 @@ export interface components {
             label: components["schemas"]["Label-Input"];
         };
         /**
+         * Lag
+         * @description First visible response in active growth, and where it shows. [d]
+         */
+        Lag: {
+            /** Underfeeding */
+            underfeeding: [
+                number,
+                number
+            ];
+            /** Overfeeding */
+            overfeeding: [
+                number,
+                number
+            ];
+            /** First Sign */
+            first_sign: string;
+        };
+        /**
          * LeftIn
          * @description What is left of a can, as seen. [L]
          */
@@ -6127,10 +7218,29 @@ export interface components {
              */
             new_leaf: boolean;
             /**
+             * New Growth
+             * @default false
+             */
+            new_growth: boolean;
+            /**
+             * Growth Stopped
+             * @default false
+             */
+            growth_stopped: boolean;
+            /**
+             * Spike
+             * @default false
+             */
+            spike: boolean;
+            /** Root */
+            root?: number | string | null;
+            /** Roots Working */
+            roots_working?: boolean | null;
+            /**
              * Marks
              * @default []
              */
-            marks: ("tip" | "rim" | "spot" | "yellow oldest" | "crust")[];
+            marks: ("tip" | "rim" | "spot" | "yellow oldest" | "crust" | "limp" | "rot")[];
             /**
              * Marks Looked For
              * @default true
@@ -6233,7 +7343,7 @@ export interface components {
          * Medium
          * @description Water-holding and leaching of a medium (a row of data/media.toml).
          */
-        Medium: {
+        "Medium-Input": {
             /** Theta Cc */
             theta_cc: number;
             /** Phi */
@@ -6252,6 +7362,43 @@ export interface components {
              * @default medium
              */
             name: string;
+        };
+        /**
+         * Medium
+         * @description Water-holding and leaching of a medium (a row of data/media.toml).
+         */
+        "Medium-Output": {
+            /** Theta Cc */
+            theta_cc: number;
+            /** Phi */
+            phi: number;
+            /** T Half H */
+            t_half_h: number;
+            /** Eta */
+            eta: number;
+            /**
+             * R
+             * @default 1
+             */
+            R: number;
+            /**
+             * Name
+             * @default medium
+             */
+            name: string;
+        };
+        /** MediumPropertiesInput */
+        MediumPropertiesInput: {
+            /**
+             * Parts
+             * @description One to eight media with their parts by volume.
+             */
+            parts: components["schemas"]["Part"][];
+            /**
+             * Charged
+             * @description Whether it came with feed; empty: not known.
+             */
+            charged?: boolean | null;
         };
         /**
          * MembranePage
@@ -6626,6 +7773,22 @@ export interface components {
             measures: string[];
         };
         /**
+         * MixNeed
+         * @description What one pot, or many alike, may be given. [mg/L N, µS/cm]
+         */
+        MixNeed: {
+            /** Id */
+            id: number;
+            /** N Low Mg L */
+            n_low_mg_L: number;
+            /** N High Mg L */
+            n_high_mg_L: number;
+            /** Ceiling Us Cm */
+            ceiling_uS_cm: number | null;
+            /** Water Ids */
+            water_ids: number[];
+        };
+        /**
          * MixPage
          * @description All the Mix station offers.
          */
@@ -6694,6 +7857,32 @@ export interface components {
             read_on: string | null;
         };
         /**
+         * MixedMedium
+         * @description A mixture as the salt balance needs it, and the water a litre of it holds. [mL/L]
+         */
+        MixedMedium: {
+            medium: components["schemas"]["Medium-Output"];
+            /** Holds Ml L */
+            holds_mL_L: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * NextFeed
+         * @description What the next watering is, when by days it would carry feed, and why.
+         */
+        NextFeed: {
+            /**
+             * Job
+             * @enum {string}
+             */
+            job: "feed" | "plain" | "leaf spray" | "none";
+            /** Feed From */
+            feed_from: string | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Observation
          * @description A measured runoff, and the pour-through reading it stands for. [µS/cm]
          */
@@ -6709,6 +7898,23 @@ export interface components {
             equivalent_reading: number;
             /** Expected Runoff Ec */
             expected_runoff_ec: number;
+        };
+        /**
+         * OptIn
+         * @description A way of feeding a carnivore that a grower may choose, with its own ceiling. [mg/L N, µS/cm]
+         */
+        OptIn: {
+            /**
+             * Route
+             * @enum {string}
+             */
+            route: "leaf spray" | "cup" | "root";
+            /** N Max Mg L */
+            n_max_mg_L: number;
+            /** Ec Ceiling Us Cm */
+            ec_ceiling_uS_cm: number;
+            /** Note */
+            note: string;
         };
         /**
          * Options
@@ -6749,6 +7955,50 @@ export interface components {
             sources: {
                 [key: string]: string;
             };
+        };
+        /**
+         * Override
+         * @description A hold a grower set aside, with the word that was asked for.
+         */
+        Override: {
+            /** Hold Id */
+            hold_id: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Word */
+            word: string;
+        };
+        /**
+         * OverrideIn
+         * @description A hold to be set aside, with a word why.
+         */
+        OverrideIn: {
+            /** Hold Id */
+            hold_id: string;
+            /** Word */
+            word: string;
+        };
+        /**
+         * OwnFiguresIn
+         * @description A grower's own figures of a kind; what is empty stays as it was. [µS/cm]
+         */
+        OwnFiguresIn: {
+            /** Water Max */
+            water_max?: number | string | null;
+            /** Reading Low */
+            reading_low?: number | string | null;
+            /** Reading High */
+            reading_high?: number | string | null;
+            /** Reading Ceiling */
+            reading_ceiling?: number | string | null;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
         };
         /**
          * PackOut
@@ -6809,6 +8059,15 @@ export interface components {
             permeate_uS_cm: number;
         };
         /**
+         * Part
+         * @description A medium and how many parts of it by volume.
+         */
+        Part: {
+            medium: components["schemas"]["Medium-Input"];
+            /** Parts */
+            parts: number;
+        };
+        /**
          * PastReading
          * @description A reading of the water at 25 °C. [µS/cm]
          */
@@ -6820,6 +8079,42 @@ export interface components {
             on: string;
             /** Ec25 Us Cm */
             ec25_uS_cm: number;
+        };
+        /**
+         * Pattern
+         * @description A rhythm. ``count``: ``feeds`` of every ``cycle`` waterings; ``days`` and ``leaf spray``: each ``every_days``. [d]
+         */
+        Pattern: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "count" | "days" | "leaf spray" | "prills" | "none";
+            /**
+             * Cycle
+             * @default 1
+             */
+            cycle: number;
+            /**
+             * Feeds
+             * @default 0
+             */
+            feeds: number;
+            /**
+             * Every Days
+             * @default 0
+             */
+            every_days: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * When
+             * @default
+             */
+            when: string;
         };
         /**
          * PenOut
@@ -6876,6 +8171,50 @@ export interface components {
             samples: components["schemas"]["PenSample"][];
         };
         /**
+         * PhaseFeeding
+         * @description Feeding in one phase. Nitrogen [mg/L], EC of the feed [µS/cm], interval [d].
+         */
+        PhaseFeeding: {
+            /** Feed */
+            feed: boolean;
+            /** N Ideal Mg L */
+            n_ideal_mg_L: [
+                number,
+                number
+            ];
+            /** N Ceiling Mg L */
+            n_ceiling_mg_L?: number | null;
+            /** Ec Ideal Us Cm */
+            ec_ideal_uS_cm?: [
+                number,
+                number
+            ] | null;
+            /** Ec Ceiling Us Cm */
+            ec_ceiling_uS_cm?: number | null;
+            /** Interval Days */
+            interval_days?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * PhaseFound
+         * @description The phase, since when, by which rule, and why in a sentence.
+         */
+        PhaseFound: {
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "active" | "flowering" | "slowing" | "rest" | "dormant" | "establishing" | "stressed";
+            /** Since */
+            since: string | null;
+            /** By */
+            by: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * PhaseIn
          * @description A phase from a day on.
          */
@@ -6896,6 +8235,36 @@ export interface components {
              */
             note: string;
         };
+        /** PhaseInput */
+        PhaseInput: {
+            /** @description How the kind rests, from its profile. */
+            rest: components["schemas"]["Rest-Input"];
+            /**
+             * Today
+             * Format: date
+             * @description The day asked about.
+             */
+            today: string;
+            /**
+             * School
+             * @description noted: only what you note; calendar; growth: what is seen growing; warmth: nights; lamps.
+             * @default calendar
+             * @enum {string}
+             */
+            school: "noted" | "calendar" | "growth" | "warmth" | "lamps";
+            /**
+             * @description What was noted of the growth and the place.
+             * @default {}
+             */
+            seen: components["schemas"]["Seen"];
+            /**
+             * Hemisphere
+             * @description north, south, or none for a place without seasons.
+             * @default north
+             * @enum {string}
+             */
+            hemisphere: "north" | "south" | "none";
+        };
         /**
          * PhaseOut
          * @description A phase from a day on.
@@ -6911,6 +8280,45 @@ export interface components {
              * Format: date
              */
             since: string;
+        };
+        /**
+         * PlaceIn
+         * @description Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them.
+         */
+        PlaceIn: {
+            /**
+             * Hemisphere
+             * @default north
+             * @enum {string}
+             */
+            hemisphere: "north" | "south" | "none";
+            /** Latitude Deg */
+            latitude_deg?: number | string | null;
+            /** Lamp Hours */
+            lamp_hours?: number | string | null;
+            /** Lamp Dli */
+            lamp_dli?: number | string | null;
+        };
+        /**
+         * PlaceOut
+         * @description A place with what rules its seasons. [°, h, mol/m²/day]
+         */
+        PlaceOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Hemisphere
+             * @enum {string}
+             */
+            hemisphere: "north" | "south" | "none";
+            /** Latitude Deg */
+            latitude_deg: number | null;
+            /** Lamp Hours */
+            lamp_hours: number | null;
+            /** Lamp Dli */
+            lamp_dli: number | null;
         };
         /**
          * PlantNeeds
@@ -7077,8 +8485,12 @@ export interface components {
             plain_every: number;
             /** Hazard */
             hazard: string;
+            /** Profile Id */
+            profile_id: string;
             /** Profile Name */
             profile_name: string;
+            /** Own Figures */
+            own_figures: boolean;
             /** Confidence */
             confidence: string;
             /** Arrived On */
@@ -7164,7 +8576,7 @@ export interface components {
         PotSpec: {
             /** Volume L */
             volume_L: number;
-            medium: components["schemas"]["Medium"];
+            medium: components["schemas"]["Medium-Input"];
             /**
              * U
              * @default 0.25
@@ -7217,6 +8629,51 @@ export interface components {
              * @default 0.9
              */
             fill: number;
+        };
+        /**
+         * PotWater
+         * @description Water between drained and dry, what is left of it, and the days it lasts. None: not to be told yet. [mL, d]
+         */
+        PotWater: {
+            /** Available Ml */
+            available_mL: number;
+            /** Left Ml */
+            left_mL: number;
+            /** Left Share */
+            left_share: number;
+            /** Loss Ml Day */
+            loss_mL_day: number | null;
+            /** Days Left */
+            days_left: number | null;
+            /** Days Sd */
+            days_sd: number | null;
+            /** Ready */
+            ready: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /** PotWaterFromWeightsInput */
+        PotWaterFromWeightsInput: {
+            /**
+             * Drained G
+             * @description Weight an hour after watering, when it no longer drips.
+             */
+            drained_g: number;
+            /**
+             * Dry G
+             * @description Weight at which you water.
+             */
+            dry_g: number;
+            /**
+             * Now G
+             * @description Weight now.
+             */
+            now_g: number;
+            /**
+             * Weights
+             * @description Earlier weights, oldest first; the last falling run gives the loss.
+             */
+            weights?: components["schemas"]["Weighed"][] | null;
         };
         /**
          * PotsPage
@@ -7546,6 +9003,54 @@ export interface components {
              * @description Three measured cans or more of this product alone.
              */
             batches: components["schemas"]["LoggedBatch"][];
+        };
+        /**
+         * Profile
+         * @description A care profile: one file in data/profiles.
+         */
+        Profile: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Short */
+            short: string;
+            /** Group */
+            group: string;
+            /** Habit */
+            habit: string;
+            /** Method */
+            method: string;
+            /** Source */
+            source: string;
+            /** Checked By */
+            checked_by: string;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "high" | "medium" | "low";
+            /** Carnivore */
+            carnivore: boolean;
+            source_water: components["schemas"]["SourceWater"];
+            root_zone: components["schemas"]["RootZoneLimits"];
+            sensitivity: components["schemas"]["Sensitivity"];
+            feeding: components["schemas"]["Feeding"];
+            flush: components["schemas"]["FlushHabit"];
+            hazard: components["schemas"]["Hazard"];
+            lag_days: components["schemas"]["Lag"];
+            climate: components["schemas"]["Climate"];
+            rest: components["schemas"]["Rest-Output"];
+            words: components["schemas"]["Words"];
+            /** Phases */
+            phases: {
+                [key: string]: components["schemas"]["PhaseFeeding"];
+            };
+            /**
+             * Opt In
+             * @default []
+             */
+            opt_in: components["schemas"]["OptIn"][];
         };
         /**
          * Purchase
@@ -7941,6 +9446,90 @@ export interface components {
             stood: boolean;
         };
         /**
+         * Rest
+         * @description How a kind rests and how it wakes.
+         *
+         *     ``window_days`` and ``slowing_days`` count from the shortest day, so that they hold on both
+         *     hemispheres; a window may run past the turn of the year. ``root_gate_cm``: roots a new growth must
+         *     have before a dry rest ends; None where waking needs no roots. ``needs_cold``: lamps cannot
+         *     replace this rest. ``optional``: growers differ whether it is needed. [d, cm]
+         */
+        "Rest-Input": {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "none" | "plain" | "dry" | "summer";
+            /** Enter */
+            enter: string;
+            /** Restart */
+            restart: string;
+            /** Window Days */
+            window_days?: [
+                number,
+                number
+            ] | null;
+            /** Slowing Days */
+            slowing_days?: [
+                number,
+                number
+            ] | null;
+            /** Root Gate Cm */
+            root_gate_cm?: number | null;
+            /**
+             * Needs Cold
+             * @default false
+             */
+            needs_cold: boolean;
+            /**
+             * Optional
+             * @default false
+             */
+            optional: boolean;
+        };
+        /**
+         * Rest
+         * @description How a kind rests and how it wakes.
+         *
+         *     ``window_days`` and ``slowing_days`` count from the shortest day, so that they hold on both
+         *     hemispheres; a window may run past the turn of the year. ``root_gate_cm``: roots a new growth must
+         *     have before a dry rest ends; None where waking needs no roots. ``needs_cold``: lamps cannot
+         *     replace this rest. ``optional``: growers differ whether it is needed. [d, cm]
+         */
+        "Rest-Output": {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "none" | "plain" | "dry" | "summer";
+            /** Enter */
+            enter: string;
+            /** Restart */
+            restart: string;
+            /** Window Days */
+            window_days?: [
+                number,
+                number
+            ] | null;
+            /** Slowing Days */
+            slowing_days?: [
+                number,
+                number
+            ] | null;
+            /** Root Gate Cm */
+            root_gate_cm?: number | null;
+            /**
+             * Needs Cold
+             * @default false
+             */
+            needs_cold: boolean;
+            /**
+             * Optional
+             * @default false
+             */
+            optional: boolean;
+        };
+        /**
          * Rhythm
          * @description How a pot is watered at present: days between pours, and the repeating pours.
          */
@@ -8012,40 +9601,34 @@ export interface components {
             horizon_days: number;
         };
         /**
-         * RoundPage
-         * @description Today's work with the salt rails beside it.
+         * RootZoneLimits
+         * @description Limits for readings, not for root-zone concentrations. [µS/cm]
+         *
+         *     With the method ``soak`` there is no pot: the limits are for the water a plant is soaked in.
          */
-        RoundPage: {
+        RootZoneLimits: {
+            /** Ec Low Warn Us Cm */
+            ec_low_warn_uS_cm: number;
+            /** Ec Ideal Us Cm */
+            ec_ideal_uS_cm: [
+                number,
+                number
+            ];
+            /** Ec Ceiling Us Cm */
+            ec_ceiling_uS_cm: number;
+            /** Ph */
+            pH: [
+                number,
+                number
+            ];
             /**
-             * Today
-             * Format: date
+             * Confidence
+             * @enum {string}
              */
-            today: string;
-            plan: components["schemas"]["RoundPlan"];
-            working: components["schemas"]["Working"];
-            /** Feed Product Id */
-            feed_product_id: number | null;
-            /** Feed Product */
-            feed_product: string;
-            /** Salt */
-            salt: components["schemas"]["PotRow"][];
+            confidence: "high" | "medium" | "low";
         };
-        /**
-         * RoundPlan
-         * @description Today's work.
-         */
-        RoundPlan: {
-            /** Cans */
-            cans: components["schemas"]["Can"][];
-            /** Looks */
-            looks: components["schemas"]["Look"][];
-            /** Pots Due */
-            pots_due: number;
-            /** Minutes */
-            minutes: number;
-        };
-        /** RoundPlanInput */
-        RoundPlanInput: {
+        /** RoundInput */
+        RoundInput: {
             /**
              * Pots
              * @description Every pot kept.
@@ -8080,8 +9663,51 @@ export interface components {
             slope?: components["schemas"]["ProductSlope-Input"] | null;
         };
         /**
+         * RoundPage
+         * @description Today's work with the salt rails beside it.
+         */
+        RoundPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            plan: components["schemas"]["RoundPlan"];
+            working: components["schemas"]["Working"];
+            /** Feed Product Id */
+            feed_product_id: number | null;
+            /** Feed Product */
+            feed_product: string;
+            /** Salt */
+            salt: components["schemas"]["PotRow"][];
+        };
+        /**
+         * RoundPlan
+         * @description Today's work.
+         */
+        RoundPlan: {
+            /** Cans */
+            cans: components["schemas"]["Can"][];
+            /** Looks */
+            looks: components["schemas"]["Look"][];
+            /** Pots Due */
+            pots_due: number;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Saving
+             * @default
+             */
+            saving: string;
+            /**
+             * Clean Hands
+             * @default
+             */
+            clean_hands: string;
+        };
+        /**
          * RoundPot
-         * @description A pot as the round needs it. None: not known or does not apply.
+         * @description A pot as the round needs it. None: not known or does not apply. [d, L, mg/L, µS/cm, mL]
          */
         RoundPot: {
             /** Id */
@@ -8098,14 +9724,12 @@ export interface components {
             isolated: boolean;
             /** Interval Days */
             interval_days: number;
-            /** Plain Every */
-            plain_every: number;
+            pattern: components["schemas"]["Pattern"];
+            fed: components["schemas"]["FedSoFar"];
             /** Last Pour On */
             last_pour_on: string | null;
             /** Last Flush On */
             last_flush_on: string | null;
-            /** Feeds Since Plain */
-            feeds_since_plain: number;
             /** Feeds At Root */
             feeds_at_root: boolean;
             /** N Low Mg L */
@@ -8141,6 +9765,20 @@ export interface components {
              * @default []
              */
             holds: components["schemas"]["Hold-Input"][];
+            /**
+             * Spray N Mg L
+             * @default 0
+             */
+            spray_n_mg_L: number;
+            /** Spray Ceiling Us Cm */
+            spray_ceiling_uS_cm?: number | null;
+            /**
+             * Spray Ml
+             * @default 3
+             */
+            spray_mL: number;
+            /** Skipped Until */
+            skipped_until?: string | null;
         };
         /**
          * RoundWater
@@ -8187,6 +9825,7 @@ export interface components {
          *
          *     ``feeds`` of every ``cycle`` waterings carry feed of ``n_mg_L``; the plain ones pour
          *     ``plain_times`` as much. ``label_share`` is the part of the label it speaks of, if it does.
+         *     ``every_days``: fed by days and not by count of waterings. [d]
          */
         "School-Input": {
             /** Id */
@@ -8262,6 +9901,8 @@ export interface components {
              * @default
              */
             when: string;
+            /** Every Days */
+            every_days?: number | null;
         };
         /**
          * School
@@ -8269,6 +9910,7 @@ export interface components {
          *
          *     ``feeds`` of every ``cycle`` waterings carry feed of ``n_mg_L``; the plain ones pour
          *     ``plain_times`` as much. ``label_share`` is the part of the label it speaks of, if it does.
+         *     ``every_days``: fed by days and not by count of waterings. [d]
          */
         "School-Output": {
             /** Id */
@@ -8344,6 +9986,8 @@ export interface components {
              * @default
              */
             when: string;
+            /** Every Days */
+            every_days?: number | null;
         };
         /**
          * SchoolAnswer
@@ -8531,6 +10175,52 @@ export interface components {
             pot_id?: number | null;
             /** Water Id */
             water_id?: number | null;
+        };
+        /**
+         * Seen
+         * @description What is known of the leading growth and its place on a day. None: not known. [°C, h, mol/m²/day, cm]
+         */
+        Seen: {
+            /** Noted */
+            noted?: ("active" | "flowering" | "slowing" | "rest" | "dormant" | "establishing" | "stressed") | null;
+            /** Noted On */
+            noted_on?: string | null;
+            /** Arrived On */
+            arrived_on?: string | null;
+            /** Growth On */
+            growth_on?: string | null;
+            /** Stopped On */
+            stopped_on?: string | null;
+            /** Spike On */
+            spike_on?: string | null;
+            /** Roots Cm */
+            roots_cm?: number | null;
+            /** Roots On */
+            roots_on?: string | null;
+            /** New Growth On */
+            new_growth_on?: string | null;
+            /** Night C */
+            night_C?: number | null;
+            /** Night Low C */
+            night_low_C?: number | null;
+            /** Lamp Hours */
+            lamp_hours?: number | null;
+            /** Lamp Dli */
+            lamp_dli?: number | null;
+        };
+        /**
+         * Sensitivity
+         * @description 0 none known, 1 low, 2 moderate, 3 high.
+         */
+        Sensitivity: {
+            /** Fluoride */
+            fluoride: number;
+            /** Chlorine */
+            chlorine: number;
+            /** Sodium */
+            sodium: number;
+            /** Boron */
+            boron: number;
         };
         /**
          * SerialDilution
@@ -8800,6 +10490,20 @@ export interface components {
             unread: string[];
         };
         /**
+         * SharedCan
+         * @description One mix and who may have it. [mg/L N]
+         */
+        SharedCan: {
+            /** Water Id */
+            water_id: number;
+            /** N Low Mg L */
+            n_low_mg_L: number;
+            /** N High Mg L */
+            n_high_mg_L: number;
+            /** Ids */
+            ids: number[];
+        };
+        /**
          * ShelfPage
          * @description Feeds with their packs, measures and vessels.
          */
@@ -8887,6 +10591,27 @@ export interface components {
             limit_g_L: number;
             /** Fits */
             fits: boolean;
+        };
+        /**
+         * SourceWater
+         * @description Most a plant may drink. [µS/cm; mg/L as CaCO3]
+         */
+        SourceWater: {
+            /** Ec Ideal Max Us Cm */
+            ec_ideal_max_uS_cm: number;
+            /** Ec Max Us Cm */
+            ec_max_uS_cm: number;
+            /** Ec Short Term Max Us Cm */
+            ec_short_term_max_uS_cm: number;
+            /** Alkalinity Ceiling Mg L */
+            alkalinity_ceiling_mg_L: number;
+            /** Alkalinity Ideal Max Mg L */
+            alkalinity_ideal_max_mg_L: number;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "high" | "medium" | "low";
         };
         /** SpoonCalibrationInput */
         SpoonCalibrationInput: {
@@ -9749,6 +11474,19 @@ export interface components {
             how: string;
         };
         /**
+         * Weighed
+         * @description A weight on a day. [g]
+         */
+        Weighed: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Weighing
          * @description An amount for the can, and what the tool makes of it. [g or mL, %]
          */
@@ -9771,6 +11509,43 @@ export interface components {
             error_pct: number;
             /** Weighable */
             weighable: boolean;
+        };
+        /**
+         * WeightIn
+         * @description A pot on the scale. [g]
+         */
+        WeightIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Grams */
+            grams: number | string;
+            /**
+             * Kind
+             * @default now
+             * @enum {string}
+             */
+            kind: "now" | "drained" | "dry";
+        };
+        /**
+         * Words
+         * @description What no number says: how it is watered, a note, and where growers differ.
+         */
+        Words: {
+            /** Watering */
+            watering: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Disputed
+             * @default
+             */
+            disputed: string;
         };
         /**
          * Working
@@ -9977,6 +11752,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_InUnits_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_away_risk_api_calc_away_risk_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AwayRiskInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_AwayPlan_"];
                 };
             };
             /** @description Bad Request */
@@ -10263,6 +12089,57 @@ export interface operations {
             };
         };
     };
+    calc_cans_api_calc_cans_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CansInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_CanGroups_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_charge_balance_api_calc_charge_balance_post: {
         parameters: {
             query?: never;
@@ -10334,6 +12211,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Remedy_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_check_interval_api_calc_check_interval_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckIntervalInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_CheckInterval_"];
                 };
             };
             /** @description Bad Request */
@@ -10722,6 +12650,57 @@ export interface operations {
             };
         };
     };
+    calc_feeding_pattern_api_calc_feeding_pattern_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedingPatternInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_NextFeed_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_flush_plan_api_calc_flush_plan_post: {
         parameters: {
             query?: never;
@@ -10742,6 +12721,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_FlushPlan_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_growth_gate_api_calc_growth_gate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GrowthGateInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_GrowthGate_"];
                 };
             };
             /** @description Bad Request */
@@ -10844,6 +12874,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Headroom_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_holds_api_calc_holds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_tuple_Hold__________"];
                 };
             };
             /** @description Bad Request */
@@ -10997,6 +13078,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Elements_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_medium_properties_api_calc_medium_properties_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MediumPropertiesInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_MixedMedium_"];
                 };
             };
             /** @description Bad Request */
@@ -11232,6 +13364,57 @@ export interface operations {
             };
         };
     };
+    calc_phase_api_calc_phase_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhaseInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_PhaseFound_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_pot_volume_api_calc_pot_volume_post: {
         parameters: {
             query?: never;
@@ -11252,6 +13435,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_PotVolume_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_pot_water_from_weights_api_calc_pot_water_from_weights_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PotWaterFromWeightsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_PotWater_"];
                 };
             };
             /** @description Bad Request */
@@ -11538,7 +13772,7 @@ export interface operations {
             };
         };
     };
-    calc_round_plan_api_calc_round_plan_post: {
+    calc_round_api_calc_round_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -11547,7 +13781,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RoundPlanInput"];
+                "application/json": components["schemas"]["RoundInput"];
             };
         };
         responses: {
@@ -16624,6 +18858,528 @@ export interface operations {
             };
         };
     };
+    kinds_api_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kind_api_kinds__profile_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                profile_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_own_figures_api_kinds__profile_id__own_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                profile_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnFiguresIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    care_of_api_pots__pot_id__care_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarePage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_care_api_pots__pot_id__care_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CareIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_aside_api_pots__pot_id__override_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OverrideIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_weight_api_pots__pot_id__weights_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeightIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    places_api_places_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_place_api_places__place_id__post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_climate_api_places__place_id__climate_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClimateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     archive_api_log__kind___row_id__archive_post: {
         parameters: {
             query?: never;
@@ -16631,7 +19387,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate";
                 row_id: number;
             };
             cookie?: never;
@@ -16683,7 +19439,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate";
                 row_id: number;
             };
             cookie?: never;

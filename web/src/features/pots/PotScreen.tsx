@@ -10,6 +10,8 @@ import { useNotice } from "../../ui/noticeContext"
 import { Quantity } from "../../ui/Quantity"
 import { useUndo } from "../../ui/useUndo"
 import { FlushCard } from "../flush/FlushCard"
+import { CareCard } from "./care/CareCard"
+import { Holds } from "./care/Holds"
 import { LogList } from "./LogList"
 import { LookForm } from "./LookForm"
 import { PhaseForm } from "./PhaseForm"
@@ -43,7 +45,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
         <Button variant="outline" minH="44px" onClick={() => setOpen("pour")}>Log a pour</Button>
         <Button data-new minH="44px" onClick={() => setOpen("look")}>Log a look</Button>
       </PageHead>
-      {row.holds.map((h) => <Text key={h.id} mb="2"><b>Hold: {h.reason}</b> <Text as="span" color="fg.muted">Ends: {h.release}</Text></Text>)}
+      <Holds potId={row.id} holds={row.holds} />
       {open === "look" && <LookForm potId={row.id} last={page.looks.at(-1)} today={page.today} onClose={() => setOpen(null)} />}
       {open === "phase" && <PhaseForm potId={row.id} phase={row.phase} today={page.today} onClose={() => setOpen(null)} />}
       {open === "pour" && (
@@ -54,7 +56,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
         </Box>
       )}
       <Strata page={page} />
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(3, minmax(0,1fr))" }} gap="4" mt="4" alignItems="start">
+      <Grid templateColumns={{ base: "minmax(0,1fr)", md: "repeat(2, minmax(0,1fr))", xl: "repeat(4, minmax(0,1fr))" }} gap="4" mt="4" alignItems="start">
         <Card title="Root zone today">
           <Flex direction="column" gap="1">
             <Text>In the pot: <b><Quantity label="Root zone" kind="ec" value={z.root_zone_uS_cm} low={z.root_zone_low_uS_cm} high={z.root_zone_high_uS_cm} working={{ kind: "here", working: page.working }} /></b></Text>
@@ -65,6 +67,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
             {z.observations.at(-1) && <Text color="fg.muted">Last runoff {figure(Math.round(z.observations.at(-1)?.runoff_ec ?? 0), 6)} on {day(z.observations.at(-1)?.on ?? page.today, page.today)}, expected {figure(Math.round(z.observations.at(-1)?.expected_runoff_ec ?? 0), 6)}; taken in.</Text>}
           </Flex>
         </Card>
+        <CareCard page={page} />
         <FlushCard potId={row.id} code={row.code} idealHigh={row.ideal_high_uS_cm} />
         <LogList page={page} />
       </Grid>

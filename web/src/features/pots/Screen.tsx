@@ -30,6 +30,7 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
   return (
     <>
       <PageHead title={`${page.pots.length} ${page.pots.length === 1 ? "pot" : "pots"} kept`} line="Each with the reading a pour-through would give today, and its 80 % range.">
+        <Button asChild variant="outline" minH="44px"><Link to="/kinds">Kinds</Link></Button>
         <Button data-new minH="44px" onClick={() => setAdding(true)}>Keep a pot</Button>
       </PageHead>
       {adding && <AddPot count={page.pots.length} onClose={(id) => { setAdding(false); if (id) void navigate(`/pots/${id}`) }} />}
@@ -59,7 +60,7 @@ function Row({ row, today }: { row: Schemas["PotRow"]; today: string }) {
       <Flex justify="flex-end">
         <Quantity label={`Predicted reading of ${row.code}`} kind="ec" value={row.reading_uS_cm} none="no pour yet" bare working={{ kind: "fetch", key: `pot-${row.id}`, load: () => answer(client.GET("/api/pots/{pot_id}/root-zone", { params: { path: { pot_id: row.id } } })) }} />
       </Flex>
-      <Text fontSize="sm" color="fg.muted" gridColumn={{ base: "1 / -1", md: "auto" }}>{row.holds[0]?.reason ?? [row.last_pour_on && `poured ${day(row.last_pour_on, today)}`, row.marks.length > 0 && `marks: ${row.marks.join(", ")}`].filter(Boolean).join(" · ")}</Text>
+      <Text fontSize="sm" color="fg.muted" gridColumn={{ base: "1 / -1", md: "auto" }}>{row.holds.find((h) => !h.standing && !h.word)?.reason ?? [row.last_pour_on && `poured ${day(row.last_pour_on, today)}`, row.marks.length > 0 && `marks: ${row.marks.join(", ")}`].filter(Boolean).join(" · ")}</Text>
     </Grid>
   )
 }

@@ -15,7 +15,7 @@ const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): S
 const look = (id: number, on: string, part: Partial<Schemas["LookOut"]> = {}): Schemas["LookOut"] => ({ id, on, leaves_count: 5, newest_leaf_mm: null, new_leaf: false, marks: [], unknown: [], note: "", ...part })
 
 const PAGE: Schemas["PotPage"] = {
-  today: "2026-11-23", row: ROW, medium: "bark", pot_volume_L: 1.4, interval_days: 4, plain_every: 4, hazard: "", profile_name: "Phragmipedium", confidence: "medium", arrived_on: null, working: WORKING,
+  today: "2026-11-23", row: ROW, medium: "bark", pot_volume_L: 1.4, interval_days: 4, plain_every: 4, hazard: "", profile_id: "phragmipedium", own_figures: false, profile_name: "Phragmipedium", confidence: "medium", arrived_on: null, working: WORKING,
   pours: [pour(1, "2026-11-01"), pour(2, "2026-11-09", { job: "flush", volume_L: 1.4, ec_uS_cm: 34 }), pour(3, "2026-11-19", { volume_L: null, ec_uS_cm: null })],
   looks: [look(1, "2026-11-05", { newest_leaf_mm: 142, new_leaf: true }), look(2, "2026-11-15", { marks: ["tip", "crust"] })],
   phases: [{ phase: "active", since: "2026-10-01" }, { phase: "rest", since: "2026-11-12" }],

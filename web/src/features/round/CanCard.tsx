@@ -8,7 +8,7 @@ import { Quantity } from "../../ui/Quantity"
 
 /** One can: what to mix, how much in all, which pots get it, and why. */
 export function CanCard({ can }: { can: Schemas["Can"] }) {
-  const fed = can.job === "feed"
+  const fed = can.job === "feed" || can.job === "leaf spray"
   return (
     <Card label={`Can ${can.letter}`}>
       <Flex gap="4">

@@ -28,7 +28,7 @@ export function PourStep({ can, pot, batchId, today, onNext, onBack }: Props) {
     (v, key) =>
       answer(client.POST("/api/pours", {
         params: keyed(key),
-        body: { pot_ids: [pot.pot_id], on: today, batch_id: plain ? null : (batchId ?? null), water_id: plain || !batchId ? can.water_id : null, volume: amount, volume_unit: "mL", flush: can.job === "flush" && !plain, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_unit: "µS/cm", note: v.note },
+        body: { pot_ids: [pot.pot_id], on: today, batch_id: plain ? null : (batchId ?? null), water_id: plain || !batchId ? can.water_id : null, volume: amount, volume_unit: "mL", route: can.job === "leaf spray" ? "leaf spray" : null, flush: can.job === "flush" && !plain, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_unit: "µS/cm", note: v.note },
       })),
     (stored) => {
       notice({ text: `${pot.code}: ${figure(amount)} mL kept.`, undo: () => stored.pour_ids.forEach((id) => undo("pour", id)) })
@@ -44,7 +44,7 @@ export function PourStep({ can, pot, batchId, today, onNext, onBack }: Props) {
       <Flex align="baseline" gap="2" mt="4">
         <Text as="output" aria-live="polite" fontSize="64px" lineHeight="1" fontWeight="bold">{figure(amount)}</Text>
         <Text fontSize="2xl" fontWeight="semibold">mL</Text>
-        <Text ml="auto" color="fg.muted" fontSize="lg">{plain ? "plain water" : can.job === "flush" ? "flush" : pot.route === "tray" ? "into the tray" : can.job === "feed" ? "feed" : "plain water"}</Text>
+        <Text ml="auto" color="fg.muted" fontSize="lg">{plain ? "plain water" : can.job === "flush" ? "flush" : pot.route === "tray" ? "into the tray" : can.job === "feed" ? "feed" : can.job === "leaf spray" ? "leaf spray" : "plain water"}</Text>
       </Flex>
       <Flex gap="2.5" mt="4">
         <Button type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-label={`${step} mL less`} onClick={() => setAmount(Math.max(step, amount - step))}>− {step}</Button>

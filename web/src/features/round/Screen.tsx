@@ -34,6 +34,8 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
           <Flex direction="column" gap="3">
             {plan.cans.map((can) => <CanCard key={can.letter} can={can} />)}
             {plan.cans.length === 0 && <Card><Text>No can today.</Text></Card>}
+            {plan.saving && <Text color="fg.muted">{plan.saving}</Text>}
+            {plan.clean_hands && <Text color="fg.muted">{plan.clean_hands}</Text>}
             {page.working.cautions.map((c) => <Text key={c} color="state.caution">{c}</Text>)}
           </Flex>
           <Flex direction="column" gap="4">

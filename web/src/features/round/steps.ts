@@ -7,7 +7,7 @@ export type Step =
 
 export function stepsOf(plan: Schemas["RoundPlan"]): Step[] {
   return plan.cans.flatMap((can): Step[] => [
-    ...(can.job === "feed" ? [{ kind: "mix" as const, can }] : []),
+    ...(can.job === "feed" || can.job === "leaf spray" ? [{ kind: "mix" as const, can }] : []),
     ...can.pots.map((pot, i) => ({ kind: "pour" as const, can, pot, index: i + 1, of: can.pots.length })),
   ])
 }

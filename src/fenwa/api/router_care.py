@@ -1,0 +1,359 @@
+"""Care: kinds with their figures, what rules a pot's phase and rhythm, holds set aside, places and their nights, weights."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from fenwa.api.router_pots import one_pot
+from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
+from fenwa.api.writing import now as this_moment
+from fenwa.core.care.holds import Hold
+from fenwa.core.care.interval import CheckInterval, check_interval, drying_rate
+from fenwa.core.care.pattern import NextFeed, feeding_pattern
+from fenwa.core.care.phase import PhaseSchool
+from fenwa.core.care.season import Hemisphere
+from fenwa.core.care.together import own_version
+from fenwa.core.data.loader import get_profile, profiles, sources
+from fenwa.core.data.profile import Profile
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import InputError, NotFound, Underspecified
+from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
+from fenwa.core.working import Computed
+from fenwa.store import models
+from fenwa.store.care_state import profile_in_force
+from fenwa.store.collection import forming, gaps_of, light_h, pots_today
+from fenwa.store.mix_state import schools_in_force
+from fenwa.store.pot_today import PotToday, day_of
+from fenwa.store.summary import refresh, touch, touch_all
+
+router = APIRouter(prefix="/api", tags=["care"])
+
+
+class KindRow(BaseModel):
+    """A kind in the list of kinds."""
+
+    id: str
+    name: str
+    group: str
+    confidence: str
+    source: str
+    rest: str
+    water_max_uS_cm: float
+    pots: int
+    own: bool
+
+
+class KindPage(BaseModel):
+    """A kind on one screen: the figures in force, where they come from, and the pots that live by them."""
+
+    profile: Profile
+    source: str
+    own_id: int | None
+    own_word: str
+    pots: list[Stored]
+    codes: list[str]
+
+
+def _kinds_kept(session: Session, today: date) -> dict[str, list[PotToday]]:
+    kept: dict[str, list[PotToday]] = {}
+    for p in pots_today(session, today):
+        for plant in p.plants:
+            kept.setdefault(plant.profile_id, []).append(p)
+    return kept
+
+
+def _own_row(session: Session, profile_id: str) -> models.ProfileCopy | None:
+    return session.scalars(
+        select(models.ProfileCopy)
+        .where(models.ProfileCopy.profile_id == profile_id, models.ProfileCopy.archived_at.is_(None),
+               models.ProfileCopy.plant_id.is_(None))
+        .order_by(models.ProfileCopy.id.desc())
+    ).first()  # fmt: skip
+
+
+@router.get("/kinds")
+def kinds(session: Reading, today: Today) -> list[KindRow]:
+    """Every kind Fenwa knows, with how sure its figures are."""
+    kept = _kinds_kept(session, today)
+    own = set(session.scalars(select(models.ProfileCopy.profile_id).where(models.ProfileCopy.archived_at.is_(None))))
+    return [
+        KindRow(id=p.id, name=p.name, group=p.group, confidence=p.confidence, source=sources()[p.source], rest=p.rest.kind,
+                water_max_uS_cm=p.source_water.ec_max_uS_cm, pots=len(kept.get(p.id, [])), own=p.id in own)
+        for p in sorted(profiles().values(), key=lambda p: (p.group, p.name))
+    ]  # fmt: skip
+
+
+@router.get("/kinds/{profile_id}")
+def kind(profile_id: str, session: Reading, today: Today) -> KindPage:
+    """One kind with the figures in force."""
+    get_profile(profile_id)
+    found, own = profile_in_force(session, profile_id), _own_row(session, profile_id)
+    pots = _kinds_kept(session, today).get(profile_id, [])
+    return KindPage(profile=found, source=sources()[found.source], own_id=own.id if own else None, own_word=own.word if own else "",
+                    pots=[Stored(id=p.pot.id) for p in pots], codes=[p.pot.code for p in pots])  # fmt: skip
+
+
+class OwnFiguresIn(BaseModel):
+    """A grower's own figures of a kind; what is empty stays as it was. [µS/cm]"""
+
+    water_max: TypedOrNone = None
+    reading_low: TypedOrNone = None
+    reading_high: TypedOrNone = None
+    reading_ceiling: TypedOrNone = None
+    word: str = ""
+
+
+@router.post("/kinds/{profile_id}/own", status_code=201)
+def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: Writing) -> Stored:
+    """Keep your own figures for a kind; the shipped ones stay beside them."""
+    shipped = get_profile(profile_id)
+
+    def write(session: Session) -> dict[str, Any]:
+        now = profile_in_force(session, profile_id)
+        figures: dict[str, Any] = {}
+        if body.water_max is not None:
+            short = max(now.source_water.ec_short_term_max_uS_cm, body.water_max)
+            comfortable = min(now.source_water.ec_ideal_max_uS_cm, body.water_max)
+            figures["source_water"] = {"ec_max_uS_cm": body.water_max, "ec_short_term_max_uS_cm": short,
+                                       "ec_ideal_max_uS_cm": comfortable}  # fmt: skip
+        zone = now.root_zone
+        low = body.reading_low if body.reading_low is not None else zone.ec_ideal_uS_cm[0]
+        high = body.reading_high if body.reading_high is not None else zone.ec_ideal_uS_cm[1]
+        if (body.reading_low, body.reading_high, body.reading_ceiling) != (None, None, None):
+            ceiling = body.reading_ceiling if body.reading_ceiling is not None else zone.ec_ceiling_uS_cm
+            figures["root_zone"] = {"ec_ideal_uS_cm": [low, high], "ec_ceiling_uS_cm": ceiling,
+                                    "ec_low_warn_uS_cm": min(zone.ec_low_warn_uS_cm, low)}  # fmt: skip
+        before = _own_row(session, profile_id)
+        if not figures:
+            raise Underspecified(
+                "No figure is changed. Change at least one, or leave the kind as it is.", pointer="/water_max"
+            )
+        if before is not None:
+            figures = {**before.figures, **figures}
+            before.archived_at = this_moment()
+        own_version(shipped, figures)
+        row = models.ProfileCopy(profile_id=profile_id, figures=figures, word=body.word)
+        session.add(row)
+        session.flush()
+        touch_all(session)
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+class CarePage(BaseModel):
+    """What rules a pot: phase, holds, rhythm, interval, water by weight, each with why."""
+
+    phase: str
+    phase_by: str
+    phase_sentence: str
+    phase_school: PhaseSchool
+    school_id: str | None
+    school: str
+    interval_by: str
+    holds: list[Hold]
+    next_feed: Computed[NextFeed]
+    interval: Computed[CheckInterval]
+    water: Computed[PotWater] | None
+    place_id: int
+    trial: str
+
+
+@router.get("/pots/{pot_id}/care")
+def care_of(pot_id: int, session: Reading, today: Today) -> CarePage:
+    """What rules a pot today, with the working of each number."""
+    p = one_pot(session, pot_id, today)
+    rate = min(max(drying_rate(None, light_h(p.where, today)), 0.2), 5.0)
+    interval = check_interval(gaps=gaps_of(p.data, p.where), fallback_days=p.pot.interval_days, rate_now=rate,
+                              forming=forming(p.data, today), last_on=day_of(p.data["last_pour_on"]))  # fmt: skip
+    return CarePage(
+        phase=p.phase, phase_by=p.found.by, phase_sentence=p.found.sentence, phase_school=p.plant.phase_school,
+        school_id=p.pot.school_id, school=p.pattern.name, interval_by=p.pot.interval_by, holds=list(p.holds),
+        next_feed=feeding_pattern(pattern=p.pattern, fed=p.fed, today=today), interval=interval,
+        water=_by_weight(session, pot_id, today), place_id=p.where.id, trial=p.plant.trial,
+    )  # fmt: skip
+
+
+def _by_weight(session: Session, pot_id: int, today: date) -> Computed[PotWater] | None:
+    rows = list(session.scalars(
+        select(models.Weight)
+        .where(models.Weight.pot_id == pot_id, models.Weight.archived_at.is_(None), models.Weight.on <= today)
+        .order_by(models.Weight.on, models.Weight.id)
+    ))  # fmt: skip
+    newest = {w.kind: w.grams for w in rows}
+    if "drained" not in newest or "dry" not in newest or newest["dry"] >= newest["drained"]:
+        return None
+    return pot_water_from_weights(drained_g=newest["drained"], dry_g=newest["dry"], now_g=rows[-1].grams,
+                                  weights=[Weighed(w.on, w.grams) for w in rows])  # fmt: skip
+
+
+class CareIn(BaseModel):
+    """What rules a pot. Left out: as it was; an empty school: back to the pot's own rhythm."""
+
+    school_id: str | None = None
+    phase_school: PhaseSchool | None = None
+    interval_by: Literal["set", "learnt"] | None = None
+    trial: str | None = None
+
+
+@router.post("/pots/{pot_id}/care")
+def set_care(pot_id: int, body: CareIn, writer: Writing, today: Today) -> Stored:
+    """Choose the school, the way its phase is told, and whether its interval is learnt."""
+
+    def write(session: Session) -> dict[str, Any]:
+        p = one_pot(session, pot_id, today)
+        pot, plant = session.get_one(models.Pot, pot_id), session.get_one(models.Plant, p.plant.id)
+        if body.school_id is not None:
+            if body.school_id and body.school_id not in {s.school.id for s in schools_in_force(session)}:
+                raise NotFound(f"There is no school “{body.school_id}”. Choose one of the list.", pointer="/school_id")
+            pot.school_id = body.school_id or None
+        if body.interval_by is not None:
+            pot.interval_by = body.interval_by
+        if body.phase_school is not None:
+            plant.phase_school = body.phase_school
+        if body.trial is not None:
+            plant.trial = body.trial.strip()
+        refresh(session, pot_id)
+        return {"id": pot_id}
+
+    return Stored(**writer.once(body, write))
+
+
+class OverrideIn(BaseModel):
+    """A hold to be set aside, with a word why."""
+
+    hold_id: str
+    word: str
+
+
+@router.post("/pots/{pot_id}/override", status_code=201)
+def set_aside(pot_id: int, body: OverrideIn, writer: Writing, today: Today) -> Stored:
+    """Set a hold aside with a word; it stays shown, and the word is kept."""
+    if not body.word.strip():
+        raise Underspecified("A word is missing. Write why you set this hold aside.", pointer="/word")
+
+    def write(session: Session) -> dict[str, Any]:
+        p = one_pot(session, pot_id, today)
+        if body.hold_id not in {h.id for h in p.holds}:
+            raise InputError(f"{p.pot.code} has no open hold “{body.hold_id}”. It may have ended.", pointer="/hold_id")
+        row = models.HoldOverride(pot_id=pot_id, hold_id=body.hold_id, on=today, word=body.word.strip())
+        session.add(row)
+        touch(session, pot_id)
+        session.flush()
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+class WeightIn(BaseModel):
+    """A pot on the scale. [g]"""
+
+    on: date
+    grams: Typed
+    kind: Literal["now", "drained", "dry"] = "now"
+
+
+@router.post("/pots/{pot_id}/weights", status_code=201)
+def add_weight(pot_id: int, body: WeightIn, writer: Writing, today: Today) -> Stored:
+    """Log a weight: drained, at dry, or now."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    require(body.grams, "Weight", "g", low=0, open_low=True, high=200_000, pointer="/grams")
+
+    def write(session: Session) -> dict[str, Any]:
+        one_pot(session, pot_id, today)
+        row = models.Weight(pot_id=pot_id, on=body.on, grams=body.grams, kind=body.kind)
+        session.add(row)
+        touch(session, pot_id)
+        session.flush()
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+class PlaceOut(BaseModel):
+    """A place with what rules its seasons. [°, h, mol/m²/day]"""
+
+    id: int
+    name: str
+    hemisphere: Hemisphere
+    latitude_deg: float | None
+    lamp_hours: float | None
+    lamp_dli: float | None
+
+
+@router.get("/places")
+def places(session: Reading) -> list[PlaceOut]:
+    """Places with their seasons."""
+    rows = session.scalars(select(models.Place).where(models.Place.archived_at.is_(None)).order_by(models.Place.id))
+    return [PlaceOut(**{k: getattr(p, k) for k in PlaceOut.model_fields}) for p in rows]
+
+
+class PlaceIn(BaseModel):
+    """Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them."""
+
+    hemisphere: Hemisphere = "north"
+    latitude_deg: TypedOrNone = None
+    lamp_hours: TypedOrNone = None
+    lamp_dli: TypedOrNone = None
+
+
+@router.post("/places/{place_id}")
+def set_place(place_id: int, body: PlaceIn, writer: Writing) -> Stored:
+    """Say where a place lies and what light it has."""
+    for value, name, unit, low, high, pointer in (
+        (body.latitude_deg, "Latitude", "°", -90, 90, "/latitude_deg"), (body.lamp_hours, "Lamp hours", "h", 0, 24, "/lamp_hours"),
+        (body.lamp_dli, "Lamp light", "mol/m²/day", 0, 60, "/lamp_dli"),
+    ):  # fmt: skip
+        if value is not None:
+            require(value, name, unit, low=low, high=high, pointer=pointer)
+
+    def write(session: Session) -> dict[str, Any]:
+        place = get_row(session, models.Place, place_id, "Place", "/place_id")
+        for key, value in body.model_dump().items():
+            setattr(place, key, value)
+        touch_all(session)
+        return {"id": place_id}
+
+    return Stored(**writer.once(body, write))
+
+
+class ClimateIn(BaseModel):
+    """What a place measured: coldest of the night, warmest of the day. [°C, %]"""
+
+    on: date
+    night: TypedOrNone = None
+    day: TypedOrNone = None
+    medium: TypedOrNone = None
+    humidity: TypedOrNone = None
+    note: str = ""
+
+
+@router.post("/places/{place_id}/climate", status_code=201)
+def add_climate(place_id: int, body: ClimateIn, writer: Writing, today: Today) -> Stored:
+    """Log a night and a day of a place."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    values = {"night_C": body.night, "day_C": body.day, "medium_C": body.medium, "humidity_pct": body.humidity}
+    if all(v is None for v in values.values()):
+        raise Underspecified("Nothing was measured. Enter at least one figure.", pointer="/night")
+    for key, field in (("night_C", "night"), ("day_C", "day"), ("medium_C", "medium")):
+        if (celsius := values[key]) is not None:
+            require(celsius, f"Temperature ({field})", "°C", low=-30, high=60, pointer=f"/{field}")
+    if body.humidity is not None:
+        require(body.humidity, "Humidity", "%", low=0, high=100, pointer="/humidity")
+
+    def write(session: Session) -> dict[str, Any]:
+        get_row(session, models.Place, place_id, "Place", "/place_id")
+        row = models.Climate(place_id=place_id, on=body.on, note=body.note, **values)
+        session.add(row)
+        touch_all(session)
+        session.flush()
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))

@@ -1,0 +1,1 @@
+export { KindScreen as Screen } from "./KindScreen"

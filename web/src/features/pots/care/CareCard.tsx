@@ -1,0 +1,46 @@
+import { Button, Flex, Text } from "@chakra-ui/react"
+import { queryOptions, useQuery } from "@tanstack/react-query"
+import { useState } from "react"
+import { Link } from "react-router"
+import { answer, client, type Schemas } from "../../../api/client"
+import { day } from "../../../ui/format"
+import { Card } from "../../../ui/Page"
+import { Quantity } from "../../../ui/Quantity"
+import { CareForm } from "./CareForm"
+import { PlaceForm } from "./PlaceForm"
+import { WeightForm } from "./WeightForm"
+
+const careQuery = (id: number) => queryOptions({ queryKey: ["pots", "care", id], queryFn: () => answer(client.GET("/api/pots/{pot_id}/care", { params: { path: { pot_id: id } } })) })
+
+/** What rules the pot: phase, rhythm, days to the next look, water by weight. */
+export function CareCard({ page }: { page: Schemas["PotPage"] }) {
+  const care = useQuery(careQuery(page.row.id)).data
+  const [open, setOpen] = useState<"care" | "place" | "weight" | null>(null)
+  if (!care) return <Card title="Care"><Text role="status">One moment.</Text></Card>
+  const { interval, next_feed: next, water } = care
+  const close = () => setOpen(null)
+  return (
+    <Card title="Care">
+      <Flex direction="column" gap="1.5">
+        <Text><Link to={`/kinds/${page.profile_id}`}><Text as="span" textDecoration="underline" textUnderlineOffset="0.2em">{page.profile_name}</Text></Link>{page.own_figures ? ", by your own figures" : ""}</Text>
+        <Text><b>{care.phase[0]?.toUpperCase()}{care.phase.slice(1)}</b>, by {care.phase_by}. <Text as="span" color="fg.muted">{care.phase_sentence}</Text></Text>
+        <Text><b>Next watering: {next.result.job}.</b> <Text as="span" color="fg.muted">{next.result.sentence} {care.school && `(${care.school})`}</Text></Text>
+        <Text>
+          {interval.result.learnt_from ? `Learnt from ${interval.result.learnt_from} waterings: ` : "As set: "}
+          {interval.result.word} after <Quantity label="Days to the next look" value={interval.result.days} low={interval.result.low_days} high={interval.result.high_days} unit="days" working={{ kind: "here", working: interval.working }} />
+          {care.interval_by === "set" && interval.result.learnt_from ? `; the round keeps your ${page.interval_days} days` : ""}
+          {interval.result.next_on ? `, ${day(interval.result.next_on, page.today)}.` : "."} <Text as="span" color="fg.muted">{interval.result.sentence}</Text>
+        </Text>
+        {water && <Text>By weight: <Quantity label="Water left" value={water.result.left_mL} unit="mL" working={{ kind: "here", working: water.working }} /> <Text as="span" color="fg.muted">{water.result.sentence}</Text></Text>}
+      </Flex>
+      <Flex gap="2" mt="3" wrap="wrap">
+        <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("care")}>School and phase</Button>
+        <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("weight")}>Weigh it</Button>
+        <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("place")}>Seasons here</Button>
+      </Flex>
+      {open === "care" && <CareForm potId={page.row.id} care={care} onClose={close} />}
+      {open === "weight" && <WeightForm potId={page.row.id} today={page.today} onClose={close} />}
+      {open === "place" && <PlaceForm placeId={care.place_id} onClose={close} />}
+    </Card>
+  )
+}
