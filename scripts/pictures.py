@@ -56,7 +56,6 @@ VIEWS = (
     ("round", "/", 1280, 800, "light", None),
     ("water", "/water", 1280, 800, "light", None),
     ("water-blend", "/water?tool=blend", 1280, 800, "light", in_region("Tool: Blend")),
-    ("water-membrane", "/water?tool=membrane", 1280, 800, "dark", in_region("Tool: Membrane")),
     ("water-sheet", "/water/sheet", 1280, 800, "light", None),
     ("phone-reading", "/water", 390, 844, "light", with_reading),
     ("mix", "/mix", 1280, 1000, "light", with_pots),
@@ -71,6 +70,7 @@ VIEWS = (
     ("shelf", "/shelf", 1280, 800, "light", None),
     ("phone-pour", "/pour", 390, 844, "light", None),
     ("phone-round", "/", 390, 844, "light", None),
+    ("kind", "/kinds/phragmipedium", 1280, 800, "dark", None),
     ("phone-pot", "/pots/6", 390, 844, "light", None),
 )
 

@@ -156,6 +156,41 @@ def _big_collection(path: Path) -> Any:
     return create_app(store, lambda: TODAY)
 
 
+def _care() -> None:
+    """A year of 500 pots, and one day's round for 5,000."""
+    from fenwa.core.care.due import RoundPot
+    from fenwa.core.care.pattern import FedSoFar, every_nth
+    from fenwa.core.care.round import RoundWater, rise_per_mg_N, round_plan
+    from fenwa.core.care.year import YearPot, YearWater, days_of
+    from fenwa.core.data.loader import fertilizers, habits, media, profiles, schools
+    from fenwa.core.pot.specification import PotSpec
+    from fenwa.core.water.kinds import BaseWater
+
+    kinds, soils = list(profiles().values()), list(media().values())
+    label = fertilizers()["balanced_13_3_15_ca_mg"].label
+    rise = rise_per_mg_N(label)
+    pots = []
+    for i in range(500):
+        kind = kinds[i % len(kinds)]
+        habit = habits()[kind.habit]
+        spec = PotSpec(0.3 + 0.1 * (i % 9), soils[i % len(soils)].medium(), habit.u, habit.loss_per_day)
+        pots.append(YearPot(i, kind, spec, schools()["thin_and_constant"], ("north", "south")[i % 2], "calendar",
+                            sum(habit.interval_days) / 2, "top"))  # fmt: skip
+    waters = [YearWater(1, 15.0), YearWater(2, 180.0), YearWater(3, 450.0)]
+    year = _timed(lambda: list(days_of(pots, waters, date(2026, 1, 5), 365, lambda n: rise * n)))
+    print(f"a year of 500 pots, day by day: {year:.1f} s (target 10 s)")
+    due = []
+    for i in range(5000):
+        feeding = kinds[i % len(kinds)].phases["active"]
+        low, high = feeding.n_ideal_mg_L
+        due.append(RoundPot(i, f"K-{i}", "", "bench", i, i % 50 == 0, 5, every_nth(4), FedSoFar(), None, None, feeding.feed, low, high,
+                            feeding.ec_ceiling_uS_cm, kinds[i % len(kinds)].carnivore, 0.2, "top", 300.0, 1e4, 0, 0, 0, "", False, (1, 2)))  # fmt: skip
+    base = [RoundWater(1, "Rain", BaseWater(34.0, "rain")), RoundWater(2, "Well", BaseWater(180.0, "borehole"))]
+    round_plan(pots=due, waters=base, label=label, today=TODAY)
+    times = [_timed(lambda: round_plan(pots=due, waters=base, label=label, today=TODAY)) * 1000 for _ in range(8)]
+    print(f"a day's round for 5000 pots: median {sorted(times)[4]:.0f} ms, most {max(times):.0f} ms (target 300 ms)")
+
+
 def _pages() -> None:
     from fastapi.testclient import TestClient
 
@@ -221,6 +256,7 @@ def run(web: Path) -> None:
     """Print every measure."""
     _forecasts()
     _ions()
+    _care()
     _pages()
     if (web / "index.html").exists():
         print(f"first-load JavaScript: {first_load_kB(web):.0f} kB compressed (target 200 kB)")

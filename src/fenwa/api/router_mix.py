@@ -133,8 +133,9 @@ def mix_page(session: Reading, today: Today) -> Response:
 
 @lru_cache(maxsize=8192)
 def _mix_pot(p: PotToday) -> MixPot:
+    held = next((h.reason for h in p.holds if "feed" in h.blocks and not h.standing and not h.word), "")
     return MixPot(id=p.pot.id, code=p.pot.code, name=p.name, volume_L=p.volume_L, feeds_at_root=p.feeds_at_root,
-                  phase=p.phase, feed_ceiling_uS_cm=p.feed_ceiling_uS_cm, held=p.holds[0].reason if p.holds else "")  # fmt: skip
+                  phase=p.phase, feed_ceiling_uS_cm=p.feed_ceiling_uS_cm, held=held)  # fmt: skip
 
 
 def _recipes(session: Session) -> list[RecipeOut]:
