@@ -10,7 +10,7 @@ import { CareForm } from "./CareForm"
 import { PlaceForm } from "./PlaceForm"
 import { WeightForm } from "./WeightForm"
 
-const careQuery = (id: number) => queryOptions({ queryKey: ["pots", "care", id], queryFn: () => answer(client.GET("/api/pots/{pot_id}/care", { params: { path: { pot_id: id } } })) })
+const careQuery = (id: number) => queryOptions({ queryKey: ["pots", "one", id, "care"], queryFn: () => answer(client.GET("/api/pots/{pot_id}/care", { params: { path: { pot_id: id } } })) })
 
 /** What rules the pot: phase, rhythm, days to the next look, water by weight. */
 export function CareCard({ page }: { page: Schemas["PotPage"] }) {

@@ -1,0 +1,126 @@
+"""Every refusal of the calculations of care: the sentence names the field, the value and the way out."""
+
+from datetime import date
+from typing import Any
+
+import pytest
+
+from fenwa.api.calculations import run_calculation
+from fenwa.core.errors import DomainError
+from fenwa.core.registry import list_calculations
+
+BARK = {"theta_cc": 0.25, "phi": 0.55, "t_half_h": 1.0, "eta": 0.5, "R": 1.1, "name": "bark"}
+WEIGHTS = {"drained_g": 850, "dry_g": 600, "now_g": 700}
+NEED = {"id": 1, "n_low_mg_L": 40, "n_high_mg_L": 60, "ceiling_uS_cm": 900, "water_ids": [1]}
+WATER = {"id": 1, "ec_uS_cm": 30}
+AWAY_POT = {"id": 1, "code": "F-01", "name": "fern", "place": "sill", "shelf_order": 1, "interval_days": 6, "low_days": 4,
+            "high_days": 8, "amount_mL": 100, "water": "Rain", "route": "top"}  # fmt: skip
+JOURNEY = {"pots": [AWAY_POT], "leaving": "2026-12-20", "back": "2027-01-03"}
+COUNT = {"kind": "count", "cycle": 4, "feeds": 3}
+
+REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
+    ("growth-gate", {"needed_cm": -1}, "/needed_cm", "Roots needed"),
+    ("growth-gate", {"needed_cm": 31}, "/needed_cm", "30"),
+    ("growth-gate", {"needed_cm": 8, "roots_cm": -2}, "/roots_cm", "Root length"),
+    ("growth-gate", {"needed_cm": 8, "roots_cm": 900}, "/roots_cm", "200"),
+    (
+        "feeding-pattern",
+        {"pattern": {**COUNT, "cycle": 0}, "today": "2026-11-23"},
+        "/pattern/cycle",
+        "Waterings in a cycle",
+    ),
+    (
+        "feeding-pattern",
+        {"pattern": {**COUNT, "feeds": 61}, "today": "2026-11-23"},
+        "/pattern/feeds",
+        "Waterings with feed",
+    ),
+    (
+        "feeding-pattern",
+        {"pattern": {**COUNT, "feeds": 5}, "today": "2026-11-23"},
+        "/pattern/feeds",
+        "out of 4 cannot be",
+    ),
+    (
+        "feeding-pattern",
+        {"pattern": {"kind": "days"}, "today": "2026-11-23"},
+        "/pattern/every_days",
+        "Days between feeds",
+    ),
+    (
+        "feeding-pattern",
+        {"pattern": {"kind": "leaf spray", "every_days": 400}, "today": "2026-11-23"},
+        "/pattern/every_days",
+        "366",
+    ),
+    ("check-interval", {"gaps": [], "fallback_days": 0}, "/fallback_days", "Days between waterings"),
+    ("check-interval", {"gaps": [], "fallback_days": 200}, "/fallback_days", "120"),
+    ("check-interval", {"gaps": [], "fallback_days": 7, "rate_now": 0}, "/rate_now", "Rate now"),
+    ("check-interval", {"gaps": [{"days": -1}], "fallback_days": 7}, "/gaps/0/days", "Gap"),
+    ("check-interval", {"gaps": [{"days": 5, "rate": 9}], "fallback_days": 7}, "/gaps/0/rate", "Rate of a gap"),
+    ("pot-water-from-weights", {**WEIGHTS, "drained_g": 0}, "/drained_g", "Weight after draining"),
+    ("pot-water-from-weights", {**WEIGHTS, "dry_g": -5}, "/dry_g", "Weight at dry"),
+    ("pot-water-from-weights", {**WEIGHTS, "now_g": 300_000}, "/now_g", "Weight now"),
+    ("pot-water-from-weights", {**WEIGHTS, "dry_g": 900}, "/dry_g", "Swap them, or weigh again"),
+    ("medium-properties", {"parts": []}, "/parts", "1 to 8 parts, not 0"),
+    ("medium-properties", {"parts": [{"medium": BARK, "parts": 1}] * 9}, "/parts", "not 9"),
+    ("medium-properties", {"parts": [{"medium": BARK, "parts": 0}]}, "/parts/0/parts", "Parts"),
+    (
+        "medium-properties",
+        {"parts": [{"medium": {**BARK, "theta_cc": 2}, "parts": 1}]},
+        "/parts/0/medium/theta_cc",
+        "Water held",
+    ),
+    (
+        "medium-properties",
+        {"parts": [{"medium": {**BARK, "t_half_h": 0}, "parts": 1}]},
+        "/parts/0/medium/t_half_h",
+        "Half time",
+    ),
+    ("cans", {"needs": [NEED, NEED], "waters": [WATER]}, "/needs", "named twice"),
+    ("cans", {"needs": [{**NEED, "n_low_mg_L": 80}], "waters": [WATER]}, "/needs/0/n_low_mg_L", "Put the lower first"),
+    ("cans", {"needs": [{**NEED, "n_low_mg_L": -1}], "waters": [WATER]}, "/needs/0/n_low_mg_L", "cannot be"),
+    ("cans", {"needs": [NEED], "waters": [WATER], "slope_uS_per_mg_N": 0}, "/slope_uS_per_mg_N", "EC for a mg/L"),
+    ("away-risk", {**JOURNEY, "back": "2026-12-20"}, "/back", "1 to 120 days after leaving"),
+    ("away-risk", {**JOURNEY, "back": "2027-12-20"}, "/back", "365 days"),
+    ("away-risk", {**JOURNEY, "pots": [{**AWAY_POT, "interval_days": 0}]}, "/pots/0/interval_days", "Interval of F-01"),
+    ("away-risk", {**JOURNEY, "pots": [{**AWAY_POT, "low_days": 0}]}, "/pots/0/low_days", "Shortest interval of F-01"),
+    (
+        "away-risk",
+        {**JOURNEY, "pots": [{**AWAY_POT, "high_days": 900}]},
+        "/pots/0/high_days",
+        "Longest interval of F-01",
+    ),
+]
+
+
+@pytest.mark.parametrize(("calc", "inputs", "pointer", "says"), REFUSALS)
+def test_refusal_names_field_and_way_out(calc: str, inputs: dict[str, Any], pointer: str, says: str) -> None:
+    with pytest.raises(DomainError) as refused:
+        run_calculation(calc, inputs)
+    assert refused.value.pointer == pointer
+    assert says in refused.value.detail
+    assert refused.value.detail.endswith((".", "?"))
+
+
+def test_every_calculation_of_a_pot_that_takes_a_number_is_in_the_table() -> None:
+    only_plain_values = {"phase", "holds"}  # their inputs are dates, words and figures that any value may take
+    mine = {c.name for c in list_calculations() if c.function.__module__.startswith("fenwa.core.care")} - {"round"}
+    assert mine - only_plain_values <= {row[0] for row in REFUSALS}
+
+
+@pytest.mark.parametrize("never_dry", [True, False])
+@pytest.mark.parametrize("interval", [1, 3, 6, 14, 40])
+def test_a_helper_comes_before_any_pot_is_dry_and_never_for_one_at_rest(interval: float, never_dry: bool) -> None:
+    pots = [{**AWAY_POT, "id": i, "interval_days": interval + i, "low_days": 0.7 * (interval + i), "high_days": 1.4 * (interval + i),
+             "never_dry": never_dry, "keep_dry": i == 3, "hold": "Dormant." if i == 3 else ""} for i in range(4)]  # fmt: skip
+    plan = run_calculation("away-risk", {**JOURNEY, "pots": pots})["result"]
+    assert all(3 not in v["pot_ids"] for v in plan["visits"])
+    days = [date.fromisoformat(v["on"]) for v in plan["visits"]]
+    assert days == sorted(set(days))
+    assert all(date(2026, 12, 20) < d < date(2027, 1, 3) for d in days)
+    for row in plan["rows"]:
+        if row["risk"] == "high":
+            visits = [date.fromisoformat(v["on"]) for v in plan["visits"] if row["pot_id"] in v["pot_ids"]]
+            assert visits
+            assert all(any(0 <= (date.fromisoformat(d) - v).days <= 1 for v in visits) for d in row["days"])
