@@ -309,3 +309,24 @@ def test_errands_come_in_order_with_names_that_last() -> None:
     )
     never = replace(pot, from_above="never")
     assert "never from above" in next(e for e in errands([never], [], TODAY) if e.kind == "rinse tray pot").sentence
+
+
+@given(st.data())
+def test_the_strictest_hold_stands_first_and_none_is_lost(data: Any) -> None:
+    """Any mixture of conditions: what blocks most comes first, rules of the kind after events, set-aside ones last."""
+    changes = {
+        "phase": data.draw(st.sampled_from(["active", "rest", "dormant", "stressed"])),
+        "rot_on": data.draw(st.sampled_from([None, TODAY])),
+        "carnivore": data.draw(st.booleans()),
+        "trial": data.draw(st.sampled_from(["", "light"])),
+        "overrides": data.draw(st.sampled_from([(), (Override("rot", TODAY, "cut and dried"),)])),
+    }
+    open_now = holds(replace(CALM, **changes), TODAY)
+    ranks = [(bool(h.word), h.standing, -len(h.blocks)) for h in open_now]
+    assert ranks == sorted(ranks)
+    expected = (changes["phase"] != "active") + bool(changes["rot_on"]) + changes["carnivore"] + bool(changes["trial"])
+    assert len(open_now) == expected
+    assert len({h.id for h in open_now}) == expected
+    assert blocked(open_now, "water") is (changes["phase"] == "dormant")
+    lone_rot = changes["rot_on"] and not changes["overrides"]
+    assert blocked(open_now, "flush") is bool(lone_rot or changes["trial"] or changes["phase"] in ("rest", "dormant"))
