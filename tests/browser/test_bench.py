@@ -124,7 +124,7 @@ def test_a_hold_is_told_before_the_pour_and_a_word_overrides_it(own_demo: str, o
     page = open_page(own_demo, "/pots")
     rows = {p["code"]: p["id"] for p in api(page, "/api/pots")["pots"]}
     page.goto(f"{own_demo}/pots/{rows['D-09']}")
-    page.get_by_role("button", name="Phase").click()
+    page.get_by_role("button", name="Phase", exact=True).click()
     page.get_by_label("Phase", exact=True).select_option("dormant")
     page.get_by_role("button", name="Keep the phase").click()
     expect(page.get_by_text("Hold: Dormant since 23 Nov")).to_be_visible()
