@@ -18,6 +18,11 @@ def test_a_hold_is_set_aside_with_a_word_and_taken_back(kept: Client) -> None:
     refused = kept.refused("/api/pots/1/override", {"hold_id": "resting", "word": " "})
     assert refused["errors"][0]["pointer"] == "/word"
     assert "no open hold" in kept.refused("/api/pots/1/override", {"hold_id": "rot", "word": "x"})["detail"]
+    kept.made("/api/pots", pot(code="D-01", profile_id="dionaea"))
+    assert (
+        "rule of the kind"
+        in kept.refused("/api/pots/2/override", {"hold_id": "carnivore roots", "word": "x"})["detail"]
+    )
     row = kept.made("/api/pots/1/override", {"hold_id": "resting", "word": "a warm week"})
     assert [h["word"] for h in care(kept)["holds"]] == ["a warm week"]
     assert kept.get("/api/round")["plan"]["looks"] == []

@@ -246,6 +246,14 @@ def test_plants_that_share_a_pot_live_by_the_strictest(a: str, b: str) -> None:
         )
 
 
+def test_a_pot_shared_with_a_flytrap_is_never_fed_at_the_root_by_choice() -> None:
+    nepenthes, dionaea = get_profile("nepenthes_highland"), get_profile("dionaea")
+    assert any(o.route == "root" for o in nepenthes.opt_in)
+    assert strictest_of([nepenthes, dionaea]).opt_in == strictest_of([dionaea, nepenthes]).opt_in == ()
+    both = strictest_of([get_profile("nepenthes_lowland"), nepenthes])
+    assert {o.route: o.n_max_mg_L for o in both.opt_in} == {"root": 20, "cup": 20}
+
+
 def test_own_figures_stand_before_the_kinds_and_the_rest_stays() -> None:
     disa = get_profile("disa")
     mine = own_version(disa, {"source_water": {"ec_max_uS_cm": 60}, "phases": {"active": {"n_ideal_mg_L": [10, 30]}}})

@@ -241,8 +241,11 @@ def set_aside(pot_id: int, body: OverrideIn, writer: Writing, today: Today) -> S
 
     def write(session: Session) -> dict[str, Any]:
         p = one_pot(session, pot_id, today)
-        if body.hold_id not in {h.id for h in p.holds}:
+        hold = next((h for h in p.holds if h.id == body.hold_id), None)
+        if hold is None:
             raise InputError(f"{p.pot.code} has no open hold “{body.hold_id}”. It may have ended.", pointer="/hold_id")
+        if hold.standing:
+            raise InputError(f"“{hold.id}” is a rule of the kind, not an event. {hold.release}", pointer="/hold_id")
         row = models.HoldOverride(pot_id=pot_id, hold_id=body.hold_id, on=today, word=body.word.strip())
         session.add(row)
         touch(session, pot_id)

@@ -15,7 +15,6 @@ Job = Literal["feed", "plain", "flush", "leaf spray"]
 
 FLUSH_SHARE = 0.8  # of the ceiling: flush when the predicted reading passes it
 FLUSH_REST_DAYS = 7  # a flush shows within days; not twice in a week
-SLOWING_TIMES = 2.0  # a slowing plant is fed half as often
 SPRAY_mL = 3.0
 
 

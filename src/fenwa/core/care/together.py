@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, replace
 from typing import Any
 
-from fenwa.core.data.profile import FlushHabit, PhaseFeeding, Profile, profile_from
+from fenwa.core.data.profile import FlushHabit, OptIn, PhaseFeeding, Profile, profile_from
 from fenwa.core.errors import InputError
 
 _ABOVE = ("never", "tray_change", "water_change", "soak_rinse", "rim_only", "yes_or_dunk", "yes")  # strictest first
@@ -55,9 +55,26 @@ def strictest_of(profiles: list[Profile]) -> Profile:
         flush=FlushHabit(
             min((p.flush.from_above for p in profiles), key=_ABOVE.index), lead.flush.how, lead.flush.cadence_days
         ),
+        opt_in=_shared_opt_in([p for p in profiles if p.carnivore]),
         phases={
             name: _strictest_phase(row, [p.phases.get(name) for p in profiles]) for name, row in lead.phases.items()
         },
+    )
+
+
+def _shared_opt_in(carnivores: list[Profile]) -> tuple[OptIn, ...]:
+    """Only a way of feeding that every carnivore of the pot may be given, under the lowest of their ceilings."""
+    if not carnivores:
+        return ()
+    ways = [{o.route: o for o in p.opt_in} for p in carnivores]
+    return tuple(
+        replace(
+            o,
+            n_max_mg_L=min(w[o.route].n_max_mg_L for w in ways),
+            ec_ceiling_uS_cm=min(w[o.route].ec_ceiling_uS_cm for w in ways),
+        )
+        for o in carnivores[0].opt_in
+        if all(o.route in w for w in ways)
     )
 
 
