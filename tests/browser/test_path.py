@@ -108,3 +108,16 @@ def test_from_a_water_to_a_leaf_and_round_again(
     expect(page.get_by_role("heading", level=1)).to_have_text("The round is done")
     hand.press("Back to the round", role="link")
     expect(page.get_by_role("heading", level=1)).to_have_text("Monday, nothing to pour")
+
+
+def test_a_browser_that_believes_itself_offline_still_asks_its_own_machine(
+    fresh_address: str, open_page: Callable[..., Page]
+) -> None:
+    page = open_page(fresh_address, "/water")
+    hand = Pointer(page)
+    expect(page.get_by_role("button", name="Add the first source")).to_be_visible()
+    page.evaluate("window.dispatchEvent(new Event('offline'))")
+    hand.press("Add the first source")
+    hand.fill("Name", "Rain butt")
+    hand.press("Keep the source")
+    expect(page.get_by_label("The meter shows", exact=True)).to_be_visible()
