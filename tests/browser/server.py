@@ -19,10 +19,10 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "-
 
 
 @contextmanager
-def running(command: str, database: Path) -> Iterator[str]:
+def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator[str]:
     """``./fenwa serve`` or ``demo`` on a free port; ended by its own process id."""
     process = subprocess.Popen(
-        [sys.executable, "-m", "fenwa.cli", command, "--port", "0", "--today", TODAY, "--database", str(database)],
+        [sys.executable, "-m", "fenwa.cli", command, "--port", str(port), *more, "--today", TODAY, "--database", str(database)],
         stdout=subprocess.PIPE, text=True, cwd=ROOT, env={**os.environ, "PYTHONPATH": str(ROOT / "src")},
     )  # fmt: skip
     assert process.stdout is not None

@@ -86,6 +86,8 @@ class PourOut(BaseModel):
     runoff_L: float | None
     runoff_ec_uS_cm: float | None
     note: str
+    felt: str
+    by: str
     corrected: bool
 
 
@@ -206,7 +208,7 @@ def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
     r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
     return PourOut(id=p.id, on=p.on, job=p.job, route=p.route, volume_L=p.volume_L, ec_uS_cm=p.ec_uS_cm,
                    runoff_L=r.volume_L if r else None, runoff_ec_uS_cm=r.ec_uS_cm if r else None, note=p.note,
-                   corrected=corrected)  # fmt: skip
+                   felt=p.felt, by=p.by, corrected=corrected)  # fmt: skip
 
 
 @router.get("/pots/{pot_id}/root-zone")

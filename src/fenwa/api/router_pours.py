@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime
 from typing import Any, Literal
 
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -28,6 +28,9 @@ from fenwa.store.water_state import waters_today
 router = APIRouter(prefix="/api", tags=["pots"])
 
 
+Felt = Literal["", "as planned", "dry", "heavy"]
+
+
 class PourIn(BaseModel):
     """A can or a plain water given to one or several pots. ``job`` flush marks a flush."""
 
@@ -43,6 +46,8 @@ class PourIn(BaseModel):
     runoff_ec: TypedOrNone = None
     runoff_unit: ReadingUnit = "µS/cm"
     note: str = ""
+    felt: Felt = ""
+    by: str = Field(default="", max_length=60)
 
 
 class Poured(BaseModel):
@@ -96,7 +101,7 @@ def add_pours(body: PourIn, writer: Writing, today: Today) -> Poured:
             route = body.route or p.pot.route
             _object(p, job, ec, route, body.note)
             pour = models.Pour(pot_id=p.pot.id, batch_id=body.batch_id, water_id=water_id, on=body.on, job=job,
-                               route=route, volume_L=volume, ec_uS_cm=ec, note=body.note)  # fmt: skip
+                               route=route, volume_L=volume, ec_uS_cm=ec, note=body.note, felt=body.felt, by=body.by.strip())  # fmt: skip
             if runoff is not None or runoff_ec is not None:
                 pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec)
             session.add(pour)

@@ -7,6 +7,10 @@ const KEYS: [string, string][] = [
   ["w", "show the working of the focused number"],
   ["/", "find a pot"],
   ["Enter", "accept and go on"],
+  ["s, p", "pouring: still heavy, or dry and plain water"],
+  ["+, \u2212", "pouring: more or less"],
+  ["n, b", "pouring: next, or back one step"],
+  ["m, o", "pouring: note and runoff; a row one by one"],
   ["Escape", "back out"],
   ["?", "this list"],
 ]

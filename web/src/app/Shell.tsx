@@ -4,11 +4,13 @@ import { useEffect } from "react"
 import { Outlet, useLocation } from "react-router"
 import { optionsQuery, settingsQuery } from "../api/queries"
 import { Loaded } from "../ui/Page"
+import { WaitingLine } from "../ui/WaitingLine"
 import { BottomBar } from "./BottomBar"
 import { Channel } from "./Channel"
 import { applyTheme } from "./colourMode"
 import { KeyHelp } from "./KeyHelp"
 import { useKeys } from "./useKeys"
+import { useOutbox } from "./useOutbox"
 
 /** Frame of every station: skip link, channel, page, bottom bar. */
 export function Shell() {
@@ -16,6 +18,7 @@ export function Shell() {
   const theme = useQuery(settingsQuery).data?.theme
   const path = useLocation().pathname
   const [helping, setHelping] = useKeys()
+  useOutbox()
   useEffect(() => {
     if (theme) applyTheme(theme)
   }, [theme])
@@ -29,6 +32,7 @@ export function Shell() {
       </Box>
       <Channel />
       <Box as="main" id="main" tabIndex={-1} px={{ base: "4", md: "6" }} py="4" pb={{ base: "24", md: "8" }} maxW="1500px" outline="none">
+        <WaitingLine />
         <Loaded query={options}>{() => <Outlet />}</Loaded>
       </Box>
       <BottomBar />

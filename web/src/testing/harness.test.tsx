@@ -1,5 +1,6 @@
 // What component tests stand on: providers, a server that answers from a table, samples. Its one test guards the harness.
 import { ChakraProvider } from "@chakra-ui/react"
+import "fake-indexeddb/auto"
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query"
 import { cleanup, configure, render } from "@testing-library/react"
 import type { ReactNode } from "react"

@@ -2,6 +2,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query"
 import { useRef } from "react"
 import { type DefaultValues, type FieldValues, type Path, useForm, type UseFormReturn } from "react-hook-form"
+import { newKey } from "../api/keys"
 import { ApiProblem } from "../api/problem"
 
 export type EntryForm<V extends FieldValues> = {
@@ -23,14 +24,14 @@ export function useEntryForm<V extends FieldValues, A>(
   onDone: (answer: A, values: V, form: UseFormReturn<V>) => void,
 ): EntryForm<V> {
   const form = useForm<V>({ defaultValues: defaults })
-  const key = useRef(crypto.randomUUID())
+  const key = useRef(newKey())
   const refresh = useRefreshAll()
   const mutation = useMutation<A, ApiProblem, V>({ mutationFn: (values) => send(values, key.current) })
   const accept = async (values: V) => {
     form.clearErrors()
     try {
       const answer = await mutation.mutateAsync(values)
-      key.current = crypto.randomUUID()
+      key.current = newKey()
       refresh()
       onDone(answer, values, form)
     } catch (error) {
@@ -50,11 +51,11 @@ export function useEntryForm<V extends FieldValues, A>(
 /** A write that is one press: same rules, no fields. */
 export function usePress<B, A>(send: (body: B, key: string) => Promise<A>, onDone?: (answer: A, body: B) => void) {
   const refresh = useRefreshAll()
-  const key = useRef(crypto.randomUUID())
+  const key = useRef(newKey())
   return useMutation<A, ApiProblem, B>({
     mutationFn: (body) => send(body, key.current),
     onSuccess: (answer, body) => {
-      key.current = crypto.randomUUID()
+      key.current = newKey()
       refresh()
       onDone?.(answer, body)
     },

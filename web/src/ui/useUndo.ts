@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query"
 import { answer, client, keyed, type Schemas } from "../api/client"
+import { newKey } from "../api/keys"
 
 export type LogKind = Schemas["Done"]["kind"]
 
@@ -7,7 +8,7 @@ export type LogKind = Schemas["Done"]["kind"]
 export function useUndo() {
   const queries = useQueryClient()
   return (kind: LogKind, id: number, restore = false) => {
-    const params = { ...keyed(crypto.randomUUID()), path: { kind, row_id: id } }
+    const params = { ...keyed(newKey()), path: { kind, row_id: id } }
     const call = restore ? answer(client.POST("/api/log/{kind}/{row_id}/restore", { params })) : answer(client.POST("/api/log/{kind}/{row_id}/archive", { params }))
     // an archived pot has no page of its own any more: asking for it again would only be refused
     const gone = kind === "pot" && !restore

@@ -42,6 +42,11 @@ class CheckInterval:
     sentence: str
 
 
+def feel_again_on(today: date, interval_days: float) -> date:
+    """The day to feel a pot again that was still heavy: a quarter of its interval on, at least a day; judgement."""
+    return today + timedelta(days=max(1, round(interval_days / 4)))
+
+
 def drying_rate(celsius: float | None, light_h: float | None) -> float:
     """How fast water goes, relative to 22 °C and 12 h of light; what is not known counts as usual."""
     warm = 1.0 if celsius is None else 2 ** ((celsius - REFERENCE_C) / TEMPERATURE_DOUBLES_C)

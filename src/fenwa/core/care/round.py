@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import lru_cache
@@ -47,6 +48,7 @@ class CanPot:
     route: str
     isolated: bool
     why: str
+    row: int = 0  # pots of one number stand in a row and get the same
 
 
 @dataclass(frozen=True)
@@ -100,10 +102,25 @@ def _walk(pots: list[RoundPot]) -> list[RoundPot]:
 
 
 def _shares(pots: list[RoundPot], why: str = "") -> tuple[CanPot, ...]:
-    return tuple(
+    return in_rows(
         CanPot(p.id, p.code, p.name, p.place, round(p.volume_L * 1000, -1), p.route, p.isolated, why)
         for p in _walk(pots)
     )
+
+
+def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
+    """Numbers the rows of a can: neighbours in walking order that get the same amount by the same route.
+
+    An isolated pot is a row of its own: hands are washed between.
+    """
+    out: list[CanPot] = []
+    for share in shares:
+        before = out[-1] if out else None
+        alike = before is not None and not share.isolated and not before.isolated and (
+            (share.amount_mL, share.route, share.place) == (before.amount_mL, before.route, before.place)
+        )  # fmt: skip
+        out.append(replace(share, row=0 if before is None else before.row if alike else before.row + 1))
+    return tuple(out)
 
 
 def _litres(pots: list[RoundPot]) -> float:

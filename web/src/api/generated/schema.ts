@@ -2770,6 +2770,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/skips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Skip Pots
+         * @description Leave pots unwatered: a decision like any other, with the day to feel them again.
+         */
+        post: operations["skip_pots_api_skips_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Who pours here.
+         */
+        get: operations["people_api_people_get"];
+        put?: never;
+        /**
+         * Add Person
+         * @description Add a name.
+         */
+        post: operations["add_person_api_people_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Timers
+         * @description Saucers that wait to be emptied, the first to end first.
+         */
+        get: operations["timers_api_timers_get"];
+        put?: never;
+        /**
+         * Start Timers
+         * @description Start a timer for each pot; it runs by the server's clock and outlives the page.
+         */
+        post: operations["start_timers_api_timers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timers/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Saucers Emptied
+         * @description The saucers are empty.
+         */
+        post: operations["saucers_emptied_api_timers_done_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds": {
         parameters: {
             query?: never;
@@ -4166,6 +4254,11 @@ export interface components {
             isolated: boolean;
             /** Why */
             why: string;
+            /**
+             * Row
+             * @default 0
+             */
+            row: number;
         };
         /**
          * CanWater
@@ -5405,7 +5498,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer";
             /** Id */
             id: number;
             /** Archived */
@@ -5745,6 +5838,14 @@ export interface components {
              * @default 0
              */
             Mo_mg_g: number;
+        };
+        /**
+         * EmptiedIn
+         * @description Timers that are done.
+         */
+        EmptiedIn: {
+            /** Ids */
+            ids: number[];
         };
         /**
          * EntryIn
@@ -8171,6 +8272,24 @@ export interface components {
             samples: components["schemas"]["PenSample"][];
         };
         /**
+         * PersonIn
+         * @description A name for the short list; no account, no password.
+         */
+        PersonIn: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * PersonOut
+         * @description A name of the short list.
+         */
+        PersonOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * PhaseFeeding
          * @description Feeding in one phase. Nitrogen [mg/L], EC of the feed [µS/cm], interval [d].
          */
@@ -8734,6 +8853,17 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Felt
+             * @default
+             * @enum {string}
+             */
+            felt: "" | "as planned" | "dry" | "heavy";
+            /**
+             * By
+             * @default
+             */
+            by: string;
         };
         /**
          * PourOut
@@ -8761,6 +8891,10 @@ export interface components {
             runoff_ec_uS_cm: number | null;
             /** Note */
             note: string;
+            /** Felt */
+            felt: string;
+            /** By */
+            by: string;
             /** Corrected */
             corrected: boolean;
         };
@@ -10579,6 +10713,43 @@ export interface components {
             plugged: boolean;
         };
         /**
+         * SkipIn
+         * @description Pots left for another day, and what was felt.
+         */
+        SkipIn: {
+            /** Pot Ids */
+            pot_ids: number[];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Felt
+             * @default heavy
+             * @enum {string}
+             */
+            felt: "" | "as planned" | "dry" | "heavy";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Skipped
+         * @description The decisions stored, and the first day one of the pots is felt again.
+         */
+        Skipped: {
+            /** Decision Ids */
+            decision_ids: number[];
+            /**
+             * Feel Again On
+             * Format: date
+             */
+            feel_again_on: string;
+        };
+        /**
          * SolubilityCheck
          * @description A salt in the bottle against what dissolves at the coldest store. [g/L]
          */
@@ -11025,6 +11196,43 @@ export interface components {
         TextIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * TimerOut
+         * @description A running timer: when it was started and when it ends, UTC, by the server's clock; seconds left, 0 when over.
+         */
+        TimerOut: {
+            /** Id */
+            id: number;
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Left S */
+            left_s: number;
+        };
+        /**
+         * TimersIn
+         * @description Saucers to empty after some minutes.
+         */
+        TimersIn: {
+            /** Pot Ids */
+            pot_ids: number[];
+            /**
+             * Minutes
+             * @default 20
+             */
+            minutes: number | string;
         };
         /**
          * TraceIn
@@ -18858,6 +19066,312 @@ export interface operations {
             };
         };
     };
+    skip_pots_api_skips_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkipIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Skipped"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_api_people_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_person_api_people_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    timers_api_timers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimerOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_timers_api_timers_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimersIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saucers_emptied_api_timers_done_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmptiedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EmptiedIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     kinds_api_kinds_get: {
         parameters: {
             query?: never;
@@ -19387,7 +19901,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer";
                 row_id: number;
             };
             cookie?: never;
@@ -19439,7 +19953,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer";
                 row_id: number;
             };
             cookie?: never;

@@ -23,7 +23,7 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
           <Flex justify="space-between" gap="2" wrap="wrap" align="center">
             <Text fontSize="sm">
               {day(p.on, page.today)} · {p.job} · {p.volume_L === null ? "volume not measured" : pourVolume(p.volume_L * 1000)} at {p.ec_uS_cm === null ? "EC not known" : `${Math.round(p.ec_uS_cm)} µS/cm`}
-              {p.runoff_ec_uS_cm !== null && ` · runoff ${Math.round(p.runoff_ec_uS_cm)}`}{p.corrected && " · corrected"}
+              {p.runoff_ec_uS_cm !== null && ` · runoff ${Math.round(p.runoff_ec_uS_cm)}`}{p.felt === "dry" && " · felt dry"}{p.by && ` · ${p.by}`}{p.corrected && " · corrected"}
             </Text>
             <Flex gap="1">
               <Button size="xs" variant="outline" minH="32px" aria-label={`Correct the pour of ${day(p.on)}`} onClick={() => setEditing(p.id)}>Correct</Button>

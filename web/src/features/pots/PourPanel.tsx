@@ -32,7 +32,7 @@ export function PourPanel({ pots, chosen, today, source, flush = false }: { pots
     (v, key) =>
       answer(client.POST("/api/pours", {
         params: keyed(key),
-        body: { pot_ids: next ? [next] : [], on: v.on, batch_id: source.kind === "batch" ? source.id : null, water_id: source.kind === "water" ? source.id : null, volume: v.volume, volume_unit: "mL", route: (v.route || null) as Schemas["PourIn"]["route"], flush, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_unit: "µS/cm", note: v.note },
+        body: { pot_ids: next ? [next] : [], on: v.on, batch_id: source.kind === "batch" ? source.id : null, water_id: source.kind === "water" ? source.id : null, volume: v.volume, volume_unit: "mL", route: (v.route || null) as Schemas["PourIn"]["route"], flush, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_unit: "µS/cm", note: v.note, felt: "", by: "" },
       })),
     (stored, v, form) => {
       const id = next

@@ -11,7 +11,7 @@ import { says } from "./strata/says"
 import { Strata } from "./strata/Strata"
 
 const point = (on: string, reading: number): Schemas["Point"] => ({ on, reading, low: reading * 0.7, high: reading * 1.4 })
-const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): Schemas["PourOut"] => ({ id, on, job: "feed", route: "top", volume_L: 0.14, ec_uS_cm: 300, runoff_L: null, runoff_ec_uS_cm: null, note: "", corrected: false, ...part })
+const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): Schemas["PourOut"] => ({ id, on, job: "feed", route: "top", volume_L: 0.14, ec_uS_cm: 300, runoff_L: null, runoff_ec_uS_cm: null, note: "", felt: "", by: "", corrected: false, ...part })
 const look = (id: number, on: string, part: Partial<Schemas["LookOut"]> = {}): Schemas["LookOut"] => ({ id, on, leaves_count: 5, newest_leaf_mm: null, new_leaf: false, marks: [], unknown: [], note: "", ...part })
 
 const PAGE: Schemas["PotPage"] = {
@@ -122,7 +122,7 @@ describe("a can of the round", () => {
   it("says what to mix, what to expect and who gets it", async () => {
     const can: Schemas["Can"] = {
       letter: "C", job: "feed", title: "0.9 L feed", water_id: 1, water_name: "Rain cistern", volume_L: 0.9, ec_uS_cm: 394, ec_low_uS_cm: 373, ec_high_uS_cm: 414, nitrogen_mg_L: 38, strength: "nitrogen", strength_value: 38,
-      weighing: "18 mL of stock", why: "The strictest, M-04, takes a feed up to 500 µS/cm.", dose: null, working: WORKING, pots: [{ pot_id: 1, code: "M-04", name: "Masdevallia", place: "", amount_mL: 60, route: "top", isolated: true, why: "" }],
+      weighing: "18 mL of stock", why: "The strictest, M-04, takes a feed up to 500 µS/cm.", dose: null, working: WORKING, pots: [{ pot_id: 1, code: "M-04", name: "Masdevallia", place: "", amount_mL: 60, route: "top", isolated: true, row: 0, why: "" }],
     }
     const { container } = show(<CanCard can={can} />)
     await waitFor(() => expect(container.textContent).toContain("394 µS/cm"))

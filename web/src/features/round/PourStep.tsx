@@ -1,40 +1,53 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
-import { useState } from "react"
+import { useRef, useState } from "react"
 import type { Schemas } from "../../api/client"
-import { answer, client, keyed } from "../../api/client"
-import { potsQuery } from "../../api/queries"
-import { TextField } from "../../ui/fields"
+import { newKey } from "../../api/keys"
+import { type Outcome, takeBack } from "../../api/outbox"
+import { potsQuery, useOptions } from "../../api/queries"
+import { SelectField, TextField } from "../../ui/fields"
 import { figure } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
-import { stepOf } from "./steps"
+import { mark, pour, skip } from "./entries"
+import { given, stepOf } from "./steps"
+import type { Mixed } from "./walk"
 
-type Props = { can: Schemas["Can"]; pot: Schemas["CanPot"]; batchId?: number; today: string; onNext: (poured: boolean) => void; onBack?: () => void }
-type Values = { runoff_volume: string; runoff_ec: string; note: string }
+type Props = { can: Schemas["Can"]; pot: Schemas["CanPot"]; mixed?: Mixed; today: string; by: string; onNext: (poured: number[]) => void; onBack?: () => void }
+type Values = { runoff_volume: string; runoff_ec: string; note: string; mark: string }
 
 /** One pot: how much, feel first, poured. */
-export function PourStep({ can, pot, batchId, today, onNext, onBack }: Props) {
+export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) {
   const [amount, setAmount] = useState(pot.amount_mL)
   const [plain, setPlain] = useState(false)
   const [more, setMore] = useState(false)
+  const marks = useOptions()?.marks ?? []
   const row = useQuery(potsQuery).data?.pots.find((r) => r.id === pot.pot_id)
   const notice = useNotice()
   const undo = useUndo()
-  const entry = useEntryForm<Values, Schemas["Poured"]>(
-    { runoff_volume: "", runoff_ec: "", note: "" },
-    (v, key) =>
-      answer(client.POST("/api/pours", {
-        params: keyed(key),
-        body: { pot_ids: [pot.pot_id], on: today, batch_id: plain ? null : (batchId ?? null), water_id: plain || !batchId ? can.water_id : null, volume: amount, volume_unit: "mL", route: can.job === "leaf spray" ? "leaf spray" : null, flush: can.job === "flush" && !plain, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_unit: "µS/cm", note: v.note },
-      })),
-    (stored) => {
-      notice({ text: `${pot.code}: ${figure(amount)} mL kept.`, undo: () => stored.pour_ids.forEach((id) => undo("pour", id)) })
-      onNext(true)
+  const sentAs = useRef("")
+  const entry = useEntryForm<Values, Outcome>(
+    { runoff_volume: "", runoff_ec: "", note: "", mark: "" },
+    async (v, key) => {
+      sentAs.current = key
+      const outcome = await pour(key, `${pot.code}: ${figure(amount)} mL`, can, mixed, { pot_ids: [pot.pot_id], on: today, volume: amount, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, note: v.note, felt: plain ? "dry" : amount === pot.amount_mL ? "as planned" : "", by }, plain)
+      if (v.mark) await mark(newKey(), `${pot.code}: ${v.mark}`, pot.pot_id, today, v.mark)
+      return outcome
+    },
+    () => {
+      const key = sentAs.current
+      notice({ text: `${pot.code}: ${figure(amount)} mL kept.`, undo: () => void takeBack(key).then((a) => (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id))) })
+      onNext([pot.pot_id])
     },
   )
+  const leave = () => {
+    const key = newKey()
+    void skip(key, `${pot.code}: still heavy`, [pot.pot_id], today)
+    notice({ text: `${pot.code} is left for another day.`, undo: () => void takeBack(key).then((a) => (a as Schemas["Skipped"] | null)?.decision_ids.forEach((id) => undo("decision", id))) })
+    onNext([])
+  }
   const step = stepOf(pot.amount_mL)
   const conflict = entry.form.formState.errors.note?.message
   return (
@@ -44,21 +57,22 @@ export function PourStep({ can, pot, batchId, today, onNext, onBack }: Props) {
       <Flex align="baseline" gap="2" mt="4">
         <Text as="output" aria-live="polite" fontSize="64px" lineHeight="1" fontWeight="bold">{figure(amount)}</Text>
         <Text fontSize="2xl" fontWeight="semibold">mL</Text>
-        <Text ml="auto" color="fg.muted" fontSize="lg">{plain ? "plain water" : can.job === "flush" ? "flush" : pot.route === "tray" ? "into the tray" : can.job === "feed" ? "feed" : can.job === "leaf spray" ? "leaf spray" : "plain water"}</Text>
+        <Text ml="auto" color="fg.muted" fontSize="lg">{plain ? "plain water" : given(can, pot.route)}</Text>
       </Flex>
       <Flex gap="2.5" mt="4">
-        <Button type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-label={`${step} mL less`} onClick={() => setAmount(Math.max(step, amount - step))}>− {step}</Button>
-        <Button type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-label={`${step} mL more`} onClick={() => setAmount(amount + step)}>+ {step}</Button>
-        <Button type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-expanded={more} onClick={() => setMore(!more)}>Runoff</Button>
+        <Button data-key="-" type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-label={`${step} mL less`} onClick={() => setAmount(Math.max(step, amount - step))}>− {step}</Button>
+        <Button data-key="+" type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-label={`${step} mL more`} onClick={() => setAmount(amount + step)}>+ {step}</Button>
+        <Button data-key="m" type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-expanded={more} onClick={() => setMore(!more)}>Note, runoff</Button>
       </Flex>
       {(more || conflict) && (
         <Flex gap="3" mt="3" wrap="wrap">
           {more && <Box flex="1 1 130px"><TextField form={entry.form} name="runoff_volume" label="Ran out" unit="mL" numeric /></Box>}
           {more && <Box flex="1 1 130px"><TextField form={entry.form} name="runoff_ec" label="It reads" unit="µS/cm" numeric /></Box>}
-          <Box flex="1 1 100%"><TextField form={entry.form} name="note" label="Note" /></Box>
+          <Box flex="1 1 180px"><TextField form={entry.form} name="note" label="Note" /></Box>
+          {more && <Box flex="1 1 130px"><SelectField form={entry.form} name="mark" label="Mark on a leaf" choices={[{ value: "", label: "none seen" }, ...marks]} /></Box>}
         </Flex>
       )}
-      {row && (
+      {row && !more && (
         <Box mt="4">
           <PotRail row={row} width={330} />
           <Text color="fg.muted">{row.reading_uS_cm === null ? "No pour yet: the root zone is not known." : `Reading about ${figure(Math.round(row.reading_uS_cm), 6)} µS/cm, room to ${row.ceiling_uS_cm}.`}</Text>
@@ -68,14 +82,17 @@ export function PourStep({ can, pot, batchId, today, onNext, onBack }: Props) {
       <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" p="3" mt="4">
         <Text><b>Feel first.</b> {can.job === "feed" ? "If the pot is light and the medium dry, give plain water today." : "If the pot is still heavy, leave it."}</Text>
         <Flex gap="2.5" mt="2" wrap="wrap">
-          {can.job === "feed" && <Button type="button" size="sm" minH="44px" variant={plain ? "solid" : "outline"} aria-pressed={plain} onClick={() => setPlain(!plain)}>Dry: plain water</Button>}
-          <Button type="button" size="sm" minH="44px" variant="outline" onClick={() => onNext(false)}>Still heavy: skip</Button>
+          {can.job === "feed" && <Button data-key="p" type="button" size="sm" minH="44px" variant={plain ? "solid" : "outline"} aria-pressed={plain} onClick={() => setPlain(!plain)}>Dry: plain water</Button>}
+          <Button data-key="s" type="button" size="sm" minH="44px" variant="outline" onClick={leave}>Still heavy: skip</Button>
         </Flex>
       </Box>
       {entry.problem && <Text role="alert" color="state.stop" mt="3">{entry.problem}</Text>}
       <Box mt="auto" pt="5">
-        <Button type="submit" w="100%" minH="72px" fontSize="xl" loading={entry.pending}>Poured</Button>
-        {onBack && <Button type="button" variant="ghost" w="100%" mt="1" onClick={onBack}>Back one step</Button>}
+        <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" loading={entry.pending}>Poured</Button>
+        <Flex gap="2" mt="1">
+          {onBack && <Button data-key="b" type="button" variant="ghost" flex="1" minH="44px" onClick={onBack}>Back one step</Button>}
+          <Button data-key="n" type="button" variant="ghost" flex="1" minH="44px" onClick={() => onNext([])}>Next, keep nothing</Button>
+        </Flex>
       </Box>
     </form>
   )

@@ -8,6 +8,7 @@ import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { PotRail } from "../../ui/PotRail"
 import { CanCard } from "./CanCard"
+import { Saucers } from "./Saucers"
 
 /** Today's work, grouped by what is in the can. */
 export function Screen() {
@@ -39,6 +40,7 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
             {page.working.cautions.map((c) => <Text key={c} color="state.caution">{c}</Text>)}
           </Flex>
           <Flex direction="column" gap="4">
+            <Saucers />
             {plan.looks.length > 0 && <Looks looks={plan.looks} />}
             <Salt rows={page.salt} />
           </Flex>

@@ -4,13 +4,28 @@ import type { Schemas } from "../../api/client"
 export type Step =
   | { kind: "mix"; can: Schemas["Can"] }
   | { kind: "pour"; can: Schemas["Can"]; pot: Schemas["CanPot"]; index: number; of: number }
+  | { kind: "row"; can: Schemas["Can"]; pots: Schemas["CanPot"][]; name: string; index: number; of: number }
 
-export function stepsOf(plan: Schemas["RoundPlan"]): Step[] {
-  return plan.cans.flatMap((can): Step[] => [
-    ...(can.job === "feed" || can.job === "leaf spray" ? [{ kind: "mix" as const, can }] : []),
-    ...can.pots.map((pot, i) => ({ kind: "pour" as const, can, pot, index: i + 1, of: can.pots.length })),
-  ])
+const FEWEST_IN_A_ROW = 3 // two alike pots are as quick one by one
+
+/** Steps in walking order; a row of alike pots is one step unless it was opened. */
+export function stepsOf(plan: Schemas["RoundPlan"], opened: readonly string[] = []): Step[] {
+  return plan.cans.flatMap((can): Step[] => [...(can.job === "feed" || can.job === "leaf spray" ? [{ kind: "mix" as const, can }] : []), ...pours(can, opened)])
+}
+
+function pours(can: Schemas["Can"], opened: readonly string[]): Step[] {
+  const of = can.pots.length
+  return [...new Set(can.pots.map((p) => p.row))].flatMap((row): Step[] => {
+    const pots = can.pots.filter((p) => p.row === row)
+    const name = `${can.letter}${row}`
+    const index = can.pots.findIndex((p) => p.row === row) + 1
+    if (pots.length >= FEWEST_IN_A_ROW && can.job !== "flush" && !opened.includes(name)) return [{ kind: "row", can, pots, name, index, of }]
+    return pots.map((pot, i) => ({ kind: "pour", can, pot, index: index + i, of }))
+  })
 }
 
 /** What one tap of plus or minus changes. */
 export const stepOf = (amount_mL: number) => (amount_mL < 150 ? 10 : 50)
+
+/** What a pot of this can gets, in a word. */
+export const given = (can: Schemas["Can"], route: string) => (can.job === "flush" ? "flush" : route === "tray" ? "into the tray" : can.job === "feed" ? "feed" : can.job === "leaf spray" ? "leaf spray" : "plain water")

@@ -47,10 +47,14 @@ describe("figures", () => {
 })
 
 describe("the walk", () => {
-  const can = (letter: string, job: string, n: number) => ({ letter, job, pots: Array.from({ length: n }, (_, i) => ({ pot_id: i })) })
-  it("mixes a feed can once and then goes pot by pot", () => {
-    const plan = { cans: [can("A", "plain", 2), can("B", "feed", 3)] } as unknown as Parameters<typeof stepsOf>[0]
-    expect(stepsOf(plan).map((s) => `${s.can.letter}${s.kind === "mix" ? "*" : s.index}`)).toEqual(["A1", "A2", "B*", "B1", "B2", "B3"])
+  const can = (letter: string, job: string, rows: number[]) => ({ letter, job, pots: rows.map((row, i) => ({ pot_id: i, row })) })
+  const said = (steps: ReturnType<typeof stepsOf>) => steps.map((s) => `${s.can.letter}${s.kind === "mix" ? "*" : s.kind === "row" ? `${s.index}+${s.pots.length}` : s.index}`)
+  const plan = { cans: [can("A", "plain", [0, 1]), can("B", "feed", [0, 1, 1, 1, 2])] } as unknown as Parameters<typeof stepsOf>[0]
+  it("mixes a feed can once and takes a row of alike pots in one step", () => {
+    expect(said(stepsOf(plan))).toEqual(["A1", "A2", "B*", "B1", "B2+3", "B5"])
+  })
+  it("goes pot by pot through a row that was opened", () => {
+    expect(said(stepsOf(plan, ["B1"]))).toEqual(["A1", "A2", "B*", "B1", "B2", "B3", "B4", "B5"])
   })
   it("moves small amounts in small steps", () => {
     expect([stepOf(100), stepOf(500)]).toEqual([10, 50])

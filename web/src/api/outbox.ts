@@ -1,0 +1,168 @@
+// What was done at the bench waits here until Fenwa has it: kept in the browser, sent in order, stored once each.
+import { type DBSchema, type IDBPDatabase, openDB } from "idb"
+import { newKey } from "./keys"
+import { ApiProblem, type ProblemBody } from "./problem"
+
+/** One write that waits. `from`: an earlier write, whose answered id is its `batch_id`, or stands for {from} in its path. */
+export type Entry = { n?: number; key: string; path: string; body: Record<string, unknown>; title: string; from?: string; problem?: string }
+export type Outcome = { state: "arrived"; answer: unknown } | { state: "waiting" } | { state: "refused"; problem: ApiProblem }
+
+interface Kept extends DBSchema {
+  entries: { key: number; value: Entry; indexes: { key: string } }
+  answers: { key: string; value: { key: string; at: number; answer: unknown } }
+  walks: { key: string; value: unknown }
+}
+
+const PATIENCE_MS = 6000 // a phone out of reach hangs: the thumb does not wait longer
+const AGAIN_MS = [1000, 2000, 4000, 8000, 15_000]
+const ANSWERS_KEPT_MS = 7 * 86_400_000
+
+let opened: Promise<IDBPDatabase<Kept>> | undefined
+export const kept = () =>
+  (opened ??= openDB<Kept>("fenwa", 1, {
+    upgrade(db) {
+      db.createObjectStore("entries", { keyPath: "n", autoIncrement: true }).createIndex("key", "key", { unique: true })
+      db.createObjectStore("answers", { keyPath: "key" })
+      db.createObjectStore("walks")
+    },
+  }))
+
+let entries: readonly Entry[] = []
+let arrivals = 0
+let sending: Promise<void> | undefined
+let failures = 0
+let pages = 0 // that have started sending and not left
+let timer: ReturnType<typeof setTimeout> | undefined
+const listeners = new Set<() => void>()
+const refusals = new Map<string, ApiProblem>()
+
+export const waiting = () => entries
+/** Counts what has arrived, so that pages know when to ask anew. */
+export const arrived = () => arrivals
+export function subscribe(listener: () => void) {
+  listeners.add(listener)
+  return () => void listeners.delete(listener)
+}
+
+async function refresh() {
+  entries = await (await kept()).getAll("entries")
+  listeners.forEach((l) => l())
+}
+
+/** Keep a write, then try to send it: the answer, a refusal, or the word that it waits. */
+export async function post(entry: Omit<Entry, "n" | "problem">): Promise<Outcome> {
+  await (await kept()).add("entries", { ...entry })
+  await refresh()
+  const before = sending
+  void send()
+  if (failures > 0) return { state: "waiting" } // the line is known to be gone: nobody waits for it
+  await Promise.race([(before ?? Promise.resolve()).then(() => send()), new Promise((done) => setTimeout(done, PATIENCE_MS))])
+  const answer = await (await kept()).get("answers", entry.key)
+  if (answer) return { state: "arrived", answer: answer.answer }
+  const problem = refusals.get(entry.key)
+  if (!problem) return { state: "waiting" }
+  await drop(entry.key) // it is shown where it was entered, and sent again from there
+  return { state: "refused", problem }
+}
+
+/** Send what waits, oldest first, one at a time. */
+export function send(): Promise<void> {
+  clearTimeout(timer)
+  sending ??= run().finally(() => {
+    sending = undefined
+  })
+  return sending
+}
+
+async function run() {
+  const db = await kept()
+  await refresh()
+  for (let at = 0; at < entries.length; ) {
+    const entry = entries[at]
+    if (!entry) return
+    const from = entry.from ? await db.get("answers", entry.from) : undefined
+    if (entry.problem || (entry.from && !from)) {
+      at += 1 // refused before, or made from a can that was: the others go on
+      continue
+    }
+    const id = (from?.answer as { id: number } | undefined)?.id
+    const inPath = entry.path.includes("{from}")
+    const body = id !== undefined && !inPath ? { ...entry.body, batch_id: id } : entry.body
+    let response: Response
+    try {
+      response = await fetch(new Request(new URL(entry.path.replace("{from}", String(id)), window.location.origin), { method: "POST", headers: { "content-type": "application/json", "idempotency-key": entry.key }, body: JSON.stringify(body), signal: AbortSignal.timeout(PATIENCE_MS) }))
+    } catch {
+      return later()
+    }
+    const answer: unknown = await response.json().catch(() => ({}))
+    if (response.status >= 500 || response.status === 401 || response.status === 429) return later()
+    failures = 0
+    if (response.ok) {
+      const tx = db.transaction(["entries", "answers"], "readwrite")
+      await Promise.all([tx.objectStore("answers").put({ key: entry.key, at: Date.now(), answer }), tx.objectStore("entries").delete(entry.n ?? 0), tx.done])
+      arrivals += 1
+    } else {
+      const problem = new ApiProblem(answer as ProblemBody)
+      refusals.set(entry.key, problem)
+      await db.put("entries", { ...entry, problem: problem.message })
+      at += 1
+    }
+    await refresh()
+  }
+}
+
+function later() {
+  if (pages > 0) timer = setTimeout(() => void send(), AGAIN_MS[Math.min(failures, AGAIN_MS.length - 1)])
+  failures += 1
+  listeners.forEach((l) => l())
+}
+
+/** Take a write out before it was sent. */
+export async function drop(key: string) {
+  const db = await kept()
+  const n = await db.getKeyFromIndex("entries", "key", key)
+  if (n !== undefined) await db.delete("entries", n)
+  await refresh()
+}
+
+/** Take a write back: what waits is dropped and null given; what has arrived is answered for. */
+export async function takeBack(key: string): Promise<unknown> {
+  await sending
+  const found = await (await kept()).get("answers", key)
+  if (found) return found.answer
+  await drop(key)
+  return null
+}
+
+/** Send a refused write once more, with a word. */
+export async function withWord(key: string, note: string) {
+  const db = await kept()
+  const found = await db.getFromIndex("entries", "key", key)
+  if (!found) return
+  const { problem, ...rest } = found
+  await db.put("entries", { ...rest, key: newKey(), body: { ...found.body, note } })
+  if (problem) refusals.delete(key)
+  await send()
+}
+
+/** Send what an earlier visit left, forget old answers, and go on whenever the line may be back. */
+export function start() {
+  const again = () => void send()
+  pages += 1
+  window.addEventListener("online", again)
+  document.addEventListener("visibilitychange", again)
+  void kept().then(async (db) => {
+    const old = (await db.getAll("answers")).filter((a) => a.at < Date.now() - ANSWERS_KEPT_MS)
+    await Promise.all(old.map((a) => db.delete("answers", a.key)))
+    await send()
+  })
+  return () => {
+    pages -= 1
+    window.removeEventListener("online", again)
+    document.removeEventListener("visibilitychange", again)
+  }
+}
+
+/** A walk through a round, kept so that it goes on where it was. */
+export const loadWalk = async <T>(name: string) => (await (await kept()).get("walks", name)) as T | undefined
+export const keepWalk = async (name: string, walk: unknown) => void (walk === null ? await (await kept()).delete("walks", name) : await (await kept()).put("walks", walk, name))
