@@ -33,7 +33,12 @@ class Client:
 
     def __init__(self, store: Store, today: date = TODAY) -> None:
         self.store = store
-        self.state: dict[str, Any] = {"store": store, "clock": lambda: today, "pen": PenDesk("none", lambda: today)}
+        self.state: dict[str, Any] = {
+            "store": store,
+            "clock": lambda: today,
+            "pen": PenDesk("none", lambda: today),
+            "door": None,
+        }
 
         async def own(scope: Scope, receive: Receive, send: Send) -> None:
             """The one application with this client's state: making an application anew takes a second."""
@@ -42,7 +47,8 @@ class Client:
                 setattr(app.state, name, value)
             await app(scope, receive, send)
 
-        self.http = TestClient(own, base_url="http://127.0.0.1", raise_server_exceptions=False)
+        self.http = TestClient(own, base_url="http://127.0.0.1", raise_server_exceptions=False,
+                               client=("127.0.0.1", 50_000))  # fmt: skip
 
     def get(self, path: str) -> Any:
         answer = self.http.get(path)

@@ -4,11 +4,16 @@ from __future__ import annotations
 
 import json
 import sys
+from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
+
+if TYPE_CHECKING:
+    from fenwa.api.door import Door
+    from fenwa.store.session import Store
 
 app = typer.Typer(
     add_completion=False,
@@ -42,16 +47,70 @@ def _day(text: str | None) -> date | None:
         raise typer.BadParameter(f"{text!r} is not a date. Write it as 2026-11-23.") from error
 
 
-def _run(database: Path, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str) -> None:
-    from fenwa.api.safety import is_loopback
+@dataclass(frozen=True)
+class _Lan:
+    """Answer the home network, with a certificate and its key if there are."""
+
+    certificate: Path | None = None
+    key: Path | None = None
+
+
+def _refuse(sentence: str) -> typer.Exit:
+    typer.echo(sentence, err=True)
+    return typer.Exit(2)
+
+
+def _checked(host: str, pen: str, lan: _Lan | None) -> None:
+    from fenwa.api.door import is_loopback
 
     if pen not in ("none", "simulated") and not (":" in pen and pen.rpartition(":")[2].isdigit()):
-        typer.echo(f"Pen “{pen}” is not known. Say none, simulated, or HOST:PORT.", err=True)
-        raise typer.Exit(2)
+        raise _refuse(f"Pen “{pen}” is not known. Say none, simulated, or HOST:PORT.")
     if not is_loopback(host):
-        typer.echo(f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
-                   "127.0.0.1 only.", err=True)  # fmt: skip
-        raise typer.Exit(2)
+        raise _refuse(f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
+                      "127.0.0.1 only; for your phone choose one and start with --lan.")  # fmt: skip
+    if lan is not None and (lan.certificate is None) != (lan.key is None):
+        raise _refuse("A certificate and its key go together: give both --tls-cert and --tls-key, or neither.")
+    for file in (lan.certificate, lan.key) if lan else ():
+        if file is not None and not file.is_file():
+            raise _refuse(f"{file} is not there. Give the path of a PEM file.")
+
+
+def _need_passphrase(store: Store) -> None:
+    from fenwa.store import passphrase
+
+    with store.reading() as session:
+        chosen = passphrase.is_set(session)
+    if not chosen:
+        store.close()
+        raise _refuse("Choose a passphrase first: ./fenwa passphrase. Then start again with --lan.")
+
+
+def _door(store: Store, lan: _Lan, port: int) -> Door:
+    """The door to the network, under this machine's own names."""
+    from fenwa.api.door import Door, own_addresses, own_names
+
+    found, scheme = own_addresses(), "https" if lan.certificate else "http"
+    return Door(store, own_names(found), tuple(f"{scheme}://{a}:{port}/" for a in found), lan.certificate is not None)
+
+
+def _announce(door: Door) -> None:
+    import segno
+
+    from fenwa.api.door import NOT_ENCRYPTED
+
+    if not door.addresses:
+        typer.echo("This machine is on no network now. Join one and start again.")
+        return
+    typer.echo(f"On the home network: {'  '.join(door.addresses)}")
+    segno.make(door.addresses[0], error="m", micro=False).terminal(out=sys.stdout, compact=True)
+    typer.echo(
+        "Every device is asked for the passphrase. " + ("The link is encrypted." if door.encrypted else NOT_ENCRYPTED)
+    )
+
+
+def _run(database: Path, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str,
+         lan: _Lan | None = None) -> None:  # fmt: skip
+    _checked(host, pen, lan)
     import gc
     import socket
 
@@ -69,27 +128,36 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
         try:
             fill_if_stale(store, fixed or date.today())
         except Conflict as refused:
-            typer.echo(refused.detail, err=True)
-            raise typer.Exit(2) from refused
+            raise _refuse(refused.detail) from refused
+    if lan:
+        _need_passphrase(store)
     prepare_store(store)
-    server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None, pen)
     listener = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        listener.bind((host, port))
+        listener.bind(("0.0.0.0" if lan else host, port))  # noqa: S104 - asked for with --lan, behind the passphrase
     except OSError as error:
         typer.echo(f"Port {port} is taken by another program. Try --port 0.", err=True)
         raise typer.Exit(1) from error
-    address = f"http://{host if ':' not in host else f'[{host}]'}:{listener.getsockname()[1]}/"
+    taken = listener.getsockname()[1]
+    door = _door(store, lan, taken) if lan else None
+    server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None, pen, door)
+    scheme = "https" if lan and lan.certificate else "http"
+    address = f"{scheme}://{host if ':' not in host else f'[{host}]'}:{taken}/"
     gc.freeze()
     gc.enable()
     typer.echo(f"Fenwa answers at {address}  (stop with Ctrl+C)")
+    if door:
+        _announce(door)
     sys.stdout.flush()
     if open_browser:
         import webbrowser
 
         webbrowser.open(address)
-    config = uvicorn.Config(server_app, log_level="warning", access_log=False, server_header=False)
+    config = uvicorn.Config(
+        server_app, log_level="warning", access_log=False, server_header=False, proxy_headers=False,
+        ssl_certfile=lan.certificate if lan else None, ssl_keyfile=lan.key if lan else None,
+    )  # fmt: skip
     uvicorn.Server(config).run(sockets=[listener])
     store.close()
 
@@ -98,9 +166,36 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
 def serve(
     host: Host = "127.0.0.1", port: Port = 8710, today: Day = None, open_: Open = False, pen: Pen = "none",
     database: Annotated[Path | None, typer.Option(help="Database file; your data folder by default.")] = None,
+    lan: Annotated[bool, typer.Option("--lan", help="Answer the home network too, behind the passphrase.")] = False,
+    tls_cert: Annotated[Path | None, typer.Option(help="Certificate (PEM) that encrypts the link; with --lan.")] = None,
+    tls_key: Annotated[Path | None, typer.Option(help="Private key (PEM) of the certificate.")] = None,
 ) -> None:  # fmt: skip
     """Start Fenwa on your own collection."""
-    _run(database or _data_folder() / "fenwa.sqlite", host, port, _day(today), open_, demo=False, pen=pen)
+    if not lan and (tls_cert or tls_key):
+        raise _refuse("--tls-cert and --tls-key belong to --lan. On this machine alone nothing is sent over a network.")
+    _run(database or _data_folder() / "fenwa.sqlite", host, port, _day(today), open_, demo=False, pen=pen,
+         lan=_Lan(tls_cert, tls_key) if lan else None)  # fmt: skip
+
+
+@app.command("passphrase")
+def choose_passphrase(
+    database: Annotated[Path | None, typer.Option(help="Database file; your data folder by default.")] = None,
+) -> None:
+    """Choose the passphrase that --lan asks every device for; whoever was signed in is signed out."""
+    from fenwa.core.errors import InputError
+    from fenwa.store import passphrase
+    from fenwa.store.session import Store
+
+    words: str = typer.prompt("Passphrase, four or five words", hide_input=True, confirmation_prompt="Once more")
+    store = Store(database or _data_folder() / "fenwa.sqlite")
+    try:
+        with store.writing() as session:
+            passphrase.set_passphrase(session, words)
+    except InputError as refused:
+        raise _refuse(refused.detail) from refused
+    finally:
+        store.close()
+    typer.echo("Kept, as a hash. Start with ./fenwa serve --lan.")
 
 
 @app.command()

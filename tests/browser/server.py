@@ -2,6 +2,7 @@
 
 import os
 import re
+import ssl
 import subprocess
 import sys
 import time
@@ -14,8 +15,10 @@ from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
 
 ROOT = Path(__file__).parents[2]
 TODAY = "2026-11-23"
+OWN_CERTIFICATE = ssl._create_unverified_context()
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync"]  # fmt: skip
+         "--disable-component-update", "--disable-sync",
+         "--host-resolver-rules=MAP *.local 127.0.0.1"]  # fmt: skip
 
 
 @contextmanager
@@ -27,11 +30,11 @@ def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator
     )  # fmt: skip
     assert process.stdout is not None
     try:
-        address = re.search(r"http://\S+:\d+", process.stdout.readline())
+        address = re.search(r"https?://\S+:\d+", process.stdout.readline())
         assert address, "the server did not say where it answers"
         for _ in range(100):
             try:
-                with urllib.request.urlopen(f"{address.group()}/api/health") as answer:
+                with urllib.request.urlopen(f"{address.group()}/api/health", context=OWN_CERTIFICATE) as answer:
                     assert answer.status == 200
                 break
             except OSError:

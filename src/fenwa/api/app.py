@@ -22,6 +22,7 @@ from fenwa.api import (
     router_calc,
     router_care,
     router_devices,
+    router_lan,
     router_log,
     router_meters,
     router_mix,
@@ -38,6 +39,7 @@ from fenwa.api import (
     safety,
     settings,
 )
+from fenwa.api.door import Door
 from fenwa.core.data.loader import fertilizers
 from fenwa.devices.desk import PenDesk
 from fenwa.store.collection import refresh_stale
@@ -61,8 +63,9 @@ class Interface(StaticFiles):
         return response
 
 
-def create_app(store: Store, clock: Callable[[], date], web: Path | None = None, pen: str = "none") -> FastAPI:
-    """The application on a store, with a clock for the day, the built interface and a pen if there are."""
+def create_app(store: Store, clock: Callable[[], date], web: Path | None = None, pen: str = "none",
+               door: Door | None = None) -> FastAPI:  # fmt: skip
+    """The application on a store, with a clock for the day; the built interface, a pen and a door to the network if there are."""
     app = FastAPI(
         title="Fenwa",
         version=fenwa.__version__,
@@ -76,6 +79,7 @@ def create_app(store: Store, clock: Callable[[], date], web: Path | None = None,
         },
     )
     app.state.store, app.state.clock, app.state.pen = store, clock, PenDesk(pen, clock)
+    app.state.door = door
     problems.install(app)
     safety.install(app)
     for module in (
@@ -97,6 +101,7 @@ def create_app(store: Store, clock: Callable[[], date], web: Path | None = None,
         router_care,
         router_log,
         router_round,
+        router_lan,
         settings,
     ):
         app.include_router(module.router)

@@ -1,15 +1,18 @@
-"""The local server's doors: loopback hosts and origins, a body limit, a strict content policy."""
+"""The server's doors: known hosts and origins, the passphrase of the home network, a body limit, a strict content policy."""
 
 from __future__ import annotations
 
 from urllib.parse import urlsplit
 
 from fastapi import FastAPI, Request, Response
+from starlette.concurrency import run_in_threadpool
 from starlette.middleware.base import RequestResponseEndpoint
 
+from fenwa.api.door import at_home, is_loopback
 from fenwa.api.problems import problem
+from fenwa.api.router_lan import door_of, refuse_entry
 
-LOOPBACK = ("127.0.0.1", "localhost", "::1")
+SIGN_IN = "/sign-in"
 BODY_LIMIT = 1_000_000  # bytes; the largest form is a few kilobytes
 # Emotion writes style elements at run time, hence 'unsafe-inline' for styles only
 POLICY = (
@@ -20,15 +23,10 @@ POLICY = (
 HEADERS = {
     "Content-Security-Policy": POLICY,
     "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "no-referrer",
+    "Referrer-Policy": "same-origin",
     "Cross-Origin-Opener-Policy": "same-origin",
     "Cross-Origin-Resource-Policy": "same-origin",
 }
-
-
-def is_loopback(address: str) -> bool:
-    """Is this a name of this very machine?"""
-    return address in LOOPBACK
 
 
 def _host_of(header: str) -> str | None:
@@ -40,10 +38,10 @@ def _host_of(header: str) -> str | None:
 
 def _refused(request: Request) -> Response | None:
     host = _host_of(request.headers.get("host", ""))
-    if host is None or not is_loopback(host):
-        return problem(
-            403, "Request refused", "This Fenwa answers to this machine only: open http://127.0.0.1.", "host"
-        )
+    door = door_of(request)
+    if host is None or not (is_loopback(host) or (door is not None and host in door.names)):
+        where = f"open {door.addresses[0]}" if door and door.addresses else "open http://127.0.0.1"
+        return problem(403, "Request refused", f"This Fenwa does not answer to that name: {where}.", "host")
     origin = request.headers.get("origin")
     if origin is not None and urlsplit(origin).netloc != request.headers.get("host"):
         return problem(403, "Request refused", "The request comes from another site's page.", "origin")
@@ -54,6 +52,10 @@ def _refused(request: Request) -> Response | None:
     length = request.headers.get("content-length", "0")
     if not length.isdigit() or int(length) > BODY_LIMIT:
         return problem(413, "Request refused", f"At most {BODY_LIMIT} bytes are taken at once.", "too-large")
+    if door is not None and not at_home(request, host) and request.url.path != SIGN_IN and not door.lets_in(request):
+        if request.url.path.startswith("/api"):
+            return problem(401, "Sign in first", f"Open {SIGN_IN} and give the passphrase of this house.", "sign-in")
+        return refuse_entry(request, door)
     return None
 
 
@@ -62,7 +64,8 @@ def install(app: FastAPI) -> None:
 
     @app.middleware("http")
     async def doors(request: Request, call_next: RequestResponseEndpoint) -> Response:
-        response = _refused(request)
+        closed = door_of(request) is None
+        response = _refused(request) if closed else await run_in_threadpool(_refused, request)
         if response is None:
             response = await call_next(request)
         for name, value in HEADERS.items():

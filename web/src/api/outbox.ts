@@ -31,12 +31,15 @@ let entries: readonly Entry[] = []
 let arrivals = 0
 let sending: Promise<void> | undefined
 let failures = 0
+let outside = false // the door asks for the passphrase again
 let pages = 0 // that have started sending and not left
 let timer: ReturnType<typeof setTimeout> | undefined
 const listeners = new Set<() => void>()
 const refusals = new Map<string, ApiProblem>()
 
 export const waiting = () => entries
+/** Whether the passphrase is asked for before anything is taken. */
+export const isOutside = () => outside
 /** Counts what has arrived, so that pages know when to ask anew. */
 export const arrived = () => arrivals
 export function subscribe(listener: () => void) {
@@ -95,6 +98,7 @@ async function run() {
       return later()
     }
     const answer: unknown = await response.json().catch(() => ({}))
+    outside = response.status === 401
     if (response.status >= 500 || response.status === 401 || response.status === 429) return later()
     failures = 0
     if (response.ok) {

@@ -11,6 +11,7 @@ export const mixQuery = queryOptions({ queryKey: ["mix"], queryFn: () => answer(
 export const shelfQuery = queryOptions({ queryKey: ["shelf"], queryFn: () => answer(client.GET("/api/shelf")) })
 export const bottlesQuery = queryOptions({ queryKey: ["bottles"], queryFn: () => answer(client.GET("/api/mix/bottles")) })
 export const roundQuery = queryOptions({ queryKey: ["round"], queryFn: () => answer(client.GET("/api/round")) })
+export const lanQuery = queryOptions({ queryKey: ["lan"], queryFn: () => answer(client.GET("/api/lan")) })
 export const peopleQuery = queryOptions({ queryKey: ["people"], queryFn: () => answer(client.GET("/api/people")) })
 export const timersQuery = queryOptions({ queryKey: ["timers"], queryFn: () => answer(client.GET("/api/timers")), refetchInterval: 20_000 })
 export const potQuery = (id: number) =>

@@ -15,6 +15,7 @@ const routes: RouteObject[] = [
   { path: "pots/:id", lazy: screen(() => import("../features/pots/potPage")) },
   { path: "kinds", lazy: screen(() => import("../features/kinds")) },
   { path: "kinds/:id", lazy: screen(() => import("../features/kinds/kindPage")) },
+  { path: "house", lazy: screen(() => import("../features/house")) },
   { path: "flush", lazy: screen(() => import("../features/flush")) },
   { path: "leaf", lazy: screen(() => import("../features/leaf")) },
   { path: "shelf", lazy: screen(() => import("../features/shelf")) },

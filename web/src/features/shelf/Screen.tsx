@@ -1,6 +1,7 @@
 import { Box, Button, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
+import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { settingsQuery, shelfQuery } from "../../api/queries"
 import { Card, Loaded, PageHead } from "../../ui/Page"
@@ -25,6 +26,7 @@ function Shelf({ page, children }: { page: Schemas["ShelfPage"]; children: React
   return (
     <>
       <PageHead title="Shelf" line="Feeds by their label, your cans and spoons, scale and syringe, and the units you like.">
+        <Button asChild variant="outline" minH="44px"><Link to="/house">House, phone, people</Link></Button>
         <Button data-new minH="44px" onClick={() => show({ kind: "new" })}>Add a feed by its label</Button>
       </PageHead>
       {open?.kind === "new" && <ProductForm onClose={close} />}

@@ -1,0 +1,19 @@
+import { Grid } from "@chakra-ui/react"
+import { useQuery } from "@tanstack/react-query"
+import { lanQuery } from "../../api/queries"
+import { Loaded, PageHead } from "../../ui/Page"
+import { People } from "./People"
+import { Phone } from "./Phone"
+
+/** What concerns the house: the phone at the bench, who pours. */
+export function Screen() {
+  return (
+    <>
+      <PageHead title="House" line="The phone at the bench, and who pours." />
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(2, minmax(0,1fr))" }} gap="4" alignItems="start">
+        <Loaded query={useQuery(lanQuery)}>{(lan) => <Phone lan={lan} />}</Loaded>
+        <People />
+      </Grid>
+    </>
+  )
+}
