@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fenwa.core.care.cans import CanWater, MixNeed, allowed_range, group
-from fenwa.core.care.errands import PotFacts, ThingFacts, errands
+from fenwa.core.care.errands import PotFacts, SetAside, ThingFacts, errands, standing
 from fenwa.core.care.holds import Condition, Override, blocked, holds
 from fenwa.core.care.interval import Gap, drying_rate, learnt_days
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, pattern_of
@@ -338,3 +338,16 @@ def test_the_strictest_hold_stands_first_and_none_is_lost(data: Any) -> None:
     assert blocked(open_now, "water") is (changes["phase"] == "dormant")
     lone_rot = changes["rot_on"] and not changes["overrides"]
     assert blocked(open_now, "flush") is bool(lone_rot or changes["trial"] or changes["phase"] in ("rest", "dormant"))
+
+
+def test_a_rinse_that_was_told_starts_the_count_anew_and_a_job_put_off_comes_back() -> None:
+    pot = PotFacts(3, "S-01", "Sarracenia", False, "tray", "yes", (90, 100), TODAY - 400 * DAY, None, False, None, None, "",
+                   None, None, None, False)  # fmt: skip
+    (due,) = errands([pot], [], TODAY)
+    assert due.due_on == TODAY - 300 * DAY
+    assert errands([replace(pot, rinsed_on=TODAY - DAY)], [], TODAY) == []
+    assert errands([replace(pot, rinsed_on=TODAY - DAY)], [], TODAY + 99 * DAY)[0].due_on == TODAY + 99 * DAY
+    assert standing([due], [SetAside(due.id)], TODAY) == []
+    assert standing([due], [SetAside(due.id, TODAY + DAY)], TODAY) == []
+    assert standing([due], [SetAside(due.id, TODAY)], TODAY) == [due], "put off until today: today it is back"
+    assert standing([due], [SetAside("pot-4-look-again-2026-01-01")], TODAY) == [due]

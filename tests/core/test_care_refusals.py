@@ -81,6 +81,13 @@ REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
     ("cans", {"needs": [{**NEED, "n_low_mg_L": 80}], "waters": [WATER]}, "/needs/0/n_low_mg_L", "Put the lower first"),
     ("cans", {"needs": [{**NEED, "n_low_mg_L": -1}], "waters": [WATER]}, "/needs/0/n_low_mg_L", "cannot be"),
     ("cans", {"needs": [NEED], "waters": [WATER], "slope_uS_per_mg_N": 0}, "/slope_uS_per_mg_N", "EC for a mg/L"),
+    ("coming-rounds", {"pots": [], "today": "2026-11-23", "days": 0}, "/days", "Days ahead"),
+    (
+        "coming-rounds",
+        {"pots": [{"id": 1, "code": "F-01", "first_on": None, "interval_days": 0}], "today": "2026-11-23"},
+        "/pots/0/interval_days",
+        "Interval of F-01",
+    ),
     ("away-risk", {**JOURNEY, "back": "2026-12-20"}, "/back", "1 to 120 days after leaving"),
     ("away-risk", {**JOURNEY, "back": "2027-12-20"}, "/back", "365 days"),
     ("away-risk", {**JOURNEY, "pots": [{**AWAY_POT, "interval_days": 0}]}, "/pots/0/interval_days", "Interval of F-01"),

@@ -22,7 +22,7 @@ router = APIRouter(prefix="/api/log", tags=["log"])
 Kind = Literal[
     "pour", "look", "reading", "batch", "pot", "water", "product", "meter", "check", "report", "treatment",
     "membrane pair", "inbox entry", "recipe", "measure", "vessel", "school", "bottle", "feeding", "override", "own figures", "weight", "climate",
-    "decision", "person", "timer",
+    "decision", "person", "timer", "event",
 ]  # fmt: skip
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
@@ -32,7 +32,7 @@ MODELS: dict[str, type[Any]] = {
     "recipe": models.Recipe, "measure": models.Measure, "vessel": models.Vessel, "school": models.SchoolCopy,
     "bottle": models.StockBottle, "feeding": models.Feeding, "override": models.HoldOverride,
     "own figures": models.ProfileCopy, "weight": models.Weight, "climate": models.Climate,
-    "decision": models.Decision, "person": models.Person, "timer": models.Timer,
+    "decision": models.Decision, "person": models.Person, "timer": models.Timer, "event": models.Event,
 }  # fmt: skip
 
 
@@ -71,7 +71,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
             finding.archived_at = row.archived_at
     if kind == "pot":
         touch(session, row.id)
-    if kind in ("override", "weight", "feeding", "decision") and row.pot_id is not None:
+    if kind in ("override", "weight", "feeding", "decision", "event") and row.pot_id is not None:
         touch(session, row.pot_id)
     if kind in ("own figures", "climate", "school"):
         touch_all(session)

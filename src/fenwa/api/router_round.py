@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, timedelta
 from functools import lru_cache
 
 from fastapi import APIRouter, Response
@@ -14,29 +14,63 @@ from fenwa.api.router_pots import PotRow, pot_row
 from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
 from fenwa.api.writing import Reading, Today, ready
+from fenwa.core.care.coming import Coming, coming_pot, coming_rounds
 from fenwa.core.care.due import FLUSH_SHARE, RoundPot, SPRAY_mL, job_of
+from fenwa.core.care.errands import Errand, ErrandKind
 from fenwa.core.care.round import RoundPlan, RoundWater, round_plan
+from fenwa.core.errors import InputError
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.water.kind_checks import PlantNeeds
-from fenwa.core.working import Working
+from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import needs_of, pots_today
+from fenwa.store.errand_state import errands_due
 from fenwa.store.mix_state import feed_at_hand, label_of, slope_of
 from fenwa.store.pot_today import PotToday, day_of
 from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api", tags=["round"])
 
+MOST_AHEAD_DAYS = 60
+
+
+class ErrandOut(BaseModel):
+    """A job besides water. ``late_days`` below zero: not due yet. ``done_here``: a word settles it; else doing it elsewhere does. [d]"""
+
+    id: str
+    kind: ErrandKind
+    due_on: date
+    late_days: int
+    pot_id: int | None
+    title: str
+    sentence: str
+    done_here: bool
+
+
+def errand_outs(found: list[Errand], today: date) -> list[ErrandOut]:
+    """Jobs for a page."""
+    return [
+        ErrandOut(id=e.id, kind=e.kind, due_on=e.due_on, late_days=(today - e.due_on).days, pot_id=e.pot_id, title=e.title,
+                  sentence=e.sentence, done_here=e.kind not in ("meter check", "water re-test", "repot"))
+        for e in found
+    ]  # fmt: skip
+
+
+def coming_of(pots: list[RoundPot], today: date, days: int) -> Computed[Coming]:
+    """Rounds of the coming days."""
+    return coming_rounds(pots=[coming_pot(p, today) for p in pots], today=today, days=days)
+
 
 class RoundPage(BaseModel):
-    """Today's work with the salt rails beside it."""
+    """A day's work with the salt rails beside it."""
 
     today: date
     plan: RoundPlan
     working: Working
     feed_product_id: int | None
     feed_product: str
+    jobs: list[ErrandOut]
     salt: list[PotRow]
 
 
@@ -102,8 +136,15 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
 
 
 @router.get("/round", response_model=RoundPage)
-def round_page(session: Reading, today: Today) -> Response:
-    """What is due today, grouped into cans."""
+def round_page(session: Reading, today: Today, on: date | None = None) -> Response:
+    """What is due today, or on a day ahead if nothing is poured before it, grouped into cans."""
+    if on is not None and not today <= on <= today + timedelta(days=MOST_AHEAD_DAYS):
+        raise InputError(
+            f"Day {on} is not today or within {MOST_AHEAD_DAYS} days after it. Choose a nearer day.", pointer="/on"
+        )
+    if on is not None and on != today:
+        session.info.pop("store", None)  # what readers keep is of today
+        today = on
     due, pots, waters = round_pots(session, today)
     product, settings = feed_at_hand(session), read_settings(session)
     bases = [RoundWater(w.water.id, w.water.name, b) for w in waters if (b := w.base()) is not None]
@@ -118,6 +159,7 @@ def round_page(session: Reading, today: Today) -> Response:
     )
     page = RoundPage(today=today, plan=computed.result, working=computed.working,
                      feed_product_id=product.id if product else None, feed_product=product.name if product else "",
+                     jobs=errand_outs(errands_due(session, pots, waters, today, today), today),
                      salt=[pot_row(p) for p in saltiest[:6]])  # fmt: skip
     return ready(page)
 

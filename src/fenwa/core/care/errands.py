@@ -38,6 +38,7 @@ class PotFacts:
     medium_since: date | None
     medium_life_months: tuple[int, int] | None
     dormant: bool
+    rinsed_on: date | None = None  # tray or reservoir changed, told without a pour
 
 
 @dataclass(frozen=True)
@@ -65,7 +66,7 @@ class Errand:
 
 def _rinse(p: PotFacts) -> tuple[date, str] | None:
     """A pot that never drains keeps every salt: it needs a rinse from above, or where none is allowed fresh water."""
-    start = p.last_flush_on or p.kept_since
+    start = max((d for d in (p.last_flush_on, p.rinsed_on) if d is not None), default=p.kept_since)
     if p.drains or p.dormant or start is None:
         return None
     days = p.cadence_days[1] if p.cadence_days else TRAY_RINSE_DAYS
@@ -129,3 +130,17 @@ def errands(pots: list[PotFacts], things: list[ThingFacts], until: date) -> list
     found += [Errand(f"{t.id}-{t.due_on.isoformat()}", t.kind, t.due_on, None, t.name, t.sentence)
               for t in things if t.due_on is not None]  # fmt: skip
     return sorted((e for e in found if e.due_on <= until), key=lambda e: (e.due_on, e.title))
+
+
+@dataclass(frozen=True)
+class SetAside:
+    """What was said of an errand: done, or put off until a day."""
+
+    errand_id: str
+    until: date | None = None
+
+
+def standing(found: list[Errand], aside: list[SetAside], today: date) -> list[Errand]:
+    """Errands nobody has done or put off beyond today."""
+    hidden = {a.errand_id for a in aside if a.until is None or a.until > today}
+    return [e for e in found if e.id not in hidden]

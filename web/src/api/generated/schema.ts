@@ -3111,7 +3111,7 @@ export interface paths {
         };
         /**
          * Round Page
-         * @description What is due today, grouped into cans.
+         * @description What is due today, or on a day ahead if nothing is poured before it, grouped into cans.
          */
         get: operations["round_page_api_round_get"];
         put?: never;
@@ -3134,6 +3134,106 @@ export interface paths {
          * @description The channel: each station's live figure.
          */
         get: operations["stations_api_stations_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Days Ahead
+         * @description Rounds and jobs of the coming days.
+         */
+        get: operations["days_ahead_api_days_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description Rounds and jobs of the coming eight weeks for any calendar program: a download, or a feed on this machine.
+         */
+        get: operations["calendar_api_calendar_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Job Done
+         * @description A job is done; the end of a quarantine lets the pot back among the others.
+         */
+        post: operations["job_done_api_jobs_done_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/later": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Job Later
+         * @description A job is put off.
+         */
+        post: operations["job_later_api_jobs_later_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Away
+         * @description Which pots will not last until you are back, and what a helper does when.
+         */
+        get: operations["away_api_away_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3543,6 +3643,15 @@ export interface components {
         AssignIn: {
             /** Water Id */
             water_id: number;
+        };
+        /**
+         * AwayPage
+         * @description A journey planned.
+         */
+        AwayPage: {
+            /** Collection */
+            collection: string;
+            plan: components["schemas"]["Computed_AwayPlan_"];
         };
         /**
          * AwayPlan
@@ -4741,6 +4850,31 @@ export interface components {
              */
             note: string;
         };
+        /**
+         * Coming
+         * @description Days with work, the nearest first, and the most pots on one day.
+         */
+        Coming: {
+            /** Rounds */
+            rounds: components["schemas"]["ComingRound"][];
+            /** Busiest */
+            busiest: number;
+        };
+        /**
+         * ComingRound
+         * @description A day and the pots it will likely ask for, in the order given.
+         */
+        ComingRound: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Pot Ids */
+            pot_ids: number[];
+            /** Codes */
+            codes: string[];
+        };
         /** CompareFeedsInput */
         CompareFeedsInput: {
             /** @description One product. */
@@ -4903,6 +5037,14 @@ export interface components {
          */
         Computed_Clarity_: {
             result: components["schemas"]["Clarity"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Coming_: {
+            result: components["schemas"]["Coming"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5454,6 +5596,20 @@ export interface components {
             sentence: string;
         };
         /**
+         * DaysPage
+         * @description The coming weeks: rounds with their working, and jobs.
+         */
+        DaysPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            coming: components["schemas"]["Computed_Coming_"];
+            /** Jobs */
+            jobs: components["schemas"]["ErrandOut"][];
+        };
+        /**
          * DechlorinateIn
          * @description Tap water to treat; empty: not measured.
          */
@@ -5600,7 +5756,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event";
             /** Id */
             id: number;
             /** Archived */
@@ -6035,6 +6191,34 @@ export interface components {
             oz_per_100_us_gal: number;
             /** Sentences */
             sentences: string[];
+        };
+        /**
+         * ErrandOut
+         * @description A job besides water. ``late_days`` below zero: not due yet. ``done_here``: a word settles it; else doing it elsewhere does. [d]
+         */
+        ErrandOut: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane";
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
+            /** Late Days */
+            late_days: number;
+            /** Pot Id */
+            pot_id: number | null;
+            /** Title */
+            title: string;
+            /** Sentence */
+            sentence: string;
+            /** Done Here */
+            done_here: boolean;
         };
         /**
          * FedSoFar
@@ -6882,6 +7066,21 @@ export interface components {
             added?: components["schemas"]["AddedIons"] | null;
         };
         /**
+         * JobIn
+         * @description A job done, or put off by some days.
+         */
+        JobIn: {
+            /** Id */
+            id: string;
+            /** Pot Id */
+            pot_id?: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
          * Judged
          * @description A can after its reading.
          */
@@ -7371,6 +7570,26 @@ export interface components {
             passphrase_set: boolean;
             /** Here */
             here: boolean;
+        };
+        /**
+         * LaterIn
+         * @description Put off.
+         */
+        LaterIn: {
+            /** Id */
+            id: string;
+            /** Pot Id */
+            pot_id?: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number | string;
         };
         /**
          * LeftIn
@@ -9926,7 +10145,7 @@ export interface components {
         };
         /**
          * RoundPage
-         * @description Today's work with the salt rails beside it.
+         * @description A day's work with the salt rails beside it.
          */
         RoundPage: {
             /**
@@ -9940,6 +10159,8 @@ export interface components {
             feed_product_id: number | null;
             /** Feed Product */
             feed_product: string;
+            /** Jobs */
+            jobs: components["schemas"]["ErrandOut"][];
             /** Salt */
             salt: components["schemas"]["PotRow"][];
         };
@@ -20040,7 +20261,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event";
                 row_id: number;
             };
             cookie?: never;
@@ -20092,7 +20313,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event";
                 row_id: number;
             };
             cookie?: never;
@@ -20194,7 +20415,9 @@ export interface operations {
     };
     round_page_api_round_get: {
         parameters: {
-            query?: never;
+            query?: {
+                on?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -20255,6 +20478,256 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StationOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    days_ahead_api_days_get: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_api_calendar_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_done_api_jobs_done_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_later_api_jobs_later_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LaterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    away_api_away_get: {
+        parameters: {
+            query: {
+                leaving: string;
+                back: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AwayPage"];
                 };
             };
             /** @description Bad Request */

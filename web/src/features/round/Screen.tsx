@@ -8,6 +8,7 @@ import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { PotRail } from "../../ui/PotRail"
 import { CanCard } from "./CanCard"
+import { Jobs } from "./Jobs"
 import { Saucers } from "./Saucers"
 
 /** Today's work, grouped by what is in the can. */
@@ -24,6 +25,8 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
   return (
     <>
       <PageHead title={plan.pots_due ? `${weekday}, ${pots} in ${cans}` : `${weekday}, nothing to pour`} line={plan.pots_due ? <>Walk the shelf in this order; isolated pots come last. About <Quantity label="Minutes" value={Math.round(plan.minutes)} unit="minutes" working={{ kind: "here", working: page.working }} />.</> : "Nothing is due by its interval today. Feel what dries fast."}>
+        {!empty && <Button asChild variant="outline" minH="48px"><Link to="/days">Coming weeks</Link></Button>}
+        {plan.pots_due > 0 && <Button asChild variant="outline" minH="48px"><Link to="/round/sheet">Sheet</Link></Button>}
         {plan.pots_due > 0 && <Button asChild data-new minH="48px"><Link to="/pour">Start pouring</Link></Button>}
       </PageHead>
       {empty ? (
@@ -42,6 +45,7 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
           <Flex direction="column" gap="4">
             <Saucers />
             {plan.looks.length > 0 && <Looks looks={plan.looks} />}
+            <Jobs jobs={page.jobs} today={page.today} />
             <Salt rows={page.salt} />
           </Flex>
         </Grid>

@@ -1,0 +1,1 @@
+export { Away as Screen } from "./Away"

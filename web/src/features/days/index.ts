@@ -1,0 +1,1 @@
+export { Days as Screen } from "./Days"

@@ -1,0 +1,1 @@
+export { RoundSheet as Screen } from "./RoundSheet"
