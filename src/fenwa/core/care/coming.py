@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from fenwa.core.care.due import RoundPot, water_due_on
+from fenwa.core.care.due import RoundPot, job_of, water_due_on
 from fenwa.core.care.holds import blocked
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
@@ -45,7 +45,9 @@ class Coming:
 def coming_pot(p: RoundPot, today: date) -> ComingPot:
     """A pot of the round as the calendar needs it."""
     first = None
-    if not blocked(p.holds, "water"):
+    if job_of(p, today) is not None:
+        first = today
+    elif not blocked(p.holds, "water"):
         first = max(water_due_on(p, today), p.skipped_until or today, today)
     return ComingPot(p.id, p.code, p.interval_days, first, p.isolated)
 

@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Input, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
+import { useState } from "react"
 import { Link, useSearchParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { awayQuery, roundQuery } from "../../api/queries"
@@ -13,12 +14,13 @@ const plus = (iso: string, days: number) => new Date(Date.parse(`${iso}T12:00:00
 
 /** Going away: who will not last, and a sheet for whoever helps. */
 export function Away() {
-  const [params, setParams] = useSearchParams()
+  const [params] = useSearchParams()
   const today = useQuery(roundQuery).data?.today
-  const leaving = params.get("leaving") ?? today ?? ""
-  const back = params.get("back") ?? (leaving ? plus(leaving, 14) : "")
+  const [chosen, setChosen] = useState({ leaving: params.get("leaving") ?? "", back: params.get("back") ?? "" })
+  const leaving = chosen.leaving || (today ?? "")
+  const back = chosen.back || (leaving ? plus(leaving, 14) : "")
   const query = useQuery({ ...awayQuery(leaving, back), enabled: leaving !== "" && back !== "" })
-  const set = (name: string, value: string) => setParams({ leaving, back, [name]: value }, { replace: true })
+  const set = (name: "leaving" | "back", value: string) => setChosen((old) => ({ ...old, [name]: value }))
   return (
     <Box css={A4}>
       <PageHead title={leaving && back ? `Away from ${day(leaving, today)} to ${day(back, today)}` : "Going away"} line={query.data?.plan.result.sentence}>

@@ -25,7 +25,7 @@ export function Days() {
               {coming.result.rounds.map((r) => (
                 <Grid key={r.on} templateColumns={{ base: "92px minmax(0,1fr)", md: "110px minmax(0,1fr) auto" }} gap="3" py="1.5" borderTopWidth="1px" alignItems="baseline">
                   <Text fontWeight={r.on === today ? "semibold" : undefined}>{r.on === today ? "today" : weekday(r.on)}</Text>
-                  <Text color="fg.muted">{r.codes.length} {r.codes.length === 1 ? "pot" : "pots"}: {r.codes.join(", ")}</Text>
+                  <Text color="fg.muted">{r.codes.length} {r.codes.length === 1 ? "pot" : "pots"}: {r.codes.map((c, i) => <Text as="span" key={c} whiteSpace="nowrap">{c}{i + 1 < r.codes.length ? ", " : ""}</Text>)}</Text>
                   <Link to={`/round/sheet?on=${r.on}`}><Text as="span" fontSize="sm" textDecoration="underline" aria-label={`Sheet for ${weekday(r.on)}`}>sheet</Text></Link>
                 </Grid>
               ))}
