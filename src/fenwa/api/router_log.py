@@ -15,14 +15,14 @@ from fenwa.api.writing import Today, Writing, now
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound
 from fenwa.store import models
-from fenwa.store.summary import refresh, touch, touch_all
+from fenwa.store.summary import current_plants, refresh, touch, touch_all
 
 router = APIRouter(prefix="/api/log", tags=["log"])
 
 Kind = Literal[
     "pour", "look", "reading", "batch", "pot", "water", "product", "meter", "check", "report", "treatment",
     "membrane pair", "inbox entry", "recipe", "measure", "vessel", "school", "bottle", "feeding", "override", "own figures", "weight", "climate",
-    "decision", "person", "timer", "event",
+    "decision", "person", "timer", "event", "plant",
 ]  # fmt: skip
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
@@ -32,7 +32,7 @@ MODELS: dict[str, type[Any]] = {
     "recipe": models.Recipe, "measure": models.Measure, "vessel": models.Vessel, "school": models.SchoolCopy,
     "bottle": models.StockBottle, "feeding": models.Feeding, "override": models.HoldOverride,
     "own figures": models.ProfileCopy, "weight": models.Weight, "climate": models.Climate,
-    "decision": models.Decision, "person": models.Person, "timer": models.Timer, "event": models.Event,
+    "decision": models.Decision, "person": models.Person, "timer": models.Timer, "event": models.Event, "plant": models.Plant,
 }  # fmt: skip
 
 
@@ -69,9 +69,15 @@ def _after(session: Session, kind: str, row: Any) -> None:
         link = models.Finding.reading_id if kind == "reading" else models.Finding.report_id
         for finding in session.scalars(select(models.Finding).where(link == row.id)):
             finding.archived_at = row.archived_at
+    if kind in ("pot", "plant") and row.archived_at is None:  # back to life: what was written as its end is no more
+        mine = models.Plant.id == row.id if kind == "plant" else models.Plant.pot_id == row.id
+        for plant in session.scalars(select(models.Plant).where(mine, models.Plant.archived_at.is_(None))):
+            plant.died_on, plant.death_cause = None, ""
+    if kind == "plant":
+        refresh(session, row.pot_id)
     if kind == "pot":
         touch(session, row.id)
-    if kind in ("override", "weight", "feeding", "decision", "event") and row.pot_id is not None:
+    if kind in ("override", "weight", "feeding", "decision", "event", "plant") and row.pot_id is not None:
         touch(session, row.pot_id)
     if kind in ("own figures", "climate", "school"):
         touch_all(session)
@@ -80,6 +86,8 @@ def _after(session: Session, kind: str, row: Any) -> None:
 def _set_archived(kind: Kind, row_id: int, archived: bool, writer: Writing) -> Done:
     def write(session: Session) -> dict[str, Any]:
         row = _row(session, kind, row_id)
+        if kind == "plant" and archived and current_plants(session, row.pot_id) == [row]:
+            raise InputError("This is the last plant of its pot. Archive the pot.")
         row.archived_at = now() if archived else None
         _after(session, kind, row)
         return {"kind": kind, "id": row_id, "archived": archived}

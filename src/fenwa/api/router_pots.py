@@ -13,22 +13,21 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.keeping import PotIn, store_pot
+from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, ready
 from fenwa.core.care.holds import Hold, Phase
-from fenwa.core.data.loader import get_medium, get_profile
-from fenwa.core.entry import require, require_not_future
-from fenwa.core.errors import Conflict, NotFound, Underspecified
+from fenwa.core.data.loader import get_profile
+from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.pot.flush import FlushPlan, flush_plan
 from fenwa.core.pot.fold import rest_until
-from fenwa.core.pot.geometry import pot_volume
 from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import pots_today
 from fenwa.store.pot_today import PotToday
-from fenwa.store.summary import as_event, open_pours, phases, refresh, stored_fold
+from fenwa.store.summary import as_event, medium_of, open_pours, phases, stored_fold
 from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])
@@ -48,6 +47,10 @@ class PotRow(BaseModel):
     profile: str
     phase: str
     isolated: bool
+    tags: list[str]
+    plants: list[str]
+    interval_days: float
+    school: str
     drainage: Drainage
     reading_uS_cm: float | None
     reading_low_uS_cm: float | None
@@ -139,7 +142,9 @@ def pot_row(p: PotToday) -> PotRow:
     rz = p.profile.root_zone
     return PotRow(
         id=p.pot.id, code=p.pot.code, name=p.name, place=p.place, spot=p.pot.spot, profile=p.profile.short,
-        phase=p.phase, isolated=p.pot.isolated, drainage=p.pot.drainage,
+        phase=p.phase, isolated=p.pot.isolated, tags=list(p.pot.tags or []),
+        plants=[x.label or get_profile(x.profile_id).short for x in p.plants], interval_days=p.interval.days,
+        school=p.school.name if p.school else "", drainage=p.pot.drainage,
         reading_uS_cm=p.reading, reading_low_uS_cm=p.reading_low, reading_high_uS_cm=p.reading_high,
         ideal_low_uS_cm=rz.ec_ideal_uS_cm[0], ideal_high_uS_cm=rz.ec_ideal_uS_cm[1],
         ceiling_uS_cm=rz.ec_ceiling_uS_cm, measured_uS_cm=p.data["last_equivalent"],
@@ -194,7 +199,7 @@ def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
     h = p.profile.hazard
     hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
     page = PotPage(
-        today=today, row=pot_row(p), medium=get_medium(p.pot.medium_id).name, pot_volume_L=p.pot.volume_L,
+        today=today, row=pot_row(p), medium=medium_of(p.pot).name, pot_volume_L=p.pot.volume_L,
         interval_days=p.interval.days, plain_every=p.pot.plain_every, hazard=f"Hazard to pets: {hazard}",
         profile_id=p.plant.profile_id, own_figures=p.own_figures, profile_name=p.profile.name, confidence=p.profile.confidence, arrived_on=p.plant.arrived_on,
         root_zone=computed.result, working=computed.working, pours=[_pour_out(x, x.id in corrected) for x in pours],
@@ -237,75 +242,6 @@ def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Co
     return flush_plan(pot=p.spec, root_zone_uS_cm=z.at_capacity_uS_cm, target_reading_uS_cm=target,
                       water_uS_cm=water.ec25_uS_cm, round_L=body.round_L, deficit_L=z.deficit_L,
                       from_above=p.profile.flush.from_above)  # fmt: skip
-
-
-class PotIn(BaseModel):
-    """A pot with its plant. Volume, or top diameter and height."""
-
-    code: str
-    name: str = ""
-    profile_id: str = "unknown"
-    place: str = "Home"
-    spot: str = ""
-    medium_id: str
-    medium_charged: bool | None = None
-    volume: TypedOrNone = None
-    top_cm: TypedOrNone = None
-    height_cm: TypedOrNone = None
-    drainage: Drainage = "drains"
-    route: Route = "top"
-    interval_days: Typed
-    plain_every: int = 4
-    phase: Phase = "active"
-    arrived_on: date | None = None
-    isolated: bool = False
-
-
-def pot_litres(body: PotIn) -> float:
-    """Volume as entered, or from the pot's measures."""
-    if body.volume is not None:
-        return require(body.volume, "Volume", "L", low=0, open_low=True, high=500, pointer="/volume")
-    if body.top_cm is None or body.height_cm is None:
-        raise Underspecified("Volume is empty. Enter litres, or the top diameter and the height.", pointer="/volume")
-    return pot_volume(top_cm=body.top_cm, height_cm=body.height_cm).result.volume_L
-
-
-def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
-    """A pot, its plant, its leading growth and its phase."""
-    code = body.code.strip()
-    if not code:
-        raise Underspecified("Code is empty. Give the pot a short code, for example P-01.", pointer="/code")
-    twin = select(models.Pot).where(models.Pot.code == code, models.Pot.archived_at.is_(None))
-    if session.scalars(twin).first():
-        raise Conflict(f"Code {code} is taken by another pot. Choose another code.", pointer="/code")
-    get_profile(body.profile_id), get_medium(body.medium_id)
-    require(body.interval_days, "Days between waterings", "d", low=1, high=120, pointer="/interval_days")
-    require(body.plain_every, "Plain rinse", "", low=0, high=52, pointer="/plain_every")
-    if body.arrived_on:
-        require_not_future(body.arrived_on, today, "Arrival", pointer="/arrived_on")
-    place = session.scalars(select(models.Place).where(models.Place.name == body.place.strip())).first()
-    if place is None:
-        place = models.Place(name=body.place.strip() or "Home")
-        session.add(place)
-        session.flush()
-    order = len(session.scalars(select(models.Pot.id)).all())
-    pot = models.Pot(
-        code=code, name=body.name.strip(), place_id=place.id, spot=body.spot, shelf_order=order,
-        isolated=body.isolated, medium_id=body.medium_id, medium_charged=body.medium_charged,
-        volume_L=pot_litres(body), drainage=body.drainage, route=body.route, interval_days=body.interval_days,
-        plain_every=body.plain_every,
-    )  # fmt: skip
-    session.add(pot)
-    session.flush()
-    plant = models.Plant(pot_id=pot.id, profile_id=body.profile_id, arrived_on=body.arrived_on)
-    session.add(plant)
-    session.flush()
-    growth = models.Growth(plant_id=plant.id)
-    session.add(growth)
-    session.flush()
-    session.add(models.PhaseSpan(growth_id=growth.id, phase=body.phase, since=body.arrived_on or today))
-    refresh(session, pot.id)
-    return pot
 
 
 @router.post("/pots", status_code=201)

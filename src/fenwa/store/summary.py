@@ -59,11 +59,10 @@ def as_event(p: Pour) -> WaterEvent:
     return WaterEvent(p.on, p.volume_L, p.ec_uS_cm, p.route, r.volume_L if r else None, r.ec_uS_cm if r else None)  # type: ignore[arg-type]
 
 
-def current_plant(session: Session, pot_id: int) -> Plant:
-    """The plant that leads in a pot: the first of those that live there."""
-    return session.scalars(
-        select(Plant).where(Plant.pot_id == pot_id, Plant.archived_at.is_(None)).order_by(Plant.id).limit(1)
-    ).one()
+def current_plants(session: Session, pot_id: int) -> list[Plant]:
+    """The plants that live in a pot; the first leads."""
+    mine = select(Plant).where(Plant.pot_id == pot_id, Plant.archived_at.is_(None)).order_by(Plant.id)
+    return list(session.scalars(mine))
 
 
 def phases(session: Session, plant_id: int) -> list[PhaseSpan]:
@@ -93,7 +92,7 @@ def refresh(session: Session, pot_id: int) -> None:
     session.flush()
     touch(session, pot_id)
     pot = session.get_one(Pot, pot_id)
-    plant = current_plant(session, pot_id)
+    plant = current_plants(session, pot_id)[0]
     pours = open_pours(session, pot_id)
     looks = list(
         session.scalars(
