@@ -169,3 +169,19 @@ def test_plants_that_share_a_pot_are_judged_by_the_strictest(kept: Client) -> No
     row = kept.get("/api/pots")["pots"][0]
     assert row["ceiling_uS_cm"] == 200 < before
     assert "carnivore roots" in [h["id"] for h in row["holds"]]
+
+
+def test_one_plant_has_figures_of_its_own_and_the_others_keep_theirs(kept: Client) -> None:
+    kept.made("/api/pots", pot(code="P-02"))
+    plant = kept.get("/api/pots/2/plants")[0]["id"]
+    kept.made("/api/kinds/paphiopedilum/own", {"reading_ceiling": 900})
+    kept.made("/api/kinds/paphiopedilum/own", {"reading_high": "310", "word": "burns early", "plant_id": plant})
+    first, second = kept.get("/api/pots")["pots"]
+    assert (first["ceiling_uS_cm"], second["ceiling_uS_cm"]) == (900, 900)
+    assert first["ideal_high_uS_cm"] > 310
+    assert second["ideal_high_uS_cm"] == 310
+    kept.made("/api/kinds/paphiopedilum/own", {"reading_ceiling": 500, "plant_id": plant})
+    first, second = kept.get("/api/pots")["pots"]
+    assert (first["ceiling_uS_cm"], second["ceiling_uS_cm"], second["ideal_high_uS_cm"]) == (900, 500, 310)
+    assert "not of the kind" in kept.refused("/api/kinds/disa/own", {"water_max": 30, "plant_id": plant})["detail"]
+    assert "No figure is changed" in kept.refused("/api/kinds/disa/own", {"word": "none"})["detail"]

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from fenwa.core.care.cans import CanWater, MixNeed, allowed_range, group
 from fenwa.core.care.errands import PotFacts, SetAside, ThingFacts, errands, standing
 from fenwa.core.care.holds import Condition, Override, blocked, holds
-from fenwa.core.care.interval import Gap, drying_rate, learnt_days
+from fenwa.core.care.interval import Gap, drying_rate, learnt_days, left_share
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, pattern_of
 from fenwa.core.care.phase import Seen, phase_of
 from fenwa.core.care.season import day_length_h, days_from_shortest, hemisphere_of
@@ -351,3 +351,14 @@ def test_a_rinse_that_was_told_starts_the_count_anew_and_a_job_put_off_comes_bac
     assert standing([due], [SetAside(due.id, TODAY + DAY)], TODAY) == []
     assert standing([due], [SetAside(due.id, TODAY)], TODAY) == [due], "put off until today: today it is back"
     assert standing([due], [SetAside("pot-4-look-again-2026-01-01")], TODAY) == [due]
+
+
+@pytest.mark.parametrize(
+    ("days_ago", "by_weight", "share"),
+    [(None, None, None), (0, None, 1.0), (2, None, 0.75), (8, None, 0.0), (20, None, 0.0), (20, 0.4, 0.4), (1, 1.3, 1.0)],
+)
+def test_water_left_falls_over_the_interval_unless_it_was_weighed(
+    days_ago: int | None, by_weight: float | None, share: float | None
+) -> None:
+    last = None if days_ago is None else TODAY - days_ago * DAY
+    assert left_share(last, 8, TODAY, by_weight) == share

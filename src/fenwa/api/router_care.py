@@ -19,7 +19,7 @@ from fenwa.core.care.interval import CheckInterval, check_interval, drying_rate
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
 from fenwa.core.care.phase import PhaseSchool
 from fenwa.core.care.season import Hemisphere
-from fenwa.core.care.together import own_version
+from fenwa.core.care.together import own_limits, own_version
 from fenwa.core.data.loader import get_profile, profiles, sources
 from fenwa.core.data.profile import Profile
 from fenwa.core.entry import require, require_not_future
@@ -27,7 +27,7 @@ from fenwa.core.errors import InputError, NotFound, Underspecified
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.core.working import Computed
 from fenwa.store import models
-from fenwa.store.care_state import profile_in_force
+from fenwa.store.care_state import own_row, profile_in_force
 from fenwa.store.collection import forming, gaps_of, light_h, pots_today
 from fenwa.store.mix_state import schools_in_force
 from fenwa.store.pot_today import PotToday, day_of
@@ -69,15 +69,6 @@ def _kinds_kept(session: Session, today: date) -> dict[str, list[PotToday]]:
     return kept
 
 
-def _own_row(session: Session, profile_id: str) -> models.ProfileCopy | None:
-    return session.scalars(
-        select(models.ProfileCopy)
-        .where(models.ProfileCopy.profile_id == profile_id, models.ProfileCopy.archived_at.is_(None),
-               models.ProfileCopy.plant_id.is_(None))
-        .order_by(models.ProfileCopy.id.desc())
-    ).first()  # fmt: skip
-
-
 @router.get("/kinds")
 def kinds(session: Reading, today: Today) -> list[KindRow]:
     """Every kind Fenwa knows, with how sure its figures are."""
@@ -94,7 +85,7 @@ def kinds(session: Reading, today: Today) -> list[KindRow]:
 def kind(profile_id: str, session: Reading, today: Today) -> KindPage:
     """One kind with the figures in force."""
     get_profile(profile_id)
-    found, own = profile_in_force(session, profile_id), _own_row(session, profile_id)
+    found, own = profile_in_force(session, profile_id), own_row(session, profile_id)
     pots = _kinds_kept(session, today).get(profile_id, [])
     return KindPage(profile=found, source=sources()[found.source], own_id=own.id if own else None, own_word=own.word if own else "",
                     pots=[Stored(id=p.pot.id) for p in pots], codes=[p.pot.code for p in pots])  # fmt: skip
@@ -108,38 +99,34 @@ class OwnFiguresIn(BaseModel):
     reading_high: TypedOrNone = None
     reading_ceiling: TypedOrNone = None
     word: str = ""
+    plant_id: int | None = None
 
 
 @router.post("/kinds/{profile_id}/own", status_code=201)
 def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: Writing) -> Stored:
-    """Keep your own figures for a kind; the shipped ones stay beside them."""
+    """Keep your own figures for a kind, or for one plant of it; the shipped ones stay beside them."""
     shipped = get_profile(profile_id)
 
     def write(session: Session) -> dict[str, Any]:
-        now = profile_in_force(session, profile_id)
-        figures: dict[str, Any] = {}
-        if body.water_max is not None:
-            short = max(now.source_water.ec_short_term_max_uS_cm, body.water_max)
-            comfortable = min(now.source_water.ec_ideal_max_uS_cm, body.water_max)
-            figures["source_water"] = {"ec_max_uS_cm": body.water_max, "ec_short_term_max_uS_cm": short,
-                                       "ec_ideal_max_uS_cm": comfortable}  # fmt: skip
-        zone = now.root_zone
-        low = body.reading_low if body.reading_low is not None else zone.ec_ideal_uS_cm[0]
-        high = body.reading_high if body.reading_high is not None else zone.ec_ideal_uS_cm[1]
-        if (body.reading_low, body.reading_high, body.reading_ceiling) != (None, None, None):
-            ceiling = body.reading_ceiling if body.reading_ceiling is not None else zone.ec_ceiling_uS_cm
-            figures["root_zone"] = {"ec_ideal_uS_cm": [low, high], "ec_ceiling_uS_cm": ceiling,
-                                    "ec_low_warn_uS_cm": min(zone.ec_low_warn_uS_cm, low)}  # fmt: skip
-        before = _own_row(session, profile_id)
-        if not figures:
-            raise Underspecified(
-                "No figure is changed. Change at least one, or leave the kind as it is.", pointer="/water_max"
+        if (
+            body.plant_id is not None
+            and get_row(session, models.Plant, body.plant_id, "Plant", "/plant_id").profile_id != profile_id
+        ):
+            raise InputError(
+                f"Plant {body.plant_id} is not of the kind {shipped.short}. Open its own kind.", pointer="/plant_id"
             )
+        figures = own_limits(
+            profile_in_force(session, profile_id, body.plant_id), water_max=body.water_max, reading_low=body.reading_low,
+            reading_high=body.reading_high, reading_ceiling=body.reading_ceiling,
+        )  # fmt: skip
+        before = own_row(session, profile_id, body.plant_id)
+        base = before or own_row(session, profile_id)
+        if base is not None:
+            figures = {**base.figures, **figures}
         if before is not None:
-            figures = {**before.figures, **figures}
             before.archived_at = this_moment()
         own_version(shipped, figures)
-        row = models.ProfileCopy(profile_id=profile_id, figures=figures, word=body.word)
+        row = models.ProfileCopy(profile_id=profile_id, plant_id=body.plant_id, figures=figures, word=body.word)
         session.add(row)
         session.flush()
         touch_all(session)

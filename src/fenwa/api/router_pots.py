@@ -17,6 +17,7 @@ from fenwa.api.keeping import PotIn, store_pot
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, ready
 from fenwa.core.care.holds import Hold, Phase
+from fenwa.core.care.interval import left_share
 from fenwa.core.data.loader import get_profile
 from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.pot.flush import FlushPlan, flush_plan
@@ -26,7 +27,7 @@ from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import pots_today
-from fenwa.store.pot_today import PotToday
+from fenwa.store.pot_today import PotToday, day_of
 from fenwa.store.summary import as_event, medium_of, open_pours, phases, stored_fold
 from fenwa.store.water_state import waters_today
 
@@ -50,6 +51,7 @@ class PotRow(BaseModel):
     tags: list[str]
     plants: list[str]
     interval_days: float
+    left_share: float | None
     school: str
     drainage: Drainage
     reading_uS_cm: float | None
@@ -144,6 +146,7 @@ def pot_row(p: PotToday) -> PotRow:
         id=p.pot.id, code=p.pot.code, name=p.name, place=p.place, spot=p.pot.spot, profile=p.profile.short,
         phase=p.phase, isolated=p.pot.isolated, tags=list(p.pot.tags or []),
         plants=[x.label or get_profile(x.profile_id).short for x in p.plants], interval_days=p.interval.days,
+        left_share=left_share(day_of(p.data["last_pour_on"]), p.interval.days, p.today, p.water.left_share if p.water else None),
         school=p.school.name if p.school else "", drainage=p.pot.drainage,
         reading_uS_cm=p.reading, reading_low_uS_cm=p.reading_low, reading_high_uS_cm=p.reading_high,
         ideal_low_uS_cm=rz.ec_ideal_uS_cm[0], ideal_high_uS_cm=rz.ec_ideal_uS_cm[1],

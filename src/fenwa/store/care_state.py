@@ -160,12 +160,14 @@ def _prills(session: Session, today: date, only: set[int] | None) -> dict[int, P
     return out
 
 
-def profile_in_force(session: Session, profile_id: str) -> Profile:
-    """A kind with the grower's own figures for all of it, if there are any."""
-    copy = session.scalars(
-        select(ProfileCopy)
-        .where(ProfileCopy.archived_at.is_(None), ProfileCopy.profile_id == profile_id, ProfileCopy.plant_id.is_(None))
-        .order_by(ProfileCopy.id.desc())
-        .limit(1)
-    ).first()
+def own_row(session: Session, profile_id: str, plant_id: int | None = None) -> ProfileCopy | None:
+    """The grower's own figures of a kind, or of one plant of it, if there are any."""
+    whose = ProfileCopy.plant_id.is_(None) if plant_id is None else ProfileCopy.plant_id == plant_id
+    mine = select(ProfileCopy).where(ProfileCopy.archived_at.is_(None), ProfileCopy.profile_id == profile_id, whose)
+    return session.scalars(mine.order_by(ProfileCopy.id.desc()).limit(1)).first()
+
+
+def profile_in_force(session: Session, profile_id: str, plant_id: int | None = None) -> Profile:
+    """A kind with the grower's own figures: the plant's, else the whole kind's, else as shipped."""
+    copy = own_row(session, profile_id, plant_id) or own_row(session, profile_id)
     return _own(profile_id, _frozen(copy.figures)) if copy else get_profile(profile_id)

@@ -47,6 +47,19 @@ def feel_again_on(today: date, interval_days: float) -> date:
     return today + timedelta(days=max(1, round(interval_days / 4)))
 
 
+def left_share(last_on: date | None, interval_days: float, today: date, by_weight: float | None = None) -> float | None:
+    """Share of a pot's water that is left: by the scale where it was weighed, else falling evenly over its interval.
+
+    1 on the day of a watering, 0 when it wants the next; None for a pot never watered. Judgement: pots dry
+    quicker at first, but nobody reads that from a picture.
+    """
+    if by_weight is not None:
+        return min(max(by_weight, 0.0), 1.0)
+    if last_on is None:
+        return None
+    return min(max(1.0 - (today - last_on).days / interval_days, 0.0), 1.0)
+
+
 def drying_rate(celsius: float | None, light_h: float | None) -> float:
     """How fast water goes, relative to 22 °C and 12 h of light; what is not known counts as usual."""
     warm = 1.0 if celsius is None else 2 ** ((celsius - REFERENCE_C) / TEMPERATURE_DOUBLES_C)

@@ -90,6 +90,40 @@ def _strictest_phase(row: PhaseFeeding, others: list[PhaseFeeding | None]) -> Ph
     )
 
 
+def own_limits(
+    now: Profile, *, water_max: float | None = None, reading_low: float | None = None,
+    reading_high: float | None = None, reading_ceiling: float | None = None,
+) -> dict[str, Any]:  # fmt: skip
+    """Figures of a kind that change with a grower's own limits, those that must move along included. [µS/cm]
+
+    A lower most of water lowers what is comfortable; a higher one lifts what is borne for a while. A lower
+    start of the comfortable range lowers where too little is warned of.
+
+    Raises
+    ------
+    InputError
+        If nothing is changed.
+    """
+    figures: dict[str, Any] = {}
+    if water_max is not None:
+        water = now.source_water
+        figures["source_water"] = {
+            "ec_max_uS_cm": water_max, "ec_short_term_max_uS_cm": max(water.ec_short_term_max_uS_cm, water_max),
+            "ec_ideal_max_uS_cm": min(water.ec_ideal_max_uS_cm, water_max),
+        }  # fmt: skip
+    if (reading_low, reading_high, reading_ceiling) != (None, None, None):
+        zone = now.root_zone
+        low = reading_low if reading_low is not None else zone.ec_ideal_uS_cm[0]
+        high = reading_high if reading_high is not None else zone.ec_ideal_uS_cm[1]
+        figures["root_zone"] = {
+            "ec_ideal_uS_cm": [low, high], "ec_low_warn_uS_cm": min(zone.ec_low_warn_uS_cm, low),
+            "ec_ceiling_uS_cm": reading_ceiling if reading_ceiling is not None else zone.ec_ceiling_uS_cm,
+        }  # fmt: skip
+    if not figures:
+        raise InputError("No figure is changed. Change at least one, or leave the kind as it is.", pointer="/water_max")
+    return figures
+
+
 def own_version(profile: Profile, figures: dict[str, Any]) -> Profile:
     """A grower's figures over a kind's own; what they do not name stays, and the order of limits is kept.
 

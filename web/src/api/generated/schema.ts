@@ -2626,6 +2626,210 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pots/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change
+         * @description Change one pot, or many in one go: all of them, or none.
+         */
+        post: operations["change_api_pots_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/fast-add": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fast Add
+         * @description Pot up divisions, cuttings or offsets of a pot: its medium, place and rhythm, establishing from that day.
+         */
+        post: operations["fast_add_api_pots_fast_add_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/plants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plants Of
+         * @description Plants of a pot; the first leads.
+         */
+        get: operations["plants_of_api_pots__pot_id__plants_get"];
+        put?: never;
+        /**
+         * Another Plant
+         * @description Set another plant into a pot; the strictest of them rules it from now on.
+         */
+        post: operations["another_plant_api_pots__pot_id__plants_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plants/{plant_id}/growths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Another Growth
+         * @description Note another growth of a plant.
+         */
+        post: operations["another_growth_api_plants__plant_id__growths_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/growths/{growth_id}/lead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Lead
+         * @description From now on this growth rules the pot.
+         */
+        post: operations["let_lead_api_growths__growth_id__lead_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/died": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Died
+         * @description Archive with the cause of death; the log stays, to learn from.
+         */
+        post: operations["died_api_pots__pot_id__died_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/media/mixture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mixture
+         * @description What a mixture of parts holds, with its working; nothing is stored.
+         */
+        post: operations["mixture_api_media_mixture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Pots
+         * @description Every pot kept, one row each, in walking order.
+         */
+        get: operations["export_pots_api_pots_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Pots
+         * @description Take pots from a file: all of it, or nothing, with the row and the reason.
+         */
+        post: operations["import_pots_api_pots_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/qr.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pot Qr
+         * @description The pot's page as a QR code: under this house's address where there is one.
+         */
+        get: operations["pot_qr_api_pots__pot_id__qr_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots": {
         parameters: {
             query?: never;
@@ -2909,7 +3113,7 @@ export interface paths {
         put?: never;
         /**
          * Keep Own Figures
-         * @description Keep your own figures for a kind; the shipped ones stay beside them.
+         * @description Keep your own figures for a kind, or for one plant of it; the shipped ones stay beside them.
          */
         post: operations["keep_own_figures_api_kinds__profile_id__own_post"];
         delete?: never;
@@ -3521,6 +3725,16 @@ export interface components {
             safety: string[];
             /** Acids */
             acids: components["schemas"]["AcidOut"][];
+        };
+        /**
+         * Added
+         * @description Pots added.
+         */
+        Added: {
+            /** Ids */
+            ids: number[];
+            /** Codes */
+            codes: string[];
         };
         /**
          * AddedIons
@@ -4563,6 +4777,14 @@ export interface components {
             place_id: number;
             /** Trial */
             trial: string;
+        };
+        /**
+         * Changed
+         * @description Pots changed.
+         */
+        Changed: {
+            /** Ids */
+            ids: number[];
         };
         /**
          * ChargeBalance
@@ -5708,6 +5930,34 @@ export interface components {
             };
         };
         /**
+         * Died
+         * @description What was archived: the plants, and the pot if it stands empty now.
+         */
+        Died: {
+            /** Plant Ids */
+            plant_ids: number[];
+            /** Pot Archived */
+            pot_archived: boolean;
+        };
+        /**
+         * DiedIn
+         * @description A plant that died; empty plant: all that live in the pot.
+         */
+        DiedIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "rot" | "dried out" | "burnt by salt or feed" | "cold" | "heat" | "pests" | "disease" | "never settled" | "at the end of its life" | "not known";
+            /** Plant Id */
+            plant_id?: number | null;
+        };
+        /**
          * DilutionStep
          * @description Draw so much, fill up to so much. [mL]
          */
@@ -5756,7 +6006,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant";
             /** Id */
             id: number;
             /** Archived */
@@ -6219,6 +6469,21 @@ export interface components {
             sentence: string;
             /** Done Here */
             done_here: boolean;
+        };
+        /**
+         * FastAddIn
+         * @description Children of a pot, as said: "six divisions of P-01". Empty volume: as the mother's. [L]
+         */
+        FastAddIn: {
+            /** Phrase */
+            phrase: string;
+            /** Volume */
+            volume?: number | string | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
         };
         /**
          * FedSoFar
@@ -6753,6 +7018,33 @@ export interface components {
             new_growth?: boolean | null;
         };
         /**
+         * GrowthIn
+         * @description Another shoot or bulb; a leading one rules the pot.
+         */
+        GrowthIn: {
+            /** Name */
+            name: string;
+            /**
+             * Leads
+             * @default true
+             */
+            leads: boolean;
+        };
+        /**
+         * GrowthOut
+         * @description A shoot or bulb with its phase.
+         */
+        GrowthOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Leads */
+            leads: boolean;
+            /** Phase */
+            phase: string | null;
+        };
+        /**
          * GuessIn
          * @description What a pen shows, in a standard or beside another meter.
          */
@@ -7088,6 +7380,20 @@ export interface components {
             batch: components["schemas"]["BatchOut"];
             check: components["schemas"]["BatchCheck"];
             working: components["schemas"]["Working"];
+        };
+        /**
+         * Kin
+         * @description A plant this one came from, or that came from it.
+         */
+        Kin: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Relation */
+            relation: string;
+            /** Archived */
+            archived: boolean;
         };
         /**
          * KindFinding
@@ -7827,6 +8133,16 @@ export interface components {
              */
             name: string;
         };
+        /**
+         * MediumPart
+         * @description A medium and its parts by volume.
+         */
+        MediumPart: {
+            /** Medium Id */
+            medium_id: string;
+            /** Parts */
+            parts: number | string;
+        };
         /** MediumPropertiesInput */
         MediumPropertiesInput: {
             /**
@@ -8308,6 +8624,16 @@ export interface components {
             name: string;
         };
         /**
+         * MixtureIn
+         * @description Parts of a medium to look at.
+         */
+        MixtureIn: {
+            /** Parts */
+            parts: components["schemas"]["MediumPart"][];
+            /** Charged */
+            charged?: boolean | null;
+        };
+        /**
          * NextFeed
          * @description What the next watering is, when by days it would carry feed, and why.
          */
@@ -8439,6 +8765,8 @@ export interface components {
              * @default
              */
             word: string;
+            /** Plant Id */
+            plant_id?: number | null;
         };
         /**
          * PackOut
@@ -8787,6 +9115,73 @@ export interface components {
             lamp_dli: number | null;
         };
         /**
+         * PlantIn
+         * @description A plant of a pot; ``count`` alike ones.
+         */
+        PlantIn: {
+            /**
+             * Profile Id
+             * @default unknown
+             */
+            profile_id: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Arrived On */
+            arrived_on?: string | null;
+        };
+        /**
+         * PlantMore
+         * @description Another plant in a pot, with the pot it came from if it is one of yours.
+         */
+        PlantMore: {
+            /**
+             * Profile Id
+             * @default unknown
+             */
+            profile_id: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Arrived On */
+            arrived_on?: string | null;
+            /**
+             * Parent Code
+             * @default
+             */
+            parent_code: string;
+            /**
+             * Relation
+             * @default division
+             * @enum {string}
+             */
+            relation: "division" | "cutting" | "offset";
+        };
+        /**
          * PlantNeeds
          * @description What a plant group asks of its water. Sensitivities 0 none known to 3 high.
          */
@@ -8824,6 +9219,33 @@ export interface components {
             name: string;
         };
         /**
+         * PlantOut
+         * @description A plant of a pot with its family and growths.
+         */
+        PlantOut: {
+            /** Id */
+            id: number;
+            /** Profile Id */
+            profile_id: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
+            /** Source */
+            source: string;
+            /** Arrived On */
+            arrived_on: string | null;
+            /** Leads */
+            leads: boolean;
+            parent: components["schemas"]["Kin"] | null;
+            /** Children */
+            children: components["schemas"]["Kin"][];
+            /** Growths */
+            growths: components["schemas"]["GrowthOut"][];
+        };
+        /**
          * Point
          * @description The reading a pour-through would give on a day, with its 80 % band. [µS/cm]
          */
@@ -8859,6 +9281,64 @@ export interface components {
             name: string;
             /** Ceiling Us Cm */
             ceiling_uS_cm: number;
+        };
+        /**
+         * PotChange
+         * @description What is to change of one or several pots; what is left out stays. Code and name: of one pot only.
+         */
+        PotChange: {
+            /** Pot Ids */
+            pot_ids: number[];
+            /** Code */
+            code?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Place */
+            place?: string | null;
+            /** Spot */
+            spot?: string | null;
+            /** Medium Id */
+            medium_id?: string | null;
+            /** Medium Parts */
+            medium_parts?: components["schemas"]["MediumPart"][] | null;
+            /** Medium Charged */
+            medium_charged?: boolean | null;
+            /** Medium Since */
+            medium_since?: string | null;
+            /** Volume */
+            volume?: number | string | null;
+            /** Top Cm */
+            top_cm?: number | string | null;
+            /** Height Cm */
+            height_cm?: number | string | null;
+            /** Drainage */
+            drainage?: ("drains" | "tray" | "reservoir") | null;
+            /** Route */
+            route?: ("top" | "soak" | "tray" | "reservoir" | "cup" | "leaf spray") | null;
+            /** Interval Days */
+            interval_days?: number | string | null;
+            /** Interval By */
+            interval_by?: ("set" | "learnt") | null;
+            /** Plain Every */
+            plain_every?: number | null;
+            /** School Id */
+            school_id?: string | null;
+            /** Phase School */
+            phase_school?: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | null;
+            /** Isolated */
+            isolated?: boolean | null;
+            /**
+             * Add Tags
+             * @default []
+             */
+            add_tags: string[];
+            /**
+             * Remove Tags
+             * @default []
+             */
+            remove_tags: string[];
+            /** Behind */
+            behind?: string | null;
         };
         /**
          * PotIn
@@ -8929,6 +9409,42 @@ export interface components {
              * @default false
              */
             isolated: boolean;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+            /**
+             * Medium Parts
+             * @default []
+             */
+            medium_parts: components["schemas"]["MediumPart"][];
+            /**
+             * Interval By
+             * @default set
+             * @enum {string}
+             */
+            interval_by: "set" | "learnt";
+            /**
+             * School Id
+             * @default
+             */
+            school_id: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["PlantIn"][];
         };
         /**
          * PotPage
@@ -8991,6 +9507,16 @@ export interface components {
             phase: string;
             /** Isolated */
             isolated: boolean;
+            /** Tags */
+            tags: string[];
+            /** Plants */
+            plants: string[];
+            /** Interval Days */
+            interval_days: number;
+            /** Left Share */
+            left_share: number | null;
+            /** School */
+            school: string;
             /**
              * Drainage
              * @enum {string}
@@ -9142,6 +9668,20 @@ export interface components {
             weights?: components["schemas"]["Weighed"][] | null;
         };
         /**
+         * PotsFile
+         * @description A file of pots. ``known``: whether rows of codes already kept are refused, or change those pots.
+         */
+        PotsFile: {
+            /** Text */
+            text: string;
+            /**
+             * Known
+             * @default refuse
+             * @enum {string}
+             */
+            known: "refuse" | "change";
+        };
+        /**
          * PotsPage
          * @description All pots.
          */
@@ -9153,6 +9693,16 @@ export interface components {
             today: string;
             /** Pots */
             pots: components["schemas"]["PotRow"][];
+        };
+        /**
+         * PotsTaken
+         * @description What a file brought.
+         */
+        PotsTaken: {
+            /** Added */
+            added: number;
+            /** Changed */
+            changed: number;
         };
         /**
          * PourIn
@@ -19012,6 +19562,573 @@ export interface operations {
             };
         };
     };
+    change_api_pots_change_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PotChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fast_add_api_pots_fast_add_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FastAddIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_of_api_pots__pot_id__plants_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    another_plant_api_pots__pot_id__plants_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlantMore"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    another_growth_api_plants__plant_id__growths_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                plant_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GrowthIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    let_lead_api_growths__growth_id__lead_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                growth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    died_api_pots__pot_id__died_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Died"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mixture_api_media_mixture_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixtureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_MixedMedium_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_pots_api_pots_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_pots_api_pots_import_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PotsFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PotsTaken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pot_qr_api_pots__pot_id__qr_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_pots_api_pots_get: {
         parameters: {
             query?: never;
@@ -20261,7 +21378,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant";
                 row_id: number;
             };
             cookie?: never;
@@ -20313,7 +21430,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant";
                 row_id: number;
             };
             cookie?: never;
