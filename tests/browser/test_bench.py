@@ -115,6 +115,8 @@ def test_two_quick_taps_store_one_pour(own_demo: str, open_page: Callable[..., P
 def test_a_pot_can_be_archived_and_brought_back(own_demo: str, open_page: Callable[..., Page]) -> None:
     page = open_page(own_demo, "/pots/2")
     page.get_by_role("button", name="Archive").click()
+    page.get_by_label("Why").select_option(label="died: dried out")
+    page.get_by_role("button", name="Archive it").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("23 pots kept")
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("24 pots kept")

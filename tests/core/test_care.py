@@ -355,7 +355,15 @@ def test_a_rinse_that_was_told_starts_the_count_anew_and_a_job_put_off_comes_bac
 
 @pytest.mark.parametrize(
     ("days_ago", "by_weight", "share"),
-    [(None, None, None), (0, None, 1.0), (2, None, 0.75), (8, None, 0.0), (20, None, 0.0), (20, 0.4, 0.4), (1, 1.3, 1.0)],
+    [
+        (None, None, None),
+        (0, None, 1.0),
+        (2, None, 0.75),
+        (8, None, 0.0),
+        (20, None, 0.0),
+        (20, 0.4, 0.4),
+        (1, 1.3, 1.0),
+    ],
 )
 def test_water_left_falls_over_the_interval_unless_it_was_weighed(
     days_ago: int | None, by_weight: float | None, share: float | None

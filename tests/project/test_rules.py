@@ -71,6 +71,14 @@ def test_files_stay_small_and_named_for_what_they_hold(path: Path) -> None:
         assert len(lines) <= 150, f"{path.name} has {len(lines)} lines"
 
 
+def test_every_calculation_is_registered_wherever_the_program_starts() -> None:
+    """A module not listed registers only if something else happens to import it."""
+    listed = imports(SRC / "core" / "calculations.py")
+    for path in (SRC / "core").rglob("*.py"):
+        if re.search(r"^@calculation\(", path.read_text("utf-8"), re.M):
+            assert ".".join(path.relative_to(SRC.parent).with_suffix("").parts) in listed
+
+
 def test_each_error_has_its_own_code() -> None:
     def all_of(kind: type[DomainError]) -> list[type[DomainError]]:
         return [kind, *[k for sub in kind.__subclasses__() for k in all_of(sub)]]

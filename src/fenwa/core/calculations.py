@@ -4,6 +4,7 @@
 
 import fenwa.core.care.away
 import fenwa.core.care.cans
+import fenwa.core.care.coming
 import fenwa.core.care.holds
 import fenwa.core.care.interval
 import fenwa.core.care.pattern

@@ -12,6 +12,7 @@ const routes: RouteObject[] = [
   { path: "water/sheet", lazy: screen(() => import("../features/water/sheet")) },
   { path: "mix", lazy: screen(() => import("../features/mix")) },
   { path: "pots", lazy: screen(() => import("../features/pots")) },
+  { path: "pots/labels", lazy: screen(() => import("../features/pots/labels")) },
   { path: "pots/:id", lazy: screen(() => import("../features/pots/potPage")) },
   { path: "kinds", lazy: screen(() => import("../features/kinds")) },
   { path: "kinds/:id", lazy: screen(() => import("../features/kinds/kindPage")) },

@@ -60,7 +60,7 @@ export const WORKING: Working = {
 }
 
 export const ROW: Schemas["PotRow"] = {
-  id: 6, code: "P-06", name: "the big clump", place: "Signal room", spot: "shelf 2", profile: "Phragmipedium", phase: "active", isolated: false, drainage: "drains",
+  id: 6, code: "P-06", name: "the big clump", place: "Signal room", spot: "shelf 2", profile: "Phragmipedium", phase: "active", isolated: false, tags: [], plants: ["Phragmipedium"], interval_days: 4, left_share: 0.5, school: "", drainage: "drains",
   reading_uS_cm: 409, reading_low_uS_cm: 243, reading_high_uS_cm: 640, ideal_low_uS_cm: 150, ideal_high_uS_cm: 400, ceiling_uS_cm: 600, measured_uS_cm: 650, measured_on: "2026-10-06",
   last_pour_on: "2026-11-19", last_look_on: "2026-11-08", marks: ["tip"], newest_leaf_mm: 159, leaves_count: 12, holds: [], volume_L: 0.14, route: "top",
 }

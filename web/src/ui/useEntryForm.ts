@@ -12,20 +12,21 @@ export type EntryForm<V extends FieldValues> = {
   problem: string | null
 }
 
-/** Invalidate everything a write may have changed: all pages come from this machine and are quick. */
-export function useRefreshAll() {
+/** Invalidate everything a write may have changed: all pages come from this machine and are quick. What is `gone` is not asked for. */
+export function useRefreshAll(gone?: (key: readonly unknown[]) => boolean) {
   const client = useQueryClient()
-  return () => void client.invalidateQueries()
+  return () => void client.invalidateQueries({ predicate: (q) => !gone?.(q.queryKey) })
 }
 
 export function useEntryForm<V extends FieldValues, A>(
   defaults: DefaultValues<V>,
   send: (values: V, key: string) => Promise<A>,
   onDone: (answer: A, values: V, form: UseFormReturn<V>) => void,
+  gone?: (key: readonly unknown[]) => boolean,
 ): EntryForm<V> {
   const form = useForm<V>({ defaultValues: defaults })
   const key = useRef(newKey())
-  const refresh = useRefreshAll()
+  const refresh = useRefreshAll(gone)
   const mutation = useMutation<A, ApiProblem, V>({ mutationFn: (values) => send(values, key.current) })
   const accept = async (values: V) => {
     form.clearErrors()

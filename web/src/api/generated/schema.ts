@@ -284,6 +284,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/coming-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rounds of the coming weeks
+         * @description Days of the coming weeks on which pots will want water.
+         */
+        post: operations["calc_coming_rounds_api_calc_coming_rounds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/compare-feeds": {
         parameters: {
             query?: never;
@@ -5083,6 +5103,25 @@ export interface components {
             busiest: number;
         };
         /**
+         * ComingPot
+         * @description A pot with the day it wants water next. None: held dry, or it is not watered by days. [d]
+         */
+        ComingPot: {
+            /** Id */
+            id: number;
+            /** Code */
+            code: string;
+            /** Interval Days */
+            interval_days: number;
+            /** First On */
+            first_on?: string | null;
+            /**
+             * Isolated
+             * @default false
+             */
+            isolated: boolean;
+        };
+        /**
          * ComingRound
          * @description A day and the pots it will likely ask for, in the order given.
          */
@@ -5096,6 +5135,26 @@ export interface components {
             pot_ids: number[];
             /** Codes */
             codes: string[];
+        };
+        /** ComingRoundsInput */
+        ComingRoundsInput: {
+            /**
+             * Pots
+             * @description Pots with their next day and their interval.
+             */
+            pots: components["schemas"]["ComingPot"][];
+            /**
+             * Today
+             * Format: date
+             * @description The first day told.
+             */
+            today: string;
+            /**
+             * Days
+             * @description How many days ahead, 1 to 120.
+             * @default 28
+             */
+            days: number;
         };
         /** CompareFeedsInput */
         CompareFeedsInput: {
@@ -13380,6 +13439,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_CheckInterval_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_coming_rounds_api_calc_coming_rounds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComingRoundsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Coming_"];
                 };
             };
             /** @description Bad Request */

@@ -27,6 +27,6 @@ describe("kinds", () => {
     fireEvent.change(screen.getByLabelText("Water, at most, µS/cm"), { target: { value: "60" } })
     fireEvent.click(screen.getByRole("button", { name: "Use them" }))
     await waitFor(() => expect(closed).toBe(true))
-    expect(sent[0]?.body).toEqual({ water_max: "60", reading_low: "", reading_high: "", reading_ceiling: "", word: "" })
+    expect(sent[0]?.body).toEqual({ water_max: "60", reading_low: "", reading_high: "", reading_ceiling: "", word: "", plant_id: null })
   })
 })

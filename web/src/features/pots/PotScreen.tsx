@@ -1,20 +1,21 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
-import { useNavigate, useParams } from "react-router"
+import { useParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { potQuery, waterQuery } from "../../api/queries"
 import { day, figure } from "../../ui/format"
 import { Card, Loaded, PageHead } from "../../ui/Page"
-import { useNotice } from "../../ui/noticeContext"
 import { Quantity } from "../../ui/Quantity"
-import { useUndo } from "../../ui/useUndo"
 import { FlushCard } from "../flush/FlushCard"
 import { CareCard } from "./care/CareCard"
 import { Holds } from "./care/Holds"
+import { ChangePot } from "./collection/ChangePot"
 import { LogList } from "./LogList"
 import { LookForm } from "./LookForm"
 import { PhaseForm } from "./PhaseForm"
+import { DiedForm } from "./plants/DiedForm"
+import { PlantsCard } from "./plants/PlantsCard"
 import { PourPanel } from "./PourPanel"
 import { Strata } from "./strata/Strata"
 
@@ -25,27 +26,22 @@ export function PotScreen() {
 }
 
 function PotView({ page }: { page: Schemas["PotPage"] }) {
-  const [open, setOpen] = useState<"look" | "pour" | "phase" | null>(null)
+  const [open, setOpen] = useState<"look" | "pour" | "phase" | "change" | "archive" | null>(null)
   const { row, root_zone: z } = page
-  const undo = useUndo()
-  const notice = useNotice()
-  const navigate = useNavigate()
   const water = useQuery(waterQuery).data?.waters.find((w) => w.ec25_uS_cm !== null)
-  const archive = () => {
-    notice({ text: `${row.code} is archived, with all its log.`, undo: () => undo("pot", row.id, true) })
-    undo("pot", row.id)
-    void navigate("/pots")
-  }
   const facts = [`${figure(page.pot_volume_L)} L ${page.medium}`, row.drainage === "drains" ? null : row.drainage, `${row.place}${row.spot ? `, ${row.spot}` : ""}`, row.phase, page.hazard].filter(Boolean).join(" · ")
   return (
     <>
       <PageHead title={`${row.code} ${row.name}`} line={facts}>
-        <Button variant="outline" minH="44px" onClick={archive}>Archive</Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("archive")}>Archive</Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("change")}>Change</Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("phase")}>Phase</Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("pour")}>Log a pour</Button>
         <Button data-new minH="44px" onClick={() => setOpen("look")}>Log a look</Button>
       </PageHead>
       <Holds potId={row.id} holds={row.holds} />
+      {open === "change" && <ChangePot page={page} onClose={() => setOpen(null)} />}
+      {open === "archive" && <DiedForm page={page} onClose={() => setOpen(null)} />}
       {open === "look" && <LookForm potId={row.id} last={page.looks.at(-1)} today={page.today} onClose={() => setOpen(null)} />}
       {open === "phase" && <PhaseForm potId={row.id} phase={row.phase} today={page.today} onClose={() => setOpen(null)} />}
       {open === "pour" && (
@@ -68,6 +64,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
           </Flex>
         </Card>
         <CareCard page={page} />
+        <PlantsCard page={page} />
         <FlushCard potId={row.id} code={row.code} idealHigh={row.ideal_high_uS_cm} />
         <LogList page={page} />
       </Grid>

@@ -1,66 +1,72 @@
-import { Box, Button, Flex, Grid, Input, Text } from "@chakra-ui/react"
+import { Button, Flex, Input, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useEffect, useRef, useState } from "react"
 import { Link, useNavigate, useSearchParams } from "react-router"
 import type { Schemas } from "../../api/client"
-import { answer, client } from "../../api/client"
 import { potsQuery } from "../../api/queries"
-import { day } from "../../ui/format"
-import { PotRail } from "../../ui/PotRail"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
-import { Quantity } from "../../ui/Quantity"
 import { AddPot } from "./AddPot"
+import { BulkForm } from "./collection/BulkForm"
+import { FastAdd } from "./collection/FastAdd"
+import { PotsFile } from "./collection/PotsFile"
+import { found } from "./views/find"
+import { PotList } from "./views/PotList"
+import { PotShelves } from "./views/PotShelves"
+import { PotTable } from "./views/PotTable"
 
-/** Every pot kept, with today's predicted reading on the rail. */
+type Open = "add" | "fast" | "file" | "change" | null
+const VIEWS = [["rails", "Rails"], ["table", "Table"], ["shelves", "Shelves"]] as const
+
+/** Every pot kept, with today's predicted reading on the rail, as a table or as it stands on the bench. */
 export function Screen() {
   return <Loaded query={useQuery(potsQuery)}>{(page) => <Pots page={page} />}</Loaded>
 }
 
 function Pots({ page }: { page: Schemas["PotsPage"] }) {
-  const [adding, setAdding] = useState(false)
+  const [open, setOpen] = useState<Open>(null)
   const [find, setFind] = useState("")
-  const [params] = useSearchParams()
+  const [chosen, setChosen] = useState<number[]>([])
+  const [params, setParams] = useSearchParams()
   const search = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
   useEffect(() => {
     if (params.has("find")) search.current?.focus()
   }, [params])
-  const wanted = find.trim().toLowerCase()
-  const rows = page.pots.filter((p) => !wanted || [p.code, p.name, p.profile, p.place, p.spot].some((t) => t.toLowerCase().includes(wanted)))
+  const view = params.get("view") ?? "rails"
+  const rows = found(page.pots, find)
+  const picked = page.pots.filter((p) => chosen.includes(p.id))
+  const close = () => setOpen(null)
   return (
     <>
       <PageHead title={`${page.pots.length} ${page.pots.length === 1 ? "pot" : "pots"} kept`} line="Each with the reading a pour-through would give today, and its 80 % range.">
         <Button asChild variant="outline" minH="44px"><Link to="/kinds">Kinds</Link></Button>
-        <Button data-new minH="44px" onClick={() => setAdding(true)}>Keep a pot</Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("file")}>File</Button>
+        {page.pots.length > 0 && <Button variant="outline" minH="44px" onClick={() => setOpen("fast")}>Divide or cut</Button>}
+        <Button data-new minH="44px" onClick={() => setOpen("add")}>Keep a pot</Button>
       </PageHead>
-      {adding && <AddPot count={page.pots.length} onClose={(id) => { setAdding(false); if (id) void navigate(`/pots/${id}`) }} />}
+      {open === "add" && <AddPot count={page.pots.length} onClose={(id) => { close(); if (id) void navigate(`/pots/${id}`) }} />}
+      {open === "fast" && <FastAdd today={page.today} onClose={close} />}
+      {open === "file" && <PotsFile onClose={close} />}
+      {open === "change" && picked.length > 0 && <BulkForm pots={picked} onClose={close} />}
       {page.pots.length === 0 ? (
-        !adding && <Teach action={<Button onClick={() => setAdding(true)}>Keep the first pot</Button>}>A pot is what a dose attaches to: its medium and volume decide how salt gathers and leaves. A short code, the kind of plant, the medium and the size are enough.</Teach>
+        open === null && <Teach action={<Button onClick={() => setOpen("add")}>Keep the first pot</Button>}>A pot is what a dose attaches to: its medium and volume decide how salt gathers and leaves. A short code, the kind of plant, the medium and the size are enough.</Teach>
       ) : (
         <>
-          <Input ref={search} type="search" aria-label="Find a pot" placeholder="Find by code, name, kind or place" value={find} onChange={(e) => setFind(e.target.value)} onKeyDown={(e) => e.key === "Enter" && rows[0] && void navigate(`/pots/${rows[0].id}`)} bg="bg.panel" maxW="420px" minH="44px" mb="3" />
-          <Box as="ul" listStyleType="none" bg="bg.panel" borderWidth="1px" borderRadius="lg">
-            {rows.map((r) => <Row key={r.id} row={r} today={page.today} />)}
-            {rows.length === 0 && <Text p="4">No pot goes by “{find}”.</Text>}
-          </Box>
+          <Flex gap="3" mb="3" wrap="wrap" align="center">
+            <Input ref={search} type="search" aria-label="Find a pot" placeholder="Find by code, name, kind, place or tag" value={find} onChange={(e) => setFind(e.target.value)} onKeyDown={(e) => e.key === "Enter" && rows[0] && void navigate(`/pots/${rows[0].id}`)} bg="bg.panel" maxW="420px" minH="44px" />
+            <Flex role="group" aria-label="How pots are shown" gap="1">
+              {VIEWS.map(([key, label]) => <Button key={key} size="sm" minH="44px" variant={view === key ? "solid" : "outline"} aria-pressed={view === key} onClick={() => setParams({ view: key }, { replace: true })}>{label}</Button>)}
+            </Flex>
+            {view === "table" && picked.length > 0 && (
+              <Flex gap="2">
+                <Button minH="44px" onClick={() => setOpen("change")}>Change {picked.length}</Button>
+                <Button asChild minH="44px" variant="outline"><Link to={`/pots/labels?ids=${chosen.join(",")}`}>Labels</Link></Button>
+              </Flex>
+            )}
+          </Flex>
+          {rows.length === 0 ? <Text p="4">No pot goes by “{find}”.</Text> : view === "table" ? <PotTable rows={rows} today={page.today} chosen={chosen} onChoose={setChosen} /> : view === "shelves" ? <PotShelves rows={rows} /> : <PotList rows={rows} today={page.today} />}
         </>
       )}
     </>
-  )
-}
-
-function Row({ row, today }: { row: Schemas["PotRow"]; today: string }) {
-  return (
-    <Grid as="li" templateColumns={{ base: "minmax(0,1fr) auto", md: "minmax(0,1.5fr) minmax(0,1.4fr) 92px minmax(0,1.6fr)" }} gapX="4" gapY="1" alignItems="center" px="4" py="2" borderTopWidth="1px" _first={{ borderTopWidth: 0 }}>
-      <Box minW="0">
-        <Link to={`/pots/${row.id}`}><Text as="span" fontWeight="semibold" textDecoration="underline" textUnderlineOffset="0.2em">{row.code} {row.name}</Text></Link>
-        <Text fontSize="sm" color="fg.muted" truncate>{row.phase} · {row.place}{row.spot ? `, ${row.spot}` : ""}</Text>
-      </Box>
-      <Box gridRow={{ base: 2, md: "auto" }} gridColumn={{ base: "1 / -1", md: "auto" }}><PotRail row={row} /></Box>
-      <Flex justify="flex-end">
-        <Quantity label={`Predicted reading of ${row.code}`} kind="ec" value={row.reading_uS_cm} none="no pour yet" bare working={{ kind: "fetch", key: `pot-${row.id}`, load: () => answer(client.GET("/api/pots/{pot_id}/root-zone", { params: { path: { pot_id: row.id } } })) }} />
-      </Flex>
-      <Text fontSize="sm" color="fg.muted" gridColumn={{ base: "1 / -1", md: "auto" }}>{row.holds.find((h) => !h.standing && !h.word)?.reason ?? [row.last_pour_on && `poured ${day(row.last_pour_on, today)}`, row.marks.length > 0 && `marks: ${row.marks.join(", ")}`].filter(Boolean).join(" · ")}</Text>
-    </Grid>
   )
 }

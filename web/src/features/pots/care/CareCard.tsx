@@ -7,6 +7,7 @@ import { day } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
 import { CareForm } from "./CareForm"
+import { ClimateForm } from "./ClimateForm"
 import { PlaceForm } from "./PlaceForm"
 import { WeightForm } from "./WeightForm"
 
@@ -15,7 +16,7 @@ const careQuery = (id: number) => queryOptions({ queryKey: ["pots", "one", id, "
 /** What rules the pot: phase, rhythm, days to the next look, water by weight. */
 export function CareCard({ page }: { page: Schemas["PotPage"] }) {
   const care = useQuery(careQuery(page.row.id)).data
-  const [open, setOpen] = useState<"care" | "place" | "weight" | null>(null)
+  const [open, setOpen] = useState<"care" | "place" | "weight" | "climate" | null>(null)
   if (!care) return <Card title="Care"><Text role="status">One moment.</Text></Card>
   const { interval, next_feed: next, water } = care
   const close = () => setOpen(null)
@@ -37,9 +38,11 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("care")}>School and phase</Button>
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("weight")}>Weigh it</Button>
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("place")}>Seasons here</Button>
+        <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("climate")}>Warmth here</Button>
       </Flex>
       {open === "care" && <CareForm potId={page.row.id} care={care} onClose={close} />}
       {open === "weight" && <WeightForm potId={page.row.id} today={page.today} onClose={close} />}
+      {open === "climate" && <ClimateForm placeId={care.place_id} place={page.row.place} today={page.today} onClose={close} />}
       {open === "place" && <PlaceForm placeId={care.place_id} onClose={close} />}
     </Card>
   )

@@ -1,0 +1,1 @@
+export { Labels as Screen } from "./collection/Labels"

@@ -1,0 +1,55 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react"
+import { Link } from "react-router"
+import type { Schemas } from "../../../api/client"
+import { onSalt, saltColour } from "../../../app/ramp"
+
+type Row = Schemas["PotRow"]
+const W = 74
+const H = 62
+
+/** The benches as they stand: each pot filled to the water it has left, at the depth of colour of its salt. */
+export function PotShelves({ rows }: { rows: Row[] }) {
+  const benches = [...new Set(rows.map((r) => `${r.place}${r.spot ? `, ${r.spot}` : ""}`))]
+  return (
+    <Flex direction="column" gap="5">
+      {benches.map((name) => (
+        <Box as="section" key={name} aria-label={name}>
+          <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">{name}</Heading>
+          <Flex as="ul" listStyleType="none" wrap="wrap" gap="1" borderBottomWidth="6px" borderColor="border.strong" px="2" alignItems="flex-end">
+            {rows.filter((r) => `${r.place}${r.spot ? `, ${r.spot}` : ""}` === name).map((r) => <Pot key={r.id} row={r} />)}
+          </Flex>
+        </Box>
+      ))}
+      <Text fontSize="sm" color="fg.muted">Filled to the water it has left until its next day; the deeper the colour, the saltier its predicted reading. Bar at the rim: over its ceiling. Hatched: never poured. Broken rim: isolated.</Text>
+    </Flex>
+  )
+}
+
+const says = (r: Row) =>
+  [`${r.code} ${r.name}`, r.left_share === null ? "never poured" : `${Math.round(r.left_share * 100)} % of its water left`, r.reading_uS_cm === null ? "reading not known" : `reading ${Math.round(r.reading_uS_cm)} of at most ${r.ceiling_uS_cm} µS/cm`, r.isolated && "isolated"].filter(Boolean).join(", ")
+
+function Pot({ row }: { row: Row }) {
+  const size = Math.min(1.25, Math.max(0.72, 0.72 + Math.cbrt(row.volume_L) * 0.45)) // pours grow with the pot
+  const top = 10 + (1 - (row.left_share ?? 0)) * 46
+  const inset = ((top - 8) / 50) * 10
+  const ec = row.reading_uS_cm
+  const over = ec !== null && ec > row.ceiling_uS_cm
+  return (
+    <Box as="li" w={`${W + 18}px`} textAlign="center">
+      <Link to={`/pots/${row.id}`} aria-label={says(row)}>
+        <Box asChild color="fg" display="block" mx="auto">
+          <svg width={W * size} height={H * size} viewBox={`0 0 ${W} ${H}`} aria-hidden>
+            {row.left_share === null
+              ? [18, 30, 42, 54].map((x) => <line key={x} x1={x} y1="56" x2={x + 8} y2="12" stroke="currentColor" strokeWidth="1" opacity="0.5" />)
+              : <path d={`M${7 + inset} ${top} H${W - 7 - inset} L${W - 18} 58 H18 Z`} fill={ec === null ? "var(--chakra-colors-bg-subtle)" : saltColour(ec)} />}
+            <path d={`M7 8 H${W - 7} L${W - 17} 59 H17 Z`} fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray={row.isolated ? "5 4" : undefined} strokeLinejoin="round" />
+            {over && <rect x="4" y="2" width={W - 8} height="5" fill="var(--chakra-colors-state-stop)" />}
+            {ec !== null && (row.left_share ?? 0) > 0.45 && <text style={{ fontSize: 13, fontWeight: 700 }} x={W / 2} y="49" textAnchor="middle" fill={onSalt(ec)}>{Math.round(ec)}</text>}
+          </svg>
+        </Box>
+        <Text fontSize="sm" fontWeight="semibold" truncate>{row.code}</Text>
+        <Text fontSize="xs" color="fg.muted" truncate>{row.name}</Text>
+      </Link>
+    </Box>
+  )
+}
