@@ -18,6 +18,7 @@ AWAY_POT = {"id": 1, "code": "F-01", "name": "fern", "place": "sill", "shelf_ord
 JOURNEY = {"pots": [AWAY_POT], "leaving": "2026-12-20", "back": "2027-01-03"}
 COUNT = {"kind": "count", "cycle": 4, "feeds": 3}
 
+PROBED: dict[str, Any] = {"rule": {"by": "probe", "at": 3, "probe": {"name": "short probe"}}, "today": "2026-11-23"}
 REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
     ("growth-gate", {"needed_cm": -1}, "/needed_cm", "Roots needed"),
     ("growth-gate", {"needed_cm": 31}, "/needed_cm", "30"),
@@ -87,6 +88,29 @@ REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
         {"pots": [{"id": 1, "code": "F-01", "first_on": None, "interval_days": 0}], "today": "2026-11-23"},
         "/pots/0/interval_days",
         "Interval of F-01",
+    ),
+    ("readiness", {**PROBED, "rule": {"by": "probe", "at": 3}}, "/probe", "Choose the probe"),
+    ("readiness", {**PROBED, "rule": {"by": "probe", "probe": {"name": "short probe"}}}, "/at", "at which reading"),
+    (
+        "readiness",
+        {**PROBED, "rule": {"by": "probe", "at": 11, "probe": {"name": "short probe"}}},
+        "/at",
+        "Reading of short probe",
+    ),
+    (
+        "readiness",
+        {**PROBED, "rule": {"by": "probe", "at": 3, "probe": {"name": "p", "lowest": 9, "highest": 1}}},
+        "/probe/lowest",
+        "Put the lower end first",
+    ),
+    ("readiness", {**PROBED, "felt": {"probe_value": 12}}, "/felt/probe_value", "Reading of short probe"),
+    ("readiness", {"rule": {"by": "weight", "at": 1.5}, "today": "2026-11-23"}, "/at", "Share of water left"),
+    ("readiness", {"rule": {"by": "finger", "at": 7}, "today": "2026-11-23"}, "/at", "Dryness"),
+    (
+        "readiness",
+        {"rule": {"by": "weight"}, "felt": {"left_share": 9}, "today": "2026-11-23"},
+        "/felt/left_share",
+        "Share of water left",
     ),
     ("away-risk", {**JOURNEY, "back": "2026-12-20"}, "/back", "1 to 120 days after leaving"),
     ("away-risk", {**JOURNEY, "back": "2027-12-20"}, "/back", "365 days"),

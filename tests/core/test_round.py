@@ -66,7 +66,7 @@ def test_job_follows_interval_pattern_salt_and_holds(changes: dict[str, Any], jo
         ({"arrived_on": TODAY - 60 * DAY}, None, False),
         ({"repotted_on": TODAY - 3 * DAY}, "just repotted", False),
         ({"crust_on": TODAY - 3 * DAY}, "crust", False),
-        ({"crust_on": TODAY - 3 * DAY, "flushed_on": TODAY}, None, False),
+        ({"crust_on": TODAY - 3 * DAY, "flushed_on": TODAY}, "crust", False),
         ({"last_reading_uS_cm": 950, "last_reading_on": TODAY - 5 * DAY, "ceiling_uS_cm": 900}, "salty", False),
         ({"last_reading_uS_cm": 950, "last_reading_on": TODAY - 60 * DAY, "ceiling_uS_cm": 900}, None, False),
     ],

@@ -94,7 +94,21 @@ def test_every_earlier_schema_reaches_head_with_its_rows(tmp_path: Path, revisio
     new.close()
     for name, kept in before.items():
         assert [{k: r[k] for k in kept[0]} for r in after[name]] == kept, name
-    assert path.with_suffix(f".before-{migrate.HEAD}.sqlite").exists()
+    copy = sqlite3.connect(path.with_suffix(f".before-{migrate.HEAD}.sqlite"))
+    assert rows(copy) == before
+    copy.close()
+
+
+def test_the_copy_holds_what_is_still_in_the_write_ahead_log(tmp_path: Path) -> None:
+    path = tmp_path / "old.sqlite"
+    writer = sqlite3.connect(path)
+    writer.executescript("PRAGMA journal_mode=WAL; CREATE TABLE t (x); INSERT INTO t VALUES (7);")
+    assert path.with_suffix(".sqlite-wal").stat().st_size > 0
+    migrate._copy(path, tmp_path / "copy.sqlite")
+    writer.close()
+    copy = sqlite3.connect(tmp_path / "copy.sqlite")
+    assert copy.execute("SELECT x FROM t").fetchall() == [(7,)]
+    copy.close()
 
 
 def test_a_newer_schema_is_refused(tmp_path: Path) -> None:

@@ -23,6 +23,9 @@ from fenwa.store import models
 from fenwa.store.mix_state import schools_in_force
 from fenwa.store.summary import refresh, touch_all
 
+OWN_RHYTHM = "own"
+PhaseChoice = PhaseSchool | Literal[""]  # empty: as its kind or place says
+
 
 class MediumPart(BaseModel):
     """A medium and its parts by volume."""
@@ -158,8 +161,8 @@ def checked_parts(parts: list[MediumPart]) -> list[dict[str, Any]] | None:
 
 
 def known_school(session: Session, school_id: str) -> str | None:
-    """A school of the list, or none for the pot's own rhythm."""
-    if school_id and school_id not in {s.school.id for s in schools_in_force(session)}:
+    """A school of the list; ``own`` for the pot's own rhythm; none for what its kind or place says."""
+    if school_id not in ("", OWN_RHYTHM) and school_id not in {s.school.id for s in schools_in_force(session)}:
         raise NotFound(f"There is no school “{school_id}”. Choose one of the list.", pointer="/school_id")
     return school_id or None
 
@@ -185,7 +188,7 @@ class PotChange(BaseModel):
     interval_by: Literal["set", "learnt"] | None = None
     plain_every: int | None = None
     school_id: str | None = None
-    phase_school: PhaseSchool | None = None
+    phase_school: PhaseChoice | None = None
     isolated: bool | None = None
     add_tags: list[str] = []
     remove_tags: list[str] = []

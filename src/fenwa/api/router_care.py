@@ -10,26 +10,24 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from fenwa.api.keeping import PhaseChoice, known_school
 from fenwa.api.router_pots import one_pot
-from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
 from fenwa.api.writing import now as this_moment
 from fenwa.core.care.holds import Hold
-from fenwa.core.care.interval import CheckInterval, check_interval, drying_rate
+from fenwa.core.care.interval import CheckInterval, check_interval
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
-from fenwa.core.care.phase import PhaseSchool
-from fenwa.core.care.season import Hemisphere
-from fenwa.core.care.together import own_limits, own_version
+from fenwa.core.care.readiness import Ready, ReadyBy, readiness
+from fenwa.core.care.together import OwnLimits, own_limits, own_version
 from fenwa.core.data.loader import get_profile, profiles, sources
 from fenwa.core.data.profile import Profile
-from fenwa.core.entry import require, require_not_future
-from fenwa.core.errors import InputError, NotFound, Underspecified
+from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import own_row, profile_in_force
-from fenwa.store.collection import forming, gaps_of, light_h, pots_today
-from fenwa.store.mix_state import schools_in_force
+from fenwa.store.collection import forming, gaps_of, pots_today, rate_on
 from fenwa.store.pot_today import PotToday, day_of
 from fenwa.store.summary import refresh, touch, touch_all
 
@@ -92,12 +90,18 @@ def kind(profile_id: str, session: Reading, today: Today) -> KindPage:
 
 
 class OwnFiguresIn(BaseModel):
-    """A grower's own figures of a kind; what is empty stays as it was. [µS/cm]"""
+    """A grower's own figures of a kind; what is empty stays as it was. [µS/cm, mg/L, °C, d]"""
 
     water_max: TypedOrNone = None
+    alkalinity_max: TypedOrNone = None
     reading_low: TypedOrNone = None
     reading_high: TypedOrNone = None
     reading_ceiling: TypedOrNone = None
+    nitrogen_low: TypedOrNone = None
+    nitrogen_high: TypedOrNone = None
+    feed_ceiling: TypedOrNone = None
+    minimum_C: TypedOrNone = None
+    flush_each_days: TypedOrNone = None
     word: str = ""
     plant_id: int | None = None
 
@@ -115,10 +119,8 @@ def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: Writing) -> St
             raise InputError(
                 f"Plant {body.plant_id} is not of the kind {shipped.short}. Open its own kind.", pointer="/plant_id"
             )
-        figures = own_limits(
-            profile_in_force(session, profile_id, body.plant_id), water_max=body.water_max, reading_low=body.reading_low,
-            reading_high=body.reading_high, reading_ceiling=body.reading_ceiling,
-        )  # fmt: skip
+        limits = OwnLimits(**body.model_dump(exclude={"word", "plant_id"}))
+        figures = own_limits(profile_in_force(session, profile_id, body.plant_id), limits)
         before = own_row(session, profile_id, body.plant_id)
         base = before or own_row(session, profile_id)
         if base is not None:
@@ -141,10 +143,16 @@ class CarePage(BaseModel):
     phase: str
     phase_by: str
     phase_sentence: str
-    phase_school: PhaseSchool
+    phase_school: PhaseChoice
+    phase_school_by: str
     school_id: str | None
     school: str
+    school_by: str
     interval_by: str
+    ready_by: ReadyBy
+    ready_at: float | None
+    probe_id: int | None
+    ready: Computed[Ready]
     holds: list[Hold]
     next_feed: Computed[NextFeed]
     interval: Computed[CheckInterval]
@@ -157,12 +165,14 @@ class CarePage(BaseModel):
 def care_of(pot_id: int, session: Reading, today: Today) -> CarePage:
     """What rules a pot today, with the working of each number."""
     p = one_pot(session, pot_id, today)
-    rate = min(max(drying_rate(None, light_h(p.where, today)), 0.2), 5.0)
-    interval = check_interval(gaps=gaps_of(p.data, p.where), fallback_days=p.pot.interval_days, rate_now=rate,
-                              forming=forming(p.data, today), last_on=day_of(p.data["last_pour_on"]))  # fmt: skip
+    last_on = day_of(p.data["last_pour_on"])
+    interval = check_interval(gaps=gaps_of(p.data, p.where, p.warmth), fallback_days=p.pot.interval_days, rate_now=rate_on(p.where, p.warmth, today),
+                              forming=forming(p.data, today), last_on=last_on, rule_met=p.ready.state == "water")  # fmt: skip
     return CarePage(
         phase=p.phase, phase_by=p.found.by, phase_sentence=p.found.sentence, phase_school=p.plant.phase_school,
-        school_id=p.pot.school_id, school=p.pattern.name, interval_by=p.pot.interval_by, holds=list(p.holds),
+        phase_school_by=p.phase_by.says, school_id=p.pot.school_id, school=p.pattern.name, school_by=p.school_by.says,
+        interval_by=p.pot.interval_by, ready_by=p.rule.by, ready_at=p.rule.at, probe_id=p.pot.probe_id,
+        ready=readiness(rule=p.rule, felt=p.felt, last_pour_on=last_on, today=today), holds=list(p.holds),
         next_feed=feeding_pattern(pattern=p.pattern, fed=p.fed, today=today), interval=interval,
         water=_by_weight(session, pot_id, today), place_id=p.where.id, trial=p.plant.trial,
     )  # fmt: skip
@@ -182,10 +192,10 @@ def _by_weight(session: Session, pot_id: int, today: date) -> Computed[PotWater]
 
 
 class CareIn(BaseModel):
-    """What rules a pot. Left out: as it was; an empty school: back to the pot's own rhythm."""
+    """What rules a pot. Left out: as it was; empty: as its kind or place says; school ``own``: the pot's own rhythm."""
 
     school_id: str | None = None
-    phase_school: PhaseSchool | None = None
+    phase_school: PhaseChoice | None = None
     interval_by: Literal["set", "learnt"] | None = None
     trial: str | None = None
 
@@ -198,9 +208,7 @@ def set_care(pot_id: int, body: CareIn, writer: Writing, today: Today) -> Stored
         p = one_pot(session, pot_id, today)
         pot, plant = session.get_one(models.Pot, pot_id), session.get_one(models.Plant, p.plant.id)
         if body.school_id is not None:
-            if body.school_id and body.school_id not in {s.school.id for s in schools_in_force(session)}:
-                raise NotFound(f"There is no school “{body.school_id}”. Choose one of the list.", pointer="/school_id")
-            pot.school_id = body.school_id or None
+            pot.school_id = known_school(session, body.school_id)
         if body.interval_by is not None:
             pot.interval_by = body.interval_by
         if body.phase_school is not None:
@@ -236,113 +244,6 @@ def set_aside(pot_id: int, body: OverrideIn, writer: Writing, today: Today) -> S
         row = models.HoldOverride(pot_id=pot_id, hold_id=body.hold_id, on=today, word=body.word.strip())
         session.add(row)
         touch(session, pot_id)
-        session.flush()
-        return {"id": row.id}
-
-    return Stored(**writer.once(body, write))
-
-
-class WeightIn(BaseModel):
-    """A pot on the scale. [g]"""
-
-    on: date
-    grams: Typed
-    kind: Literal["now", "drained", "dry"] = "now"
-
-
-@router.post("/pots/{pot_id}/weights", status_code=201)
-def add_weight(pot_id: int, body: WeightIn, writer: Writing, today: Today) -> Stored:
-    """Log a weight: drained, at dry, or now."""
-    require_not_future(body.on, today, "Date", pointer="/on")
-    require(body.grams, "Weight", "g", low=0, open_low=True, high=200_000, pointer="/grams")
-
-    def write(session: Session) -> dict[str, Any]:
-        one_pot(session, pot_id, today)
-        row = models.Weight(pot_id=pot_id, on=body.on, grams=body.grams, kind=body.kind)
-        session.add(row)
-        touch(session, pot_id)
-        session.flush()
-        return {"id": row.id}
-
-    return Stored(**writer.once(body, write))
-
-
-class PlaceOut(BaseModel):
-    """A place with what rules its seasons. [°, h, mol/m²/day]"""
-
-    id: int
-    name: str
-    hemisphere: Hemisphere
-    latitude_deg: float | None
-    lamp_hours: float | None
-    lamp_dli: float | None
-
-
-@router.get("/places")
-def places(session: Reading) -> list[PlaceOut]:
-    """Places with their seasons."""
-    rows = session.scalars(select(models.Place).where(models.Place.archived_at.is_(None)).order_by(models.Place.id))
-    return [PlaceOut(**{k: getattr(p, k) for k in PlaceOut.model_fields}) for p in rows]
-
-
-class PlaceIn(BaseModel):
-    """Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them."""
-
-    hemisphere: Hemisphere = "north"
-    latitude_deg: TypedOrNone = None
-    lamp_hours: TypedOrNone = None
-    lamp_dli: TypedOrNone = None
-
-
-@router.post("/places/{place_id}")
-def set_place(place_id: int, body: PlaceIn, writer: Writing) -> Stored:
-    """Say where a place lies and what light it has."""
-    for value, name, unit, low, high, pointer in (
-        (body.latitude_deg, "Latitude", "°", -90, 90, "/latitude_deg"), (body.lamp_hours, "Lamp hours", "h", 0, 24, "/lamp_hours"),
-        (body.lamp_dli, "Lamp light", "mol/m²/day", 0, 60, "/lamp_dli"),
-    ):  # fmt: skip
-        if value is not None:
-            require(value, name, unit, low=low, high=high, pointer=pointer)
-
-    def write(session: Session) -> dict[str, Any]:
-        place = get_row(session, models.Place, place_id, "Place", "/place_id")
-        for key, value in body.model_dump().items():
-            setattr(place, key, value)
-        touch_all(session)
-        return {"id": place_id}
-
-    return Stored(**writer.once(body, write))
-
-
-class ClimateIn(BaseModel):
-    """What a place measured: coldest of the night, warmest of the day. [°C, %]"""
-
-    on: date
-    night: TypedOrNone = None
-    day: TypedOrNone = None
-    medium: TypedOrNone = None
-    humidity: TypedOrNone = None
-    note: str = ""
-
-
-@router.post("/places/{place_id}/climate", status_code=201)
-def add_climate(place_id: int, body: ClimateIn, writer: Writing, today: Today) -> Stored:
-    """Log a night and a day of a place."""
-    require_not_future(body.on, today, "Date", pointer="/on")
-    values = {"night_C": body.night, "day_C": body.day, "medium_C": body.medium, "humidity_pct": body.humidity}
-    if all(v is None for v in values.values()):
-        raise Underspecified("Nothing was measured. Enter at least one figure.", pointer="/night")
-    for key, field in (("night_C", "night"), ("day_C", "day"), ("medium_C", "medium")):
-        if (celsius := values[key]) is not None:
-            require(celsius, f"Temperature ({field})", "°C", low=-30, high=60, pointer=f"/{field}")
-    if body.humidity is not None:
-        require(body.humidity, "Humidity", "%", low=0, high=100, pointer="/humidity")
-
-    def write(session: Session) -> dict[str, Any]:
-        get_row(session, models.Place, place_id, "Place", "/place_id")
-        row = models.Climate(place_id=place_id, on=body.on, note=body.note, **values)
-        session.add(row)
-        touch_all(session)
         session.flush()
         return {"id": row.id}
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, timedelta
 from typing import Any, Literal
 
 from fastapi import APIRouter
@@ -12,9 +12,11 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Today, Writing, now
+from fenwa.core.care.errands import QUARANTINE_DAYS
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound
 from fenwa.store import models
+from fenwa.store.errand_state import DONE
 from fenwa.store.summary import current_plants, refresh, touch, touch_all
 
 router = APIRouter(prefix="/api/log", tags=["log"])
@@ -22,7 +24,7 @@ router = APIRouter(prefix="/api/log", tags=["log"])
 Kind = Literal[
     "pour", "look", "reading", "batch", "pot", "water", "product", "meter", "check", "report", "treatment",
     "membrane pair", "inbox entry", "recipe", "measure", "vessel", "school", "bottle", "feeding", "override", "own figures", "weight", "climate",
-    "decision", "person", "timer", "event", "plant",
+    "decision", "person", "timer", "event", "plant", "felt", "probe", "rule",
 ]  # fmt: skip
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
@@ -33,6 +35,7 @@ MODELS: dict[str, type[Any]] = {
     "bottle": models.StockBottle, "feeding": models.Feeding, "override": models.HoldOverride,
     "own figures": models.ProfileCopy, "weight": models.Weight, "climate": models.Climate,
     "decision": models.Decision, "person": models.Person, "timer": models.Timer, "event": models.Event, "plant": models.Plant,
+    "felt": models.Feel, "probe": models.Probe, "rule": models.StandingRule,
 }  # fmt: skip
 
 
@@ -77,9 +80,13 @@ def _after(session: Session, kind: str, row: Any) -> None:
         refresh(session, row.pot_id)
     if kind == "pot":
         touch(session, row.id)
-    if kind in ("override", "weight", "feeding", "decision", "event", "plant") and row.pot_id is not None:
+    if kind in ("override", "weight", "feeding", "decision", "event", "plant", "felt") and row.pot_id is not None:
         touch(session, row.pot_id)
-    if kind in ("own figures", "climate", "school"):
+    if kind == "event" and row.pot_id is not None and row.kind == DONE and "end-of-quarantine" in row.note:
+        pot, due = session.get_one(models.Pot, row.pot_id), date.fromisoformat(row.note[-10:])
+        back = row.archived_at is not None
+        pot.isolated, pot.isolated_since = back, due - timedelta(days=QUARANTINE_DAYS) if back else None
+    if kind in ("own figures", "climate", "school", "rule", "probe") or (kind == "event" and row.place_id is not None):
         touch_all(session)
 
 

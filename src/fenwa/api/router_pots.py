@@ -27,6 +27,7 @@ from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import pots_today
+from fenwa.store.errand_state import DONE, LATER
 from fenwa.store.pot_today import PotToday, day_of
 from fenwa.store.summary import as_event, medium_of, open_pours, phases, stored_fold
 from fenwa.store.water_state import waters_today
@@ -116,6 +117,14 @@ class PhaseOut(BaseModel):
     since: date
 
 
+class EventOut(BaseModel):
+    """Something dated that confounds what is read off the chart: at the pot, or at its place."""
+
+    on: date
+    what: str
+    at_place: bool
+
+
 class PotPage(BaseModel):
     """One pot: facts, salt balance with working, and the log for the strata."""
 
@@ -136,6 +145,7 @@ class PotPage(BaseModel):
     pours: list[PourOut]
     looks: list[LookOut]
     phases: list[PhaseOut]
+    events: list[EventOut]
 
 
 @lru_cache(maxsize=8192)
@@ -208,8 +218,21 @@ def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
         root_zone=computed.result, working=computed.working, pours=[_pour_out(x, x.id in corrected) for x in pours],
         looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
+        events=_events(session, p, today),
     )  # fmt: skip
     return ready(page)
+
+
+def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
+    """What happened to the pot and at its place, oldest first; jobs done or put off are none."""
+    rows = select(models.Event).where(
+        (models.Event.pot_id == p.pot.id) | (models.Event.place_id == p.where.id), models.Event.archived_at.is_(None),
+        models.Event.on <= today, models.Event.kind.not_in((DONE, LATER)),
+    )  # fmt: skip
+    return [
+        EventOut(on=e.on, what=e.note if e.kind == "other" and e.note else e.kind, at_place=e.place_id is not None)
+        for e in session.scalars(rows.order_by(models.Event.on, models.Event.id))
+    ]
 
 
 def _pour_out(p: models.Pour, corrected: bool) -> PourOut:

@@ -15,7 +15,7 @@ from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
 from fenwa.api.writing import Reading, Today, ready
 from fenwa.core.care.coming import Coming, coming_pot, coming_rounds
-from fenwa.core.care.due import FLUSH_SHARE, RoundPot, SPRAY_mL, job_of
+from fenwa.core.care.due import CHECK, FLUSH_SHARE, RoundPot, SPRAY_mL, job_of
 from fenwa.core.care.errands import Errand, ErrandKind
 from fenwa.core.care.round import RoundPlan, RoundWater, round_plan
 from fenwa.core.errors import InputError
@@ -121,7 +121,7 @@ def round_pot(p: PotToday, water_ids: tuple[int, ...], first: float | None) -> R
         p.feeds_at_root, low, high, p.feed_ceiling_uS_cm, p.profile.carnivore, p.volume_L, p.pot.route, p.reading,
         rz.ec_ceiling_uS_cm, rounds, litres, pause, sentence, from_above in ("never", "tray_change", "water_change"),
         water_ids, p.holds, min(spray, leaf.n_max_mg_L) if leaf else 0.0, leaf.ec_ceiling_uS_cm if leaf else None,
-        (p.school.spray_mL if p.school else None) or SPRAY_mL, p.skipped_until,
+        (p.school.spray_mL if p.school else None) or SPRAY_mL, p.skipped_until, p.ready if p.rule.by != "days" else CHECK,
     )  # fmt: skip
 
 

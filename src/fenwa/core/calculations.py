@@ -9,6 +9,7 @@ import fenwa.core.care.holds
 import fenwa.core.care.interval
 import fenwa.core.care.pattern
 import fenwa.core.care.phase
+import fenwa.core.care.readiness
 import fenwa.core.care.round
 import fenwa.core.mix.acidity
 import fenwa.core.mix.batch

@@ -35,6 +35,41 @@ class Weight(Kept, Base):
     __table_args__ = (Index("ix_weight_pot_on", "pot_id", "on"),)
 
 
+class Probe(Kept, Base):
+    """A soil probe with the scale printed on it; ``dry_end``: which end of it is dry."""
+
+    __tablename__ = "probe"
+    name: Mapped[str]
+    lowest: Mapped[float]
+    highest: Mapped[float]
+    dry_end: Mapped[str] = mapped_column(default="low")
+
+
+class Feel(Kept, Base):
+    """How dry a pot was found: by probe, finger, root colour or droop. NULL: not done."""
+
+    __tablename__ = "feel"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
+    on: Mapped[date]
+    probe_id: Mapped[int | None] = mapped_column(ForeignKey("probe.id"))
+    probe_value: Mapped[float | None]
+    moist: Mapped[str | None]
+    roots: Mapped[str | None]
+    droops: Mapped[bool | None]
+    __table_args__ = (Index("ix_feel_pot_on", "pot_id", "on"),)
+
+
+class StandingRule(Kept, Base):
+    """A school and a way to tell the phase for all pots of a kind, a group of kinds or a place. ``key``: profile, group or place id."""
+
+    __tablename__ = "standing_rule"
+    scope: Mapped[str]
+    key: Mapped[str]
+    school_id: Mapped[str] = mapped_column(default="")
+    phase_school: Mapped[str] = mapped_column(default="")
+    __table_args__ = (Index("ix_standing_rule_scope_key", "scope", "key"),)
+
+
 class HoldOverride(Kept, Base):
     """A hold a grower set aside, with the word that was asked for."""
 

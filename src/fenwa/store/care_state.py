@@ -11,16 +11,36 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.holds import PRILL_DONE, Override
+from fenwa.core.care.interval import mean_C
+from fenwa.core.care.readiness import Felt, Probe, ReadyRule
+from fenwa.core.care.standing import InForce, Scope, in_force
 from fenwa.core.care.together import own_version
 from fenwa.core.data.loader import get_profile
 from fenwa.core.data.profile import Profile
 from fenwa.core.mix.school import School, days_until_released, released_share
+from fenwa.store import models
 from fenwa.store.mix_state import label_of, schools_in_force
-from fenwa.store.models import Climate, Decision, Event, Feeding, HoldOverride, Place, Product, ProfileCopy, Weight
+from fenwa.store.models import (
+    Climate,
+    Decision,
+    Event,
+    Feeding,
+    Feel,
+    HoldOverride,
+    Place,
+    Pot,
+    Product,
+    ProfileCopy,
+    StandingRule,
+    Weight,
+)
 
 SKIPPED = "skipped"  # a decision not to pour today
 TREATED = "leaves treated"
 USUAL_C = 21.0  # where nobody measured
+CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
+
+Warmth = tuple[tuple[date, float], ...]
 
 
 @dataclass(frozen=True)
@@ -45,6 +65,47 @@ class CareRows:
     skipped: dict[int, date]
     look_again: dict[int, Decision]
     schools: dict[str, School]
+    warmth: dict[int, Warmth]
+    probes: dict[int, Probe]
+    felt: dict[int, dict[str, Feel]]
+    rules: dict[tuple[str, str], StandingRule]
+
+    def school_of(self, pot: Pot, profile: Profile) -> tuple[School | None, InForce]:
+        """The school a pot is fed by and who chose it; ``own`` is the pot's own rhythm."""
+        found = in_force(pot.school_id or "", self._rules_of(pot, profile, "school_id"))
+        return (self.schools.get(found.value) if found.value else None), found
+
+    def phase_school_of(self, pot: Pot, own: str, profile: Profile) -> InForce:
+        """How the phase is told, and who chose it; by what is noted where nobody chose."""
+        found = in_force(own, self._rules_of(pot, profile, "phase_school"))
+        return found if found.value else InForce("noted", "none")
+
+    def _rules_of(self, pot: Pot, profile: Profile, column: str) -> dict[Scope, str]:
+        if not self.rules:
+            return {}
+        keys: tuple[tuple[Scope, str], ...] = (
+            ("kind", profile.id),
+            ("group", profile.group),
+            ("place", str(pot.place_id)),
+        )
+        return {scope: getattr(row, column) for scope, key in keys if (row := self.rules.get((scope, key)))}
+
+    def ready_rule(self, pot: Pot) -> ReadyRule:
+        """The pot's rule of readiness."""
+        return ReadyRule(pot.ready_by, pot.ready_at, self.probes.get(pot.probe_id) if pot.probe_id else None)  # type: ignore[arg-type]
+
+    def felt_of(self, pot: Pot, left_share: float | None) -> Felt:
+        """What was found of a pot, each with its day; a probe's reading counts for the pot's own probe."""
+        of, weighed = self.felt.get(pot.id, {}), self.weights.get(pot.id, [])
+        probed = of.get("probe")
+        probed = probed if probed is not None and probed.probe_id == pot.probe_id else None
+        moist, roots, droop = of.get("moist"), of.get("roots"), of.get("droops")
+        return Felt(
+            left_share, weighed[-1].on if weighed and left_share is not None else None,
+            probed.probe_value if probed else None, probed.on if probed else None, moist.moist if moist else None,  # type: ignore[arg-type]
+            moist.on if moist else None, roots.roots if roots else None, roots.on if roots else None,  # type: ignore[arg-type]
+            droop.droops if droop else None, droop.on if droop else None,
+        )  # fmt: skip
 
     def profile(self, profile_id: str, plant_id: int) -> Profile:
         """The kind with the grower's own figures: the plant's version first, then the kind's."""
@@ -112,7 +173,7 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
                 skipped[d.pot_id] = d.look_again_on
             else:
                 look_again[d.pot_id] = d
-    climate = _newest_climate(session, today)
+    climate, warmth = _newest_climate(session, today), _warmth(session, today)
     return CareRows(
         places={p.id: p for p in session.scalars(select(Place))},
         climate=climate,
@@ -120,11 +181,16 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
             select(ProfileCopy).where(ProfileCopy.archived_at.is_(None)).order_by(ProfileCopy.id))},
         overrides={k: tuple(v) for k, v in overrides.items()},
         weights=weights,
-        prills=_prills(session, today, only),
+        prills=_prills(session, today, only, warmth),
         treated={e.pot_id: e for e in session.scalars(of_pots(treated, Event.pot_id)) if e.pot_id is not None},
         skipped=skipped,
         look_again=look_again,
         schools={s.school.id: s.school for s in schools_in_force(session)},
+        warmth=warmth,
+        probes={p.id: Probe(p.name, p.lowest, p.highest, p.dry_end) for p in session.scalars(select(models.Probe))},  # type: ignore[arg-type]
+        felt=_felt(session, today, only),
+        rules={(r.scope, r.key): r for r in session.scalars(
+            select(StandingRule).where(StandingRule.archived_at.is_(None)).order_by(StandingRule.id))},
     )  # fmt: skip
 
 
@@ -139,23 +205,61 @@ def _newest_climate(session: Session, today: date) -> dict[int, Climate]:
     return {c.place_id: c for c in session.scalars(query.where(Climate.archived_at.is_(None)).order_by(Climate.id))}
 
 
-def _prills(session: Session, today: date, only: set[int] | None) -> dict[int, Prills]:
-    """The newest prills of each pot, by thermal time at the usual warmth of a room."""
+def _warmth(session: Session, today: date) -> dict[int, Warmth]:
+    """Mean of day and night of each place where both were measured, oldest first."""
+    rows = session.execute(
+        select(Climate.place_id, Climate.on, Climate.night_C, Climate.day_C)
+        .where(
+            Climate.archived_at.is_(None), Climate.on <= today, Climate.on >= today - timedelta(days=CLIMATE_KEPT_DAYS)
+        )
+        .order_by(Climate.on)
+    )
+    out: dict[int, list[tuple[date, float]]] = {}
+    for place_id, on, night, day in rows:
+        if (mean := mean_C(night, day)) is not None:
+            out.setdefault(place_id, []).append((on, mean))
+    return {k: tuple(v) for k, v in out.items()}
+
+
+def _felt(session: Session, today: date, only: set[int] | None) -> dict[int, dict[str, Feel]]:
+    """The newest finding of each kind for each pot."""
+    query = select(Feel).where(Feel.archived_at.is_(None), Feel.on <= today).order_by(Feel.on, Feel.id)
+    if only is not None:
+        query = query.where(Feel.pot_id.in_(only))
+    out: dict[int, dict[str, Feel]] = {}
+    for row in session.scalars(query):
+        mine = out.setdefault(row.pot_id, {})
+        for name, value in (
+            ("probe", row.probe_value),
+            ("moist", row.moist),
+            ("roots", row.roots),
+            ("droops", row.droops),
+        ):
+            if value is not None:
+                mine[name] = row
+    return out
+
+
+def _prills(session: Session, today: date, only: set[int] | None, warmth: dict[int, Warmth]) -> dict[int, Prills]:
+    """The newest prills of each pot, by thermal time at the warmth of its place, or of a room where nobody measured."""
     query = (
-        select(Feeding, Product)
+        select(Feeding, Product, Pot.place_id)
         .join(Product, Product.id == Feeding.product_id)
+        .join(Pot, Pot.id == Feeding.pot_id)
         .where(Feeding.archived_at.is_(None), Feeding.on <= today)
         .order_by(Feeding.on, Feeding.id)
     )
     if only is not None:
         query = query.where(Feeding.pot_id.in_(only))
     out: dict[int, Prills] = {}
-    for given, product in session.execute(query):
+    for given, product, place_id in session.execute(query):
         label = label_of(product)
         if label.kind == "prill" and label.longevity_days:
+            here = [c for on, c in warmth.get(place_id, ()) if on >= given.on]
+            warm = sum(here) / len(here) if here else USUAL_C
             at = label.longevity_at_C if label.longevity_at_C is not None else USUAL_C
-            share = released_share((today - given.on).days, label.longevity_days, USUAL_C, at)
-            days = days_until_released(PRILL_DONE, label.longevity_days, USUAL_C, at)
+            share = released_share((today - given.on).days, label.longevity_days, warm, at)
+            days = days_until_released(PRILL_DONE, label.longevity_days, warm, at)
             out[given.pot_id] = Prills(share, given.on + timedelta(days=round(days)))
     return out
 

@@ -13,7 +13,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.holds import Condition, holds
-from fenwa.core.care.interval import Gap, drying_rate, learnt_days
+from fenwa.core.care.interval import Gap, drying_rate, learnt_days, warmth_on
 from fenwa.core.care.pattern import every_nth, pattern_of
 from fenwa.core.care.phase import PhaseFound, Seen, phase_of
 from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
@@ -24,7 +24,7 @@ from fenwa.core.pot.fold import reading_of, rested
 from fenwa.core.pot.specification import PotSpec, band, members_of
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.core.water.kind_checks import PlantNeeds
-from fenwa.store.care_state import CareRows, load_care
+from fenwa.store.care_state import CareRows, Warmth, load_care
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import Interval, PotToday, day_of
 from fenwa.store.session import Store
@@ -134,13 +134,16 @@ def _one(
     pot: Pot, plants: list[Plant], profile: Profile, spec: PotSpec, data: dict[str, Any],
     readings: tuple[float | None, float | None, float | None], found: PhaseFound, care: CareRows, today: date,
 ) -> PotToday:  # fmt: skip
-    school = care.schools.get(pot.school_id) if pot.school_id else None
+    school, school_by = care.school_of(pot, profile)
+    phase_by = care.phase_school_of(pot, plants[0].phase_school, profile)
+    warmth = care.warmth.get(pot.place_id, ())
     pattern = pattern_of(school) if school else every_nth(pot.plain_every)
     water = _by_weight(pot, care.weights.get(pot.id, []))
     p = PotToday(
         pot, plants[0], tuple(plants), care.places[pot.place_id], profile,
-        any(care.is_own(x.profile_id, x.id) for x in plants), spec, data, *readings, (), found, school, pattern,
-        _interval(pot, data, care.places[pot.place_id], today), water, care.skipped.get(pot.id), today,
+        any(care.is_own(x.profile_id, x.id) for x in plants), spec, data, *readings, (), found, school, school_by, phase_by,
+        pattern, _interval(pot, data, care.places[pot.place_id], warmth, today), warmth, water, care.ready_rule(pot),
+        care.felt_of(pot, water.left_share if water else None), care.skipped.get(pot.id), today,
     )  # fmt: skip
     return replace(p, holds=holds(_condition(p, care), today))
 
@@ -152,7 +155,8 @@ def _phase(pot: Pot, plant: Plant, profile: Profile, data: dict[str, Any], care:
         day_of(data["spike_on"]), data["root_cm"], day_of(data["root_on"]), day_of(data["new_growth_on"]),
         climate.night_C if climate else None, profile.climate.night_C[0], place.lamp_hours, place.lamp_dli,
     )  # fmt: skip
-    return phase_of(profile.rest, plant.phase_school, seen, today, hemisphere_at(place))  # type: ignore[arg-type]
+    school = care.phase_school_of(pot, plant.phase_school, profile).value
+    return phase_of(profile.rest, school, seen, today, hemisphere_at(place))  # type: ignore[arg-type]
 
 
 def hemisphere_at(place: Place) -> Hemisphere:
@@ -167,13 +171,18 @@ def light_h(place: Place, on: date) -> float | None:
     return day_length_h(place.latitude_deg, on) if place.latitude_deg is not None else None
 
 
-def _interval(pot: Pot, data: dict[str, Any], place: Place, today: date) -> Interval:
+def _interval(pot: Pot, data: dict[str, Any], place: Place, warmth: Warmth, today: date) -> Interval:
     if pot.interval_by != "learnt":
         return Interval(pot.interval_days, 0.7 * pot.interval_days, 1.4 * pot.interval_days, 0)
     days, low, high, n = learnt_days(
-        gaps_of(data, place), drying_rate(None, light_h(place, today)), forming(data, today), pot.interval_days
+        gaps_of(data, place, warmth), rate_on(place, warmth, today), forming(data, today), pot.interval_days
     )
     return Interval(days, low, high, n)
+
+
+def rate_on(place: Place, warmth: Warmth, on: date) -> float:
+    """How fast water goes at a place on a day, by its warmth and light."""
+    return drying_rate(warmth_on(warmth, on), light_h(place, on))
 
 
 def forming(data: dict[str, Any], today: date) -> bool:
@@ -183,10 +192,10 @@ def forming(data: dict[str, Any], today: date) -> bool:
     return any((today - d).days <= FORMING_DAYS and (stopped is None or d > stopped) for d in seen)
 
 
-def gaps_of(data: dict[str, Any], place: Place) -> list[Gap]:
+def gaps_of(data: dict[str, Any], place: Place, warmth: Warmth) -> list[Gap]:
     """Days between the pot's last waterings with how fast water went then."""
     on = [date.fromisoformat(d) for d in data["waterings"]]
-    return [Gap((b - a).days, drying_rate(None, light_h(place, a))) for a, b in pairwise(on)]
+    return [Gap((b - a).days, rate_on(place, warmth, a + (b - a) / 2)) for a, b in pairwise(on)]
 
 
 def _by_weight(pot: Pot, weights: list[Weight]) -> PotWater | None:
@@ -203,22 +212,20 @@ def _by_weight(pot: Pot, weights: list[Weight]) -> PotWater | None:
 def _condition(p: PotToday, care: CareRows) -> Condition:
     pot, plant, profile, data = p.pot, p.plant, p.profile, p.data
     new_leaf, flushed = day_of(data["new_leaf_on"]), day_of(data["last_flush_on"])
-    measured_on = day_of(data["last_equivalent_on"])
-    measured = data["last_equivalent"] if measured_on and (flushed is None or measured_on > flushed) else None
     climate, prills, treated = care.climate.get(pot.place_id), care.prills.get(pot.id), care.treated.get(pot.id)
     rest = profile.phases.get("rest")
     return Condition(
         p.found.phase, p.found.since, profile.rest.kind, profile.rest.restart, plant.arrived_on, pot.repotted_on,
         bool(new_leaf and plant.arrived_on and new_leaf > plant.arrived_on), day_of(data["crust_on"]),
-        flushed, measured, measured_on, profile.root_zone.ec_ceiling_uS_cm, profile.root_zone.ec_ideal_uS_cm[1],
-        rest_feeds=bool(rest and rest.feed), gate_needs=p.found.sentence if p.found.by == "growth gate" else "",
+        flushed, data["last_equivalent"], day_of(data["last_equivalent_on"]), profile.root_zone.ec_ceiling_uS_cm,
+        profile.root_zone.ec_ideal_uS_cm[1], p.reading, rest_feeds=bool(rest and rest.feed), gate_needs=p.found.sentence if p.found.by == "growth gate" else "",
         roots_working=data["roots_working"], roots_moving_on=day_of(data["root_on"]),
         limp_on=day_of(data["limp_on"]), rot_on=day_of(data["rot_on"]),
         dry_share=1 - p.water.left_share if p.water else None,
         medium_charged=pot.medium_charged, medium_since=pot.medium_since,
         prill_share_out=prills.share_out if prills else None, prill_until=prills.until if prills else None,
         night_C=climate.night_C if climate else None, day_C=climate.day_C if climate else None,
-        medium_C=climate.medium_C if climate else None, climate_on=climate.on if climate else None,
+        medium_C=climate.medium_C if climate else None, humidity_pct=climate.humidity_pct if climate else None, climate_on=climate.on if climate else None,
         minimum_C=profile.climate.minimum_C, day_most_C=profile.climate.day_C[1], carnivore=profile.carnivore,
         root_opt_in=p.opted("root") is not None, wet_leaves_harm=profile.flush.from_above in ("never", "rim_only") and not any(o.route == "leaf spray" for o in profile.opt_in),
         treated_on=treated.on if treated else None, treated_days=(treated.days or 0) if treated else 0,

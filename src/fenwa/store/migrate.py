@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-import shutil
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 
-from sqlalchemy import Engine, inspect, text
+from sqlalchemy import Connection, Engine, inspect, text
 
 from fenwa.core.errors import Conflict
 
@@ -40,15 +41,16 @@ def upgrade(path: Path, engine: Engine) -> None:
             "Update Fenwa, or open another database."
         )
     if now is not None:
-        shutil.copy2(path, path.with_suffix(f".before-{HEAD}.sqlite"))
+        _copy(path, path.with_suffix(f".before-{HEAD}.sqlite"))
     from alembic import command
     from alembic.config import Config
 
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     with engine.connect() as connection:
-        # tables are rebuilt in batch mode: with foreign keys on, rows that point at them would cascade away
-        connection.exec_driver_sql("PRAGMA foreign_keys=OFF")
+        # Tables are rebuilt in batch mode: with foreign keys on, rows that point at them would cascade away. Said to
+        # the driver itself: through SQLAlchemy a transaction would begin first, and in one the pragma does nothing.
+        _say(connection, "PRAGMA foreign_keys=OFF")
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
         broken = connection.exec_driver_sql("PRAGMA foreign_key_check").fetchall()
@@ -57,4 +59,17 @@ def upgrade(path: Path, engine: Engine) -> None:
                 f"Migration of {path.name} left {len(broken)} rows without their parent; the copy is intact."
             )
         connection.commit()
-        connection.exec_driver_sql("PRAGMA foreign_keys=ON")
+        _say(connection, "PRAGMA foreign_keys=ON")
+
+
+def _say(connection: Connection, pragma: str) -> None:
+    driver = connection.connection.driver_connection
+    assert driver is not None
+    driver.execute(pragma)
+
+
+def _copy(path: Path, to: Path) -> None:
+    """A copy of all that was committed, the write-ahead log included, which copying the file would leave out."""
+    to.unlink(missing_ok=True)
+    with closing(sqlite3.connect(path)) as old, closing(sqlite3.connect(to)) as new:
+        old.backup(new)

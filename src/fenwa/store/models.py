@@ -13,7 +13,17 @@ from sqlalchemy import CheckConstraint, ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from fenwa.store.base import Base, Kept
-from fenwa.store.care_models import Climate, HoldOverride, Person, ProfileCopy, Timer, Weight
+from fenwa.store.care_models import (
+    Climate,
+    Feel,
+    HoldOverride,
+    Person,
+    Probe,
+    ProfileCopy,
+    StandingRule,
+    Timer,
+    Weight,
+)
 from fenwa.store.mix_models import (
     Batch,
     Feeding,
@@ -36,9 +46,9 @@ from fenwa.store.water_models import (
 )
 
 __all__ = [
-    "Base", "Batch", "Climate", "Feeding", "Finding", "HoldOverride", "InboxEntry", "Kept", "Measure", "MembranePair",
-    "Meter", "MeterCheck", "Person", "Product", "ProfileCopy", "Recipe", "RecipeVersion", "Report", "SchoolCopy",
-    "StockBottle", "Timer", "Treatment", "Vessel", "Weight",
+    "Base", "Batch", "Climate", "Feel", "Feeding", "Finding", "HoldOverride", "InboxEntry", "Kept", "Measure", "MembranePair",
+    "Meter", "MeterCheck", "Person", "Probe", "Product", "ProfileCopy", "Recipe", "RecipeVersion", "Report", "SchoolCopy",
+    "StandingRule", "StockBottle", "Timer", "Treatment", "Vessel", "Weight",
 ]  # fmt: skip
 
 
@@ -112,7 +122,7 @@ class Reading(Kept, Base):
 
 
 class Pot(Kept, Base):
-    """A container with medium. The dose attaches here."""
+    """A container with medium. The dose attaches here. ``school_id`` NULL: as its kind or place, else its own rhythm; ``own``: its own."""
 
     __tablename__ = "pot"
     code: Mapped[str] = mapped_column(index=True)
@@ -134,6 +144,9 @@ class Pot(Kept, Base):
     usual_volume_L: Mapped[float | None]
     interval_by: Mapped[str] = mapped_column(default="set", server_default="set")
     school_id: Mapped[str | None]
+    ready_by: Mapped[str] = mapped_column(default="days", server_default="days")
+    ready_at: Mapped[float | None]
+    probe_id: Mapped[int | None] = mapped_column(ForeignKey("probe.id"))
     medium_parts: Mapped[list[dict[str, Any]] | None]
     top_cm: Mapped[float | None]
     height_cm: Mapped[float | None]
@@ -144,7 +157,7 @@ class Pot(Kept, Base):
 
 
 class Plant(Kept, Base):
-    """A plant in a pot; the interface shows one a pot until somebody needs more."""
+    """A plant in a pot; the interface shows one a pot until somebody needs more. ``phase_school`` empty: as its kind or place."""
 
     __tablename__ = "plant"
     pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), index=True)
@@ -155,7 +168,7 @@ class Plant(Kept, Base):
     parent_plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id"))
     parent_relation: Mapped[str] = mapped_column(default="")
     count: Mapped[int] = mapped_column(default=1, server_default="1")
-    phase_school: Mapped[str] = mapped_column(default="noted", server_default="noted")
+    phase_school: Mapped[str] = mapped_column(default="", server_default="")
     trial: Mapped[str] = mapped_column(default="", server_default="")
     died_on: Mapped[date | None]
     death_cause: Mapped[str] = mapped_column(default="")

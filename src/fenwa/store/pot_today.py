@@ -12,6 +12,8 @@ from fenwa.core.care.habit import look_is_due, usual_pour_L
 from fenwa.core.care.holds import Hold
 from fenwa.core.care.pattern import FedSoFar, Pattern
 from fenwa.core.care.phase import PhaseFound
+from fenwa.core.care.readiness import Felt, Ready, ReadyRule, is_ready
+from fenwa.core.care.standing import InForce
 from fenwa.core.data.loader import habits
 from fenwa.core.data.profile import OptIn, PhaseFeeding, Profile
 from fenwa.core.mix.school import School
@@ -53,9 +55,14 @@ class PotToday:
     holds: tuple[Hold, ...]
     found: PhaseFound
     school: School | None
+    school_by: InForce
+    phase_by: InForce
     pattern: Pattern
     interval: Interval
+    warmth: tuple[tuple[date, float], ...]
     water: PotWater | None
+    rule: ReadyRule
+    felt: Felt
     skipped_until: date | None
     today: date
 
@@ -127,6 +134,11 @@ class PotToday:
             self.pot.usual_volume_L, logged, self.spec.loss_per_day, self.interval.days, capacity_L(self.spec),
             habits()[self.profile.habit].LF,
         )  # fmt: skip
+
+    @cached_property
+    def ready(self) -> Ready:
+        """Water, wait or check, by the grower's own rule."""
+        return is_ready(self.rule, self.felt, day_of(self.data["last_pour_on"]), self.today)
 
     @property
     def look_is_due(self) -> bool:

@@ -8,6 +8,7 @@ from typing import Literal
 
 from fenwa.core.care.holds import Hold, blocked
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, spray_is_due
+from fenwa.core.care.readiness import Ready
 from fenwa.core.data.profile import PhaseFeeding
 from fenwa.core.mix.school import School
 
@@ -16,6 +17,7 @@ Job = Literal["feed", "plain", "flush", "leaf spray"]
 FLUSH_SHARE = 0.8  # of the ceiling: flush when the predicted reading passes it
 FLUSH_REST_DAYS = 7  # a flush shows within days; not twice in a week
 SPRAY_mL = 3.0
+CHECK = Ready("check", "")
 
 
 @dataclass(frozen=True)
@@ -53,6 +55,7 @@ class RoundPot:
     spray_ceiling_uS_cm: float | None = None
     spray_mL: float = SPRAY_mL
     skipped_until: date | None = None
+    ready: Ready = CHECK
 
 
 def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[float, float]:
@@ -66,8 +69,8 @@ def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[flo
 
 
 def water_due_on(p: RoundPot, today: date) -> date:
-    """The day its interval ends; today for a pot never poured. Sprays and flushes do not move it."""
-    if p.last_pour_on is None:
+    """The day its interval ends; today for a pot never poured or dry by its rule. Sprays and flushes do not move it."""
+    if p.last_pour_on is None or p.ready.state == "water":
         return today
     return p.last_pour_on + timedelta(days=max(1, round(p.interval_days)))
 
@@ -87,7 +90,10 @@ def job_of(p: RoundPot, today: date) -> Job | None:
     salty = is_salty(p)
     if salty and rested and p.flush_rounds > 0 and not p.flush_forbidden and not blocked(p.holds, "flush"):
         return "flush"
-    if p.last_pour_on is not None and (today - p.last_pour_on).days < p.interval_days:
+    if p.ready.state == "wait":
+        return None
+    waiting = p.last_pour_on is not None and (today - p.last_pour_on).days < p.interval_days
+    if waiting and p.ready.state != "water":  # dry by the grower's own rule does not wait for the interval
         return None
     feeds = p.feeds_at_root and p.n_high_mg_L > 0 and not blocked(p.holds, "feed")
     if feeds and not salty and feed_is_next(p.pattern, p.fed, today):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
@@ -20,6 +21,7 @@ UNKNOWN_CHARGE_DAYS = 42
 CRUST_DAYS = 60
 RUNOFF_DAYS = 28  # an older runoff says little of today: the prediction stands instead
 COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
+DRY_AIR_kPa = 2.5  # vapour pressure deficit above which leaves lose water faster than roots bring it
 COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
 CLIMATE_DAYS = 10  # an older reading of the place says nothing of its nights now
 PRILL_DONE = 0.85
@@ -66,6 +68,7 @@ class Condition:
     last_reading_on: date | None = None
     ceiling_uS_cm: float | None = None
     ideal_high_uS_cm: float | None = None
+    predicted_uS_cm: float | None = None
     rest_feeds: bool = False
     gate_needs: str = ""
     roots_working: bool | None = None
@@ -80,6 +83,7 @@ class Condition:
     night_C: float | None = None
     day_C: float | None = None
     medium_C: float | None = None
+    humidity_pct: float | None = None
     climate_on: date | None = None
     minimum_C: float | None = None
     day_most_C: float | None = None
@@ -158,6 +162,25 @@ def _of_arrival(c: Condition, today: date) -> list[Hold]:
     return out
 
 
+_RINSED = (
+    "After a flush, when the reading is back in the comfortable range: measured, or predicted where nobody measures."
+)
+
+
+def _rinsed_since(c: Condition, on: date) -> bool:
+    """Flushed since a day and found in range: by a runoff read after the flush, else by the prediction."""
+    if c.flushed_on is None or c.flushed_on < on or c.ideal_high_uS_cm is None:
+        return False
+    measured = c.last_reading_on is not None and c.last_reading_on > c.flushed_on
+    now = c.last_reading_uS_cm if measured else c.predicted_uS_cm
+    return now is not None and now <= c.ideal_high_uS_cm
+
+
+def vapour_deficit_kPa(celsius: float, humidity_pct: float) -> float:
+    """Vapour pressure deficit of the air, by the Magnus formula over water. [kPa]"""
+    return 0.6112 * math.exp(17.62 * celsius / (243.12 + celsius)) * (1 - humidity_pct / 100)
+
+
 def _of_medium(c: Condition, today: date) -> list[Hold]:
     out: list[Hold] = []
     read, since = _days(c.last_reading_on, today), _days(c.medium_since, today)
@@ -173,14 +196,19 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
     if c.medium_charged is None and since is not None and 0 <= since < UNKNOWN_CHARGE_DAYS and not read_since_potting:
         out.append(Hold("medium not known", ("feed",), "Whether the fresh mix holds feed is not known.",
                         f"A runoff reading, or {UNKNOWN_CHARGE_DAYS} days after potting."))  # fmt: skip
-    if c.crust_on is not None and 0 <= (today - c.crust_on).days <= CRUST_DAYS:
-        if c.flushed_on is None or c.flushed_on < c.crust_on:
-            out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.",
-                            "After a flush and a runoff inside the comfortable range."))  # fmt: skip
+    if c.crust_on is not None and 0 <= (today - c.crust_on).days <= CRUST_DAYS and not _rinsed_since(c, c.crust_on):
+        out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.", _RINSED))
     over = c.last_reading_uS_cm is not None and c.ceiling_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm
-    if read is not None and read <= RUNOFF_DAYS and over:
-        out.append(Hold("salty", ("feed",), f"Reading about {c.last_reading_uS_cm:.0f}, over {c.ceiling_uS_cm:.0f}.",
-                        "After a flush, when the reading is back in range."))  # fmt: skip
+    if read is not None and read <= RUNOFF_DAYS and over and c.last_reading_on is not None:
+        if not _rinsed_since(c, c.last_reading_on):
+            out.append(
+                Hold(
+                    "salty",
+                    ("feed",),
+                    f"Reading about {c.last_reading_uS_cm:.0f}, over {c.ceiling_uS_cm:.0f}.",
+                    _RINSED,
+                )
+            )
     if c.prill_share_out is not None and c.prill_share_out < PRILL_DONE:
         until = f" about {c.prill_until.day} {c.prill_until:%b}" if c.prill_until else ""
         out.append(Hold("prills running", ("feed",), f"Prills have given {100 * c.prill_share_out:.0f} % of what they hold.",
@@ -239,6 +267,17 @@ def _of_climate(c: Condition, today: date) -> list[Hold]:
                 "Two days back in its range.",
             )
         )
+    if c.day_C is not None and c.humidity_pct is not None:
+        deficit = vapour_deficit_kPa(c.day_C, c.humidity_pct)
+        if deficit > DRY_AIR_kPa:
+            out.append(
+                Hold(
+                    "dry air",
+                    ("feed", "leaf spray"),
+                    f"Air of {c.day_C:g} °C and {c.humidity_pct:g} %: vapour deficit {deficit:.1f} kPa. Plain water only.",
+                    f"A day with a deficit under {DRY_AIR_kPa:g} kPa.",
+                )
+            )
     return out
 
 
@@ -283,7 +322,9 @@ def open_holds(*, condition: Condition, today: date) -> Computed[tuple[Hold, ...
     ----------
     table of holds, guidelines and judgement
     """
-    ledger = Ledger("When the answer is do not", "Table of holds; the strictest wins.", ("judgement", "care-guideline"))
+    ledger = Ledger(
+        "When the answer is do not", "Table of holds; the strictest wins.", ("judgement", "care-guideline", "magnus")
+    )
     dated = (("phase", condition.phase_since), ("arrival", condition.arrived_on), ("repotting", condition.repotted_on),
              ("crust", condition.crust_on), ("runoff", condition.last_reading_on), ("rot", condition.rot_on))  # fmt: skip
     for i, (name, on) in enumerate(dated):
@@ -293,4 +334,8 @@ def open_holds(*, condition: Condition, today: date) -> Computed[tuple[Hold, ...
         ledger.take("r", "newest runoff as a reading", condition.last_reading_uS_cm, "µS/cm", "measured")
         ledger.take("c", "ceiling", condition.ceiling_uS_cm, "µS/cm", "profile")
         ledger.step("over", "max(0, r - c)", "µS/cm", "over the ceiling")
+    if condition.day_C is not None and condition.humidity_pct is not None:
+        ledger.take("T", "warmest of the day", condition.day_C, "°C", "measured")
+        ledger.take("RH", "humidity then", condition.humidity_pct, "%", "measured")
+        ledger.step("VPD", "0.6112 * exp(17.62 * T / (243.12 + T)) * (1 - RH / 100)", "kPa", "vapour pressure deficit")
     return ledger.close(holds(condition, today))

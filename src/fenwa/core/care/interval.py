@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from statistics import median
@@ -18,7 +19,9 @@ TO_SD, TO_80 = 1.4826, 1.2816  # median absolute deviation to SD, and half-width
 LEAST_SPREAD = 0.15  # of the interval: nobody waters by the clock
 FORMING = 0.5  # a plant pushing a new leaf or spike drinks about twice as fast
 REFERENCE_C, TEMPERATURE_DOUBLES_C = 22.0, 20.0
+NEAR_DAYS = 30  # a reading of the place this near speaks for a day; judgement
 SHORTEST_DAYS, LONGEST_DAYS = 0.5, 120.0
+SLOWEST_RATE, FASTEST_RATE = 0.2, 5.0
 
 
 @dataclass(frozen=True)
@@ -60,11 +63,29 @@ def left_share(last_on: date | None, interval_days: float, today: date, by_weigh
     return min(max(1.0 - (today - last_on).days / interval_days, 0.0), 1.0)
 
 
+def mean_C(night_C: float | None, day_C: float | None) -> float | None:
+    """Mean of a day and its night; None unless both were measured. [°C]"""
+    return None if night_C is None or day_C is None else (night_C + day_C) / 2
+
+
+def warmth_on(readings: Sequence[tuple[date, float]], on: date) -> float | None:
+    """How warm a place was on a day: the nearest reading within 30 days, else the place's median; None: never measured. [°C]
+
+    A place measured once is then as warm then as now, and its warmth moves no interval.
+    """
+    if not readings:
+        return None
+    nearest = min(readings, key=lambda r: abs((r[0] - on).days))
+    if abs((nearest[0] - on).days) <= NEAR_DAYS:
+        return nearest[1]
+    return median(c for _, c in readings)
+
+
 def drying_rate(celsius: float | None, light_h: float | None) -> float:
     """How fast water goes, relative to 22 °C and 12 h of light; what is not known counts as usual."""
     warm = 1.0 if celsius is None else 2 ** ((celsius - REFERENCE_C) / TEMPERATURE_DOUBLES_C)
     lit = 1.0 if light_h is None else math.sqrt(max(light_h, 1.0) / 12.0)
-    return warm * lit
+    return min(max(warm * lit, SLOWEST_RATE), FASTEST_RATE)
 
 
 def learnt_days(
@@ -128,10 +149,10 @@ def check_interval(
     require(
         fallback_days, "Days between waterings", "d", low=SHORTEST_DAYS, high=LONGEST_DAYS, pointer="/fallback_days"
     )
-    require(rate_now, "Rate now", "", low=0.2, high=5, pointer="/rate_now")
+    require(rate_now, "Rate now", "", low=SLOWEST_RATE, high=FASTEST_RATE, pointer="/rate_now")
     for i, g in enumerate(gaps):
         require(g.days, "Gap", "d", low=0, high=400, pointer=f"/gaps/{i}/days")
-        require(g.rate, "Rate of a gap", "", low=0.2, high=5, pointer=f"/gaps/{i}/rate")
+        require(g.rate, "Rate of a gap", "", low=SLOWEST_RATE, high=FASTEST_RATE, pointer=f"/gaps/{i}/rate")
     days, low, high, n = learnt_days(gaps, rate_now, forming, fallback_days)
     ledger = Ledger(
         "Days to the next look", "Median of the log; the middle 80 % as range.", ("robust-median", "judgement")

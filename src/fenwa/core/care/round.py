@@ -101,9 +101,9 @@ def _walk(pots: list[RoundPot]) -> list[RoundPot]:
     return sorted(pots, key=lambda p: (p.isolated, p.shelf_order, p.code))
 
 
-def _shares(pots: list[RoundPot], why: str = "") -> tuple[CanPot, ...]:
+def _shares(pots: list[RoundPot]) -> tuple[CanPot, ...]:
     return in_rows(
-        CanPot(p.id, p.code, p.name, p.place, round(p.volume_L * 1000, -1), p.route, p.isolated, why)
+        CanPot(p.id, p.code, p.name, p.place, round(p.volume_L * 1000, -1), p.route, p.isolated, p.ready.sentence)
         for p in _walk(pots)
     )
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
+from fenwa.core.care.cans import SLOPE_uS_PER_mg_N
 from fenwa.core.data.profile import FlushHabit, OptIn, PhaseFeeding, Profile, profile_from
+from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 
 _ABOVE = ("never", "tray_change", "water_change", "soak_rinse", "rim_only", "yes_or_dunk", "yes")  # strictest first
@@ -14,7 +16,8 @@ EDITABLE = {
     "root_zone": ("ec_low_warn_uS_cm", "ec_ideal_uS_cm", "ec_ceiling_uS_cm"),
     "feeding": ("root_pour_ec_max_uS_cm",),
     "climate": ("minimum_C",),
-    "phases": ("n_ideal_mg_L", "ec_ceiling_uS_cm"),
+    "flush": ("cadence_days",),
+    "phases": ("n_ideal_mg_L", "n_ceiling_mg_L", "ec_ideal_uS_cm", "ec_ceiling_uS_cm"),
 }
 
 
@@ -90,38 +93,86 @@ def _strictest_phase(row: PhaseFeeding, others: list[PhaseFeeding | None]) -> Ph
     )
 
 
-def own_limits(
-    now: Profile, *, water_max: float | None = None, reading_low: float | None = None,
-    reading_high: float | None = None, reading_ceiling: float | None = None,
-) -> dict[str, Any]:  # fmt: skip
-    """Figures of a kind that change with a grower's own limits, those that must move along included. [µS/cm]
+@dataclass(frozen=True)
+class OwnLimits:
+    """A grower's own limits of a kind; None leaves one as it is. [µS/cm, mg/L, °C, d]"""
+
+    water_max: float | None = None
+    alkalinity_max: float | None = None
+    reading_low: float | None = None
+    reading_high: float | None = None
+    reading_ceiling: float | None = None
+    nitrogen_low: float | None = None
+    nitrogen_high: float | None = None
+    feed_ceiling: float | None = None
+    minimum_C: float | None = None
+    flush_each_days: float | None = None
+
+
+def own_limits(now: Profile, own: OwnLimits) -> dict[str, Any]:
+    """Figures of a kind that change with a grower's own limits, those that must move along included.
 
     A lower most of water lowers what is comfortable; a higher one lifts what is borne for a while. A lower
-    start of the comfortable range lowers where too little is warned of.
+    start of the comfortable range lowers where too little is warned of. Nitrogen and the feed's ceiling are
+    those of the active phase; more nitrogen than the kind's most lifts that too.
 
     Raises
     ------
     InputError
-        If nothing is changed.
+        If nothing is changed, or feed is set for a carnivore.
     """
     figures: dict[str, Any] = {}
-    if water_max is not None:
+    if own.water_max is not None or own.alkalinity_max is not None:
         water = now.source_water
+        most = own.water_max if own.water_max is not None else water.ec_max_uS_cm
         figures["source_water"] = {
-            "ec_max_uS_cm": water_max, "ec_short_term_max_uS_cm": max(water.ec_short_term_max_uS_cm, water_max),
-            "ec_ideal_max_uS_cm": min(water.ec_ideal_max_uS_cm, water_max),
+            "ec_max_uS_cm": most, "ec_short_term_max_uS_cm": max(water.ec_short_term_max_uS_cm, most),
+            "ec_ideal_max_uS_cm": min(water.ec_ideal_max_uS_cm, most),
+            "alkalinity_ceiling_mg_L": water.alkalinity_ceiling_mg_L if own.alkalinity_max is None else own.alkalinity_max,
         }  # fmt: skip
-    if (reading_low, reading_high, reading_ceiling) != (None, None, None):
+    if (own.reading_low, own.reading_high, own.reading_ceiling) != (None, None, None):
         zone = now.root_zone
-        low = reading_low if reading_low is not None else zone.ec_ideal_uS_cm[0]
-        high = reading_high if reading_high is not None else zone.ec_ideal_uS_cm[1]
+        low = own.reading_low if own.reading_low is not None else zone.ec_ideal_uS_cm[0]
+        high = own.reading_high if own.reading_high is not None else zone.ec_ideal_uS_cm[1]
         figures["root_zone"] = {
             "ec_ideal_uS_cm": [low, high], "ec_low_warn_uS_cm": min(zone.ec_low_warn_uS_cm, low),
-            "ec_ceiling_uS_cm": reading_ceiling if reading_ceiling is not None else zone.ec_ceiling_uS_cm,
+            "ec_ceiling_uS_cm": own.reading_ceiling if own.reading_ceiling is not None else zone.ec_ceiling_uS_cm,
         }  # fmt: skip
+    if (own.nitrogen_low, own.nitrogen_high, own.feed_ceiling) != (None, None, None):
+        figures["phases"] = {"active": _own_feed(now, own)}
+    if own.minimum_C is not None:
+        figures["climate"] = {
+            "minimum_C": require(own.minimum_C, "Never below", "°C", low=-30, high=30, pointer="/minimum_C")
+        }
+    if own.flush_each_days is not None:
+        days = round(require(own.flush_each_days, "Flush each", "d", low=3, high=730, pointer="/flush_each_days"))
+        figures["flush"] = {"cadence_days": [days, days]}
     if not figures:
         raise InputError("No figure is changed. Change at least one, or leave the kind as it is.", pointer="/water_max")
     return figures
+
+
+def _own_feed(now: Profile, own: OwnLimits) -> dict[str, Any]:
+    """Feed of the active phase; its comfortable EC is told anew from the nitrogen, as the shipped figures are."""
+    if now.carnivore:
+        raise InputError(
+            f"{now.name} is a carnivore: it is fed only by a school you choose at the pot, under that way’s own ceiling.",
+            pointer="/nitrogen_high",
+        )
+    row = now.phases["active"]
+    low = own.nitrogen_low if own.nitrogen_low is not None else row.n_ideal_mg_L[0]
+    high = own.nitrogen_high if own.nitrogen_high is not None else row.n_ideal_mg_L[1]
+    for value, name, pointer in ((low, "Nitrogen from", "/nitrogen_low"), (high, "Nitrogen to", "/nitrogen_high")):
+        require(value, name, "mg/L", low=0, high=400, pointer=pointer)
+    ceiling = own.feed_ceiling if own.feed_ceiling is not None else row.ec_ceiling_uS_cm
+    if ceiling is not None:
+        require(ceiling, "Feed at most", "µS/cm", low=20, high=5000, pointer="/feed_ceiling")
+    source = now.feeding.reference_source_uS_cm
+    return {
+        "n_ideal_mg_L": [low, high], "n_ceiling_mg_L": None if row.n_ceiling_mg_L is None else max(row.n_ceiling_mg_L, high),
+        "ec_ideal_uS_cm": [round(source + SLOPE_uS_PER_mg_N * low), round(source + SLOPE_uS_PER_mg_N * high)],
+        "ec_ceiling_uS_cm": ceiling,
+    }  # fmt: skip
 
 
 def own_version(profile: Profile, figures: dict[str, Any]) -> Profile:

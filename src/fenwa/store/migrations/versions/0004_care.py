@@ -1,4 +1,4 @@
-"""Climate, weights, holds set aside, own profiles, people, timers; places with lamps, pots with schools and parts"""
+"""Climate, weights, probes, holds set aside, own profiles, standing rules, people, timers; places with lamps, pots with schools and parts"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -90,6 +90,47 @@ def upgrade() -> None:
     with op.batch_alter_table("profile_copy", schema=None) as batch_op:
         batch_op.create_index(batch_op.f("ix_profile_copy_profile_id"), ["profile_id"], unique=False)
 
+    op.create_table(
+        "probe",
+        sa.Column("name", sa.String(), nullable=False),
+        sa.Column("lowest", sa.Double(), nullable=False),
+        sa.Column("highest", sa.Double(), nullable=False),
+        sa.Column("dry_end", sa.String(), nullable=False),
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("archived_at", sa.DateTime(), nullable=True),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_probe")),
+    )
+    op.create_table(
+        "feel",
+        sa.Column("pot_id", sa.Integer(), nullable=False),
+        sa.Column("on", sa.Date(), nullable=False),
+        sa.Column("probe_id", sa.Integer(), nullable=True),
+        sa.Column("probe_value", sa.Double(), nullable=True),
+        sa.Column("moist", sa.String(), nullable=True),
+        sa.Column("roots", sa.String(), nullable=True),
+        sa.Column("droops", sa.Boolean(), nullable=True),
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("archived_at", sa.DateTime(), nullable=True),
+        sa.ForeignKeyConstraint(["pot_id"], ["pot.id"], name=op.f("fk_feel_pot_id")),
+        sa.ForeignKeyConstraint(["probe_id"], ["probe.id"], name=op.f("fk_feel_probe_id")),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_feel")),
+    )
+    with op.batch_alter_table("feel", schema=None) as batch_op:
+        batch_op.create_index("ix_feel_pot_on", ["pot_id", "on"], unique=False)
+
+    op.create_table(
+        "standing_rule",
+        sa.Column("scope", sa.String(), nullable=False),
+        sa.Column("key", sa.String(), nullable=False),
+        sa.Column("school_id", sa.String(), nullable=False),
+        sa.Column("phase_school", sa.String(), nullable=False),
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("archived_at", sa.DateTime(), nullable=True),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_standing_rule")),
+    )
+    with op.batch_alter_table("standing_rule", schema=None) as batch_op:
+        batch_op.create_index("ix_standing_rule_scope_key", ["scope", "key"], unique=False)
+
     with op.batch_alter_table("event", schema=None) as batch_op:
         batch_op.add_column(sa.Column("days", sa.Integer(), nullable=True))
 
@@ -107,12 +148,16 @@ def upgrade() -> None:
 
     with op.batch_alter_table("plant", schema=None) as batch_op:
         batch_op.add_column(sa.Column("count", sa.Integer(), server_default="1", nullable=False))
-        batch_op.add_column(sa.Column("phase_school", sa.String(), server_default="noted", nullable=False))
+        batch_op.add_column(sa.Column("phase_school", sa.String(), server_default="", nullable=False))
         batch_op.add_column(sa.Column("trial", sa.String(), server_default="", nullable=False))
 
     with op.batch_alter_table("pot", schema=None) as batch_op:
         batch_op.add_column(sa.Column("interval_by", sa.String(), server_default="set", nullable=False))
         batch_op.add_column(sa.Column("school_id", sa.String(), nullable=True))
+        batch_op.add_column(sa.Column("ready_by", sa.String(), server_default="days", nullable=False))
+        batch_op.add_column(sa.Column("ready_at", sa.Double(), nullable=True))
+        batch_op.add_column(sa.Column("probe_id", sa.Integer(), nullable=True))
+        batch_op.create_foreign_key(batch_op.f("fk_pot_probe_id"), "probe", ["probe_id"], ["id"])
         batch_op.add_column(sa.Column("medium_parts", sa.JSON(), nullable=True))
         batch_op.add_column(sa.Column("top_cm", sa.Double(), nullable=True))
         batch_op.add_column(sa.Column("height_cm", sa.Double(), nullable=True))

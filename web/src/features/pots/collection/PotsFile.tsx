@@ -7,11 +7,11 @@ import { usePress } from "../../../ui/useEntryForm"
 
 /** The collection out to a file and in from one: all of it, or nothing with the row and the reason. */
 export function PotsFile({ onClose }: { onClose: () => void }) {
-  const [file, setFile] = useState<File | null>(null)
+  const [text, setText] = useState("")
   const [change, setChange] = useState(false)
   const notice = useNotice()
   const take = usePress(
-    async (chosen: File, key) => answer(client.POST("/api/pots/import", { params: keyed(key), body: { text: await chosen.text(), known: change ? "change" : "refuse" } })),
+    (chosen: string, key) => answer(client.POST("/api/pots/import", { params: keyed(key), body: { text: chosen, known: change ? "change" : "refuse" } })),
     (done: Schemas["PotsTaken"]) => { notice({ text: `${done.added} added, ${done.changed} changed.` }); onClose() },
   )
   return (
@@ -19,12 +19,12 @@ export function PotsFile({ onClose }: { onClose: () => void }) {
       <Text color="fg.muted">CSV, one row a pot. Needed: code and volume (L). Plants: “paphiopedilum: the old one x3; masdevallia”. Medium: “bark_mix”, or parts: “2 bark_fine + 1 perlite”.</Text>
       <Flex gap="3" mt="3" wrap="wrap" align="center">
         <Button asChild variant="outline" minH="44px"><a href="/api/pots.csv" download="pots.csv">Take the file out</a></Button>
-        <Box asChild minH="44px" display="flex" alignItems="center" gap="2"><label>File to take in <input type="file" accept=".csv,text/csv" onChange={(e) => setFile(e.target.files?.[0] ?? null)} /></label></Box>
+        <Box asChild minH="44px" display="flex" alignItems="center" gap="2"><label>File to take in <input type="file" accept=".csv,text/csv" onClick={(e) => { e.currentTarget.value = "" }} onChange={(e) => void e.target.files?.[0]?.text().then(setText)} /></label></Box>
       </Flex>
       <Box asChild display="inline-flex" alignItems="center" gap="2" minH="44px"><label><input type="checkbox" checked={change} onChange={(e) => setChange(e.target.checked)} style={{ width: 20, height: 20 }} />Rows of codes already kept change those pots</label></Box>
       {take.isError && <Text role="alert" color="state.stop">{take.error.message} Nothing was taken.</Text>}
       <Flex gap="3" mt="2">
-        <Button minH="48px" disabled={!file} loading={take.isPending} onClick={() => file && take.mutate(file)}>Take it in</Button>
+        <Button minH="48px" disabled={!text} loading={take.isPending} onClick={() => take.mutate(text)}>Take it in</Button>
         <Button variant="outline" data-back minH="48px" onClick={onClose}>Back out</Button>
       </Flex>
     </Card>

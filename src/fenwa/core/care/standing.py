@@ -1,0 +1,38 @@
+"""Which standing rule is in force at a pot: its own choice, that of its kind, of its group of kinds, of its place."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+Scope = Literal["kind", "group", "place"]
+SCOPES: tuple[Scope, ...] = ("kind", "group", "place")  # the nearer to the plant, the stronger
+WORDS = {"own": "its own choice", "kind": "the rule of its kind", "group": "the rule of its group of kinds",
+         "place": "the rule of its place", "none": "no rule"}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class InForce:
+    """A choice with who made it: ``own``, a scope, or ``none`` where nobody chose."""
+
+    value: str
+    by: str
+
+    @property
+    def says(self) -> str:
+        """Who made it, in words."""
+        return WORDS[self.by]
+
+
+def in_force(own: str, rules: dict[Scope, str]) -> InForce:
+    """The pot's own choice first, then kind, group and place; an empty one does not count.
+
+    >>> in_force("", {"place": "pulse", "kind": "label"})
+    InForce(value='label', by='kind')
+    """
+    if own:
+        return InForce(own, "own")
+    for scope in SCOPES:
+        if rules.get(scope):
+            return InForce(rules[scope], scope)
+    return InForce("", "none")
