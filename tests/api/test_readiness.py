@@ -62,7 +62,7 @@ def test_the_scale_tells_when_to_water(kept: Client) -> None:
         ("/api/probes", {"name": "  "}, "/name"),
         ("/api/probes", {"name": "p", "lowest": 9, "highest": 1}, "/lowest"),
         ("/api/probes", {"name": "p", "lowest": -9999}, "/lowest"),
-        ("/api/pots/1/ready", {"ready_by": "probe", "at": 3}, "/probe"),
+        ("/api/pots/1/ready", {"ready_by": "probe", "at": 3}, "/probe_id"),
         ("/api/pots/1/ready", {"ready_by": "weight", "at": 120}, "/at"),
         ("/api/pots/1/ready", {"ready_by": "finger", "moist": "wet"}, "/at"),
         ("/api/pots/1/felt", {"on": "2026-11-23"}, "/moist"),

@@ -128,6 +128,8 @@ def set_ready(pot_id: int, body: ReadyIn, writer: Writing, today: Today) -> Stor
             at = require(at, "Share of water left", "%", low=0, high=90, pointer="/at") / 100
         if body.ready_by == "finger":
             at = None if body.moist is None else float(("wet", "moist", "barely damp", "dry").index(body.moist))
+        if body.ready_by == "probe" and body.probe_id is None:
+            raise Underspecified("A probe is missing. Choose the probe this pot is read with.", pointer="/probe_id")
         rule = checked_rule(ReadyRule(body.ready_by, at, _probe(session, body.probe_id)))
         pot = session.get_one(models.Pot, pot_id)
         pot.ready_by, pot.ready_at = rule.by, rule.at

@@ -15,6 +15,7 @@ export const lanQuery = queryOptions({ queryKey: ["lan"], queryFn: () => answer(
 export const roundOnQuery = (on?: string) => queryOptions({ queryKey: ["round", on ?? "today"], queryFn: () => answer(client.GET("/api/round", { params: { query: { on } } })) })
 export const daysQuery = queryOptions({ queryKey: ["days"], queryFn: () => answer(client.GET("/api/days")) })
 export const awayQuery = (leaving: string, back: string) => queryOptions({ queryKey: ["away", leaving, back], queryFn: () => answer(client.GET("/api/away", { params: { query: { leaving, back } } })) })
+export const probesQuery = queryOptions({ queryKey: ["probes"], queryFn: () => answer(client.GET("/api/probes")) })
 export const peopleQuery = queryOptions({ queryKey: ["people"], queryFn: () => answer(client.GET("/api/people")) })
 export const timersQuery = queryOptions({ queryKey: ["timers"], queryFn: () => answer(client.GET("/api/timers")), refetchInterval: 20_000 })
 export const potQuery = (id: number) =>

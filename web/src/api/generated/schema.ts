@@ -844,6 +844,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Is it ready for water?
+         * @description Whether a pot is to be watered, left or checked, by the grower's own rule.
+         */
+        post: operations["calc_readiness_api_calc_readiness_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/recipe-fit": {
         parameters: {
             query?: never;
@@ -3206,6 +3226,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/probes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Probes
+         * @description Probes kept, by name.
+         */
+        get: operations["probes_api_probes_get"];
+        put?: never;
+        /**
+         * Add Probe
+         * @description Keep a probe with its own scale.
+         */
+        post: operations["add_probe_api_probes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Ready
+         * @description Choose by what you tell that this pot wants water.
+         */
+        post: operations["set_ready_api_pots__pot_id__ready_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/felt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Felt
+         * @description Log how dry a pot was found.
+         */
+        post: operations["add_felt_api_pots__pot_id__felt_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -3260,6 +3344,54 @@ export interface paths {
          * @description Log a night and a day of a place.
          */
         post: operations["add_climate_api_places__place_id__climate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description What changed at a place, the newest first.
+         */
+        get: operations["changes_api_places__place_id__changes_get"];
+        put?: never;
+        /**
+         * Add Change
+         * @description Log what changed at a place.
+         */
+        post: operations["add_change_api_places__place_id__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rules
+         * @description Standing rules in force.
+         */
+        get: operations["rules_api_rules_get"];
+        put?: never;
+        /**
+         * Set Rule
+         * @description Set the rule of a kind, a group or a place; a pot's own choice still stands before it.
+         */
+        post: operations["set_rule_api_rules_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4754,13 +4886,13 @@ export interface components {
         };
         /**
          * CareIn
-         * @description What rules a pot. Left out: as it was; an empty school: back to the pot's own rhythm.
+         * @description What rules a pot. Left out: as it was; empty: as its kind or place says; school ``own``: the pot's own rhythm.
          */
         CareIn: {
             /** School Id */
             school_id?: string | null;
             /** Phase School */
-            phase_school?: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | null;
+            phase_school?: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "" | null;
             /** Interval By */
             interval_by?: ("set" | "learnt") | null;
             /** Trial */
@@ -4777,17 +4909,28 @@ export interface components {
             phase_by: string;
             /** Phase Sentence */
             phase_sentence: string;
-            /**
-             * Phase School
-             * @enum {string}
-             */
-            phase_school: "noted" | "calendar" | "growth" | "warmth" | "lamps";
+            /** Phase School */
+            phase_school: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "";
+            /** Phase School By */
+            phase_school_by: string;
             /** School Id */
             school_id: string | null;
             /** School */
             school: string;
+            /** School By */
+            school_by: string;
             /** Interval By */
             interval_by: string;
+            /**
+             * Ready By
+             * @enum {string}
+             */
+            ready_by: "days" | "weight" | "probe" | "finger" | "roots" | "droop";
+            /** Ready At */
+            ready_at: number | null;
+            /** Probe Id */
+            probe_id: number | null;
+            ready: components["schemas"]["Computed_Ready_"];
             /** Holds */
             holds: components["schemas"]["Hold-Output"][];
             next_feed: components["schemas"]["Computed_NextFeed_"];
@@ -5532,6 +5675,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Ready_: {
+            result: components["schemas"]["Ready-Output"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Remedy_: {
             result: components["schemas"]["Remedy"];
             working: components["schemas"]["Working"];
@@ -5710,6 +5861,8 @@ export interface components {
             ceiling_uS_cm?: number | null;
             /** Ideal High Us Cm */
             ideal_high_uS_cm?: number | null;
+            /** Predicted Us Cm */
+            predicted_uS_cm?: number | null;
             /**
              * Rest Feeds
              * @default false
@@ -5744,6 +5897,8 @@ export interface components {
             day_C?: number | null;
             /** Medium C */
             medium_C?: number | null;
+            /** Humidity Pct */
+            humidity_pct?: number | null;
             /** Climate On */
             climate_on?: string | null;
             /** Minimum C */
@@ -6065,7 +6220,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule";
             /** Id */
             id: number;
             /** Archived */
@@ -6530,6 +6685,21 @@ export interface components {
             done_here: boolean;
         };
         /**
+         * EventOut
+         * @description Something dated that confounds what is read off the chart: at the pot, or at its place.
+         */
+        EventOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
+            /** At Place */
+            at_place: boolean;
+        };
+        /**
          * FastAddIn
          * @description Children of a pot, as said: "six divisions of P-01". Empty volume: as the mother's. [L]
          */
@@ -6730,6 +6900,53 @@ export interface components {
              * @description The day asked about.
              */
             today: string;
+        };
+        /**
+         * Felt
+         * @description What was felt, seen or read of a pot, each with its day. None: not done. [share, probe's scale]
+         */
+        Felt: {
+            /** Left Share */
+            left_share?: number | null;
+            /** Weighed On */
+            weighed_on?: string | null;
+            /** Probe Value */
+            probe_value?: number | null;
+            /** Probed On */
+            probed_on?: string | null;
+            /** Moist */
+            moist?: ("wet" | "moist" | "barely damp" | "dry") | null;
+            /** Moist On */
+            moist_on?: string | null;
+            /** Roots */
+            roots?: ("green" | "silver") | null;
+            /** Roots On */
+            roots_on?: string | null;
+            /** Droops */
+            droops?: boolean | null;
+            /** Droop On */
+            droop_on?: string | null;
+        };
+        /**
+         * FeltIn
+         * @description What was found of a pot; what is empty was not looked at.
+         */
+        FeltIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Probe Id */
+            probe_id?: number | null;
+            /** Probe Value */
+            probe_value?: number | string | null;
+            /** Moist */
+            moist?: ("wet" | "moist" | "barely damp" | "dry") | null;
+            /** Roots */
+            roots?: ("green" | "silver") | null;
+            /** Droops */
+            droops?: boolean | null;
         };
         /**
          * FieldError
@@ -8808,17 +9025,29 @@ export interface components {
         };
         /**
          * OwnFiguresIn
-         * @description A grower's own figures of a kind; what is empty stays as it was. [µS/cm]
+         * @description A grower's own figures of a kind; what is empty stays as it was. [µS/cm, mg/L, °C, d]
          */
         OwnFiguresIn: {
             /** Water Max */
             water_max?: number | string | null;
+            /** Alkalinity Max */
+            alkalinity_max?: number | string | null;
             /** Reading Low */
             reading_low?: number | string | null;
             /** Reading High */
             reading_high?: number | string | null;
             /** Reading Ceiling */
             reading_ceiling?: number | string | null;
+            /** Nitrogen Low */
+            nitrogen_low?: number | string | null;
+            /** Nitrogen High */
+            nitrogen_high?: number | string | null;
+            /** Feed Ceiling */
+            feed_ceiling?: number | string | null;
+            /** Minimum C */
+            minimum_C?: number | string | null;
+            /** Flush Each Days */
+            flush_each_days?: number | string | null;
             /**
              * Word
              * @default
@@ -9135,6 +9364,50 @@ export interface components {
             since: string;
         };
         /**
+         * PlaceChange
+         * @description A dated change of a place.
+         */
+        PlaceChange: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "heating on" | "heating off" | "humidifier on" | "humidifier off" | "lamps changed" | "moved outdoors" | "moved indoors" | "shaded" | "other";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Id */
+            id: number;
+        };
+        /**
+         * PlaceChangeIn
+         * @description Something that changed at a place: it confounds every conclusion drawn across its date.
+         */
+        PlaceChangeIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "heating on" | "heating off" | "humidifier on" | "humidifier off" | "lamps changed" | "moved outdoors" | "moved indoors" | "shaded" | "other";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * PlaceIn
          * @description Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them.
          */
@@ -9383,7 +9656,7 @@ export interface components {
             /** School Id */
             school_id?: string | null;
             /** Phase School */
-            phase_school?: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | null;
+            phase_school?: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "" | null;
             /** Isolated */
             isolated?: boolean | null;
             /**
@@ -9544,6 +9817,8 @@ export interface components {
             looks: components["schemas"]["LookOut"][];
             /** Phases */
             phases: components["schemas"]["PhaseOut"][];
+            /** Events */
+            events: components["schemas"]["EventOut"][];
         };
         /**
          * PotRow
@@ -9887,6 +10162,73 @@ export interface components {
             storage_C: number;
         };
         /**
+         * Probe
+         * @description A soil probe with the scale printed on it, and which end of it is dry.
+         */
+        Probe: {
+            /** Name */
+            name: string;
+            /**
+             * Lowest
+             * @default 1
+             */
+            lowest: number;
+            /**
+             * Highest
+             * @default 10
+             */
+            highest: number;
+            /**
+             * Dry End
+             * @default low
+             * @enum {string}
+             */
+            dry_end: "low" | "high";
+        };
+        /**
+         * ProbeIn
+         * @description A soil probe.
+         */
+        ProbeIn: {
+            /** Name */
+            name: string;
+            /**
+             * Lowest
+             * @default 1
+             */
+            lowest: number | string;
+            /**
+             * Highest
+             * @default 10
+             */
+            highest: number | string;
+            /**
+             * Dry End
+             * @default low
+             * @enum {string}
+             */
+            dry_end: "low" | "high";
+        };
+        /**
+         * ProbeOut
+         * @description A soil probe and the scale printed on it.
+         */
+        ProbeOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Lowest */
+            lowest: number;
+            /** Highest */
+            highest: number;
+            /**
+             * Dry End
+             * @enum {string}
+             */
+            dry_end: "low" | "high";
+        };
+        /**
          * Problem
          * @description RFC 9457 problem document with field errors.
          */
@@ -10176,6 +10518,27 @@ export interface components {
              */
             text: string;
         };
+        /** ReadinessInput */
+        ReadinessInput: {
+            /** @description By weight (share of water left, 0 to 0.9), probe (on its own scale), finger, root colour, droop, or days. */
+            rule: components["schemas"]["ReadyRule"];
+            /**
+             * @description What was found, with its day.
+             * @default {}
+             */
+            felt: components["schemas"]["Felt"];
+            /**
+             * Last Pour On
+             * @description Last watering, if there was one; what was found before it or on its day no longer counts.
+             */
+            last_pour_on?: string | null;
+            /**
+             * Today
+             * Format: date
+             * @description The day asked about.
+             */
+            today: string;
+        };
         /**
          * ReadingOut
          * @description A stored reading. ``ec25_uS_cm`` is null while the scale is not known, or when no conductivity was read.
@@ -10215,6 +10578,64 @@ export interface components {
             possible_uS_cm: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Ready
+         * @description Water it, wait, or check: nobody has looked since the last watering, or not today.
+         */
+        "Ready-Input": {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "water" | "wait" | "check";
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Ready
+         * @description Water it, wait, or check: nobody has looked since the last watering, or not today.
+         */
+        "Ready-Output": {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "water" | "wait" | "check";
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ReadyIn
+         * @description A rule of readiness: share of water left in % by weight, value on the probe's scale, or how dry to the finger.
+         */
+        ReadyIn: {
+            /**
+             * Ready By
+             * @enum {string}
+             */
+            ready_by: "days" | "weight" | "probe" | "finger" | "roots" | "droop";
+            /** At */
+            at?: number | string | null;
+            /** Moist */
+            moist?: ("wet" | "moist" | "barely damp" | "dry") | null;
+            /** Probe Id */
+            probe_id?: number | null;
+        };
+        /**
+         * ReadyRule
+         * @description A rule and its threshold: share of water left, value on the probe's own scale, or place in ``MOIST``.
+         */
+        ReadyRule: {
+            /**
+             * By
+             * @default days
+             * @enum {string}
+             */
+            by: "days" | "weight" | "probe" | "finger" | "roots" | "droop";
+            /** At */
+            at?: number | null;
+            probe?: components["schemas"]["Probe"] | null;
         };
         /** RecipeFitInput */
         RecipeFitInput: {
@@ -10871,6 +11292,13 @@ export interface components {
             spray_mL: number;
             /** Skipped Until */
             skipped_until?: string | null;
+            /**
+             * @default {
+             *       "state": "check",
+             *       "sentence": ""
+             *     }
+             */
+            ready: components["schemas"]["Ready-Input"];
         };
         /**
          * RoundWater
@@ -10882,6 +11310,54 @@ export interface components {
             /** Name */
             name: string;
             base: components["schemas"]["BaseWater"];
+        };
+        /**
+         * RuleIn
+         * @description A rule for all pots of a kind, of a group of kinds or of a place; both empty: no rule any more.
+         */
+        RuleIn: {
+            /**
+             * Scope
+             * @enum {string}
+             */
+            scope: "kind" | "group" | "place";
+            /** Key */
+            key: string;
+            /**
+             * School Id
+             * @default
+             */
+            school_id: string;
+            /**
+             * Phase School
+             * @default
+             */
+            phase_school: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "";
+        };
+        /**
+         * RuleOut
+         * @description A standing rule.
+         */
+        RuleOut: {
+            /**
+             * Scope
+             * @enum {string}
+             */
+            scope: "kind" | "group" | "place";
+            /** Key */
+            key: string;
+            /**
+             * School Id
+             * @default
+             */
+            school_id: string;
+            /**
+             * Phase School
+             * @default
+             */
+            phase_school: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "";
+            /** Id */
+            id: number;
         };
         /**
          * ScaleGuess
@@ -14867,6 +15343,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Grade_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_readiness_api_calc_readiness_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadinessInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Ready_"];
                 };
             };
             /** @description Bad Request */
@@ -21324,6 +21851,216 @@ export interface operations {
             };
         };
     };
+    probes_api_probes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_probe_api_probes_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProbeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_ready_api_pots__pot_id__ready_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_felt_api_pots__pot_id__felt_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeltIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     places_api_places_get: {
         parameters: {
             query?: never;
@@ -21481,6 +22218,210 @@ export interface operations {
             };
         };
     };
+    changes_api_places__place_id__changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceChange"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_change_api_places__place_id__changes_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceChangeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules_api_rules_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_rule_api_rules_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     archive_api_log__kind___row_id__archive_post: {
         parameters: {
             query?: never;
@@ -21488,7 +22429,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule";
                 row_id: number;
             };
             cookie?: never;
@@ -21540,7 +22481,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule";
                 row_id: number;
             };
             cookie?: never;

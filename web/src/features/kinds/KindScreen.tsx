@@ -7,6 +7,7 @@ import { Card, Loaded, PageHead } from "../../ui/Page"
 import { Rail } from "../../ui/Rail"
 import { useUndo } from "../../ui/useUndo"
 import { type KindData, loadKind } from "./loadKind"
+import { RuleForm } from "../../ui/RuleForm"
 import { OwnFigures } from "./OwnFigures"
 
 const LEVELS = ["none known", "low", "moderate", "high"]
@@ -25,16 +26,21 @@ export function KindScreen() {
 
 function Kind({ page }: { page: KindData }) {
   const p = page.profile
-  const [editing, setEditing] = useState(false)
+  const [editing, setEditing] = useState<"figures" | "kind" | "group" | null>(null)
+  const close = () => setEditing(null)
   const undo = useUndo()
   return (
     <>
       <PageHead title={p.name} line={`${p.words.watering} Figures: ${page.source}. Confidence ${p.confidence}.`}>
         {page.own_id && <Button variant="outline" minH="44px" onClick={() => page.own_id && undo("own figures", page.own_id)}>Back to the shipped figures</Button>}
-        <Button data-new minH="44px" onClick={() => setEditing(true)}>Use my own figures</Button>
+        <Button variant="outline" minH="44px" onClick={() => setEditing("kind")}>Rule of this kind</Button>
+        <Button variant="outline" minH="44px" onClick={() => setEditing("group")}>Rule of its group</Button>
+        <Button data-new minH="44px" onClick={() => setEditing("figures")}>Use my own figures</Button>
       </PageHead>
       {page.own_id && <Text mb="3"><b>These are your figures.</b> {page.own_word}</Text>}
-      {editing && <OwnFigures page={page} onClose={() => setEditing(false)} />}
+      {editing === "figures" && <OwnFigures page={page} onClose={close} />}
+      {editing === "kind" && <RuleForm scope="kind" ruleKey={p.id} of={p.name} onClose={close} />}
+      {editing === "group" && <RuleForm scope="group" ruleKey={p.group} of={`the group “${p.group}”`} onClose={close} />}
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.4fr) minmax(0,1fr)" }} gap="4" alignItems="start">
         <Flex direction="column" gap="4">
           <Bands page={page} />

@@ -18,7 +18,7 @@ const PAGE: Schemas["PotPage"] = {
   today: "2026-11-23", row: ROW, medium: "bark", pot_volume_L: 1.4, interval_days: 4, plain_every: 4, hazard: "", profile_id: "phragmipedium", own_figures: false, profile_name: "Phragmipedium", confidence: "medium", arrived_on: null, working: WORKING,
   pours: [pour(1, "2026-11-01"), pour(2, "2026-11-09", { job: "flush", volume_L: 1.4, ec_uS_cm: 34 }), pour(3, "2026-11-19", { volume_L: null, ec_uS_cm: null })],
   looks: [look(1, "2026-11-05", { newest_leaf_mm: 142, new_leaf: true }), look(2, "2026-11-15", { marks: ["tip", "crust"] })],
-  phases: [{ phase: "active", since: "2026-10-01" }, { phase: "rest", since: "2026-11-12" }],
+  phases: [{ phase: "active", since: "2026-10-01" }, { phase: "rest", since: "2026-11-12" }], events: [{ on: "2026-11-05", what: "heating on", at_place: true }],
   root_zone: {
     root_zone_uS_cm: 1000, root_zone_low_uS_cm: 600, root_zone_high_uS_cm: 1500, at_capacity_uS_cm: 900, reading_uS_cm: 409, reading_low_uS_cm: 243, reading_high_uS_cm: 640, deficit_L: 0.1, pours_used: 3, rhythm: null,
     crossing: { status: "no rhythm", on: null, earliest: null, latest: null, sentence: "" }, history: [point("2026-11-01", 500), point("2026-11-09", 300), point("2026-11-19", 409)], ahead: [point("2026-11-27", 420)],
@@ -29,7 +29,7 @@ const PAGE: Schemas["PotPage"] = {
 describe("the strata in words", () => {
   it("tell phase, pour, reading, runoff and leaf of a day", () => {
     expect(says(PAGE, "2026-11-09")).toBe("active · flush: 1.4 L at 34 · reading about 300 (210 to 420) µS/cm · runoff measured 450")
-    expect(says(PAGE, "2026-11-05")).toContain("newest leaf 142 mm")
+    expect(says(PAGE, "2026-11-05")).toContain("newest leaf 142 mm · heating on")
     expect(says(PAGE, "2026-11-15")).toBe("rest · reading about 300 (210 to 420) µS/cm · 5 leaves · marks: tip, crust")
   })
   it("do not invent what was not measured", () => {
@@ -50,7 +50,7 @@ describe("the strata", () => {
   })
   it("draw a leaf at its length, a mark with its name and a flush with its litres", () => {
     const { container } = show(<Strata page={PAGE} />)
-    for (const words of ["142", "tip, crust", "flushed 1.4 L", "ceiling 600", "comfortable"]) expect(container.textContent).toContain(words)
+    for (const words of ["142", "tip, crust", "flushed 1.4 L", "ceiling 600", "comfortable", "heating on"]) expect(container.textContent).toContain(words)
   })
   it("can look further back", () => {
     show(<Strata page={PAGE} />)

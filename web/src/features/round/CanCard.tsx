@@ -31,6 +31,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
                 <Text minW="0" truncate>
                   <Link to={`/pots/${p.pot_id}`}>{p.code} {p.name}</Link>
                   {p.isolated && <Text as="span" color="state.caution"> · isolated</Text>}
+                  {p.why && can.job !== "flush" && <Text as="span" display="block" fontSize="sm" color="fg.muted" truncate title={p.why}>{p.why}</Text>}
                 </Text>
                 <Text color="fg.muted" whiteSpace="nowrap">{pourVolume(p.amount_mL)}{p.route === "tray" ? " tray" : ""}</Text>
               </Flex>

@@ -80,6 +80,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
       )}
       {can.job === "flush" && <Text mt="2">{pot.why}</Text>}
       <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" p="3" mt="4">
+        {pot.why && can.job !== "flush" && <Text mb="1"><b>{pot.why}</b></Text>}
         <Text><b>Feel first.</b> {can.job === "feed" ? "If the pot is light and the medium dry, give plain water today." : "If the pot is still heavy, leave it."}</Text>
         <Flex gap="2.5" mt="2" wrap="wrap">
           {can.job === "feed" && <Button data-key="p" type="button" size="sm" minH="44px" variant={plain ? "solid" : "outline"} aria-pressed={plain} onClick={() => setPlain(!plain)}>Dry: plain water</Button>}

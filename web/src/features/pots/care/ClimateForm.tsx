@@ -20,7 +20,7 @@ export function ClimateForm({ placeId, place, today, onClose }: { placeId: numbe
       <TextField form={f} name="night" label="Coldest of the night" unit="°C" numeric hint="Empty: not measured." />
       <TextField form={f} name="day" label="Warmest of the day" unit="°C" numeric />
       <TextField form={f} name="medium" label="Medium" unit="°C" numeric />
-      <TextField form={f} name="humidity" label="Humidity" unit="%" numeric />
+      <TextField form={f} name="humidity" label="Humidity at the warmest" unit="%" numeric />
     </EntrySheet>
   )
 }

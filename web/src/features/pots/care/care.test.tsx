@@ -2,9 +2,13 @@ import { fireEvent, screen, waitFor } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../../api/client"
 import { serve, show } from "../../../testing/harness.test"
+import { RuleForm } from "../../../ui/RuleForm"
 import { CareForm } from "./CareForm"
+import { ChangeHere } from "./ChangeHere"
+import { FeltForm } from "./FeltForm"
 import { Holds } from "./Holds"
 import { PlaceForm } from "./PlaceForm"
+import { ReadyForm } from "./ReadyForm"
 import { WeightForm } from "./WeightForm"
 
 type Hold = Schemas["PotRow"]["holds"][number]
@@ -71,5 +75,63 @@ describe("what rules a pot", () => {
     typed("Latitude, °", "-35")
     fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
     await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ hemisphere: "south", latitude_deg: "-35", lamp_hours: "14", lamp_dli: "" }))
+  })
+})
+
+const CARE = { ready_by: "days", ready_at: null, probe_id: null } as unknown as Schemas["CarePage"]
+const PROBES = { "GET /api/probes": { body: [{ id: 4, name: "long probe", lowest: 0, highest: 200, dry_end: "high" }] } }
+
+describe("ready for water", () => {
+  it("asks for what a rule needs and nothing else, and names the dry end of the probe", async () => {
+    const sent = serve({ ...PROBES, "POST /api/pots/3/ready": { body: { id: 3 } } })
+    show(<ReadyForm potId={3} care={CARE} onClose={nothing} />)
+    expect(screen.queryByLabelText(/^Water it/)).toBeNull()
+    typed("Ready", "weight")
+    expect(screen.getByLabelText("Water it at, % of its water left")).toBeTruthy()
+    typed("Ready", "probe")
+    await screen.findByRole("option", { name: "long probe, 0 to 200" })
+    typed("Probe", "4")
+    expect(screen.getByText("On its own scale, 200 is dry.")).toBeTruthy()
+    typed("Water it at", "150")
+    fireEvent.click(screen.getByRole("button", { name: "Keep the rule" }))
+    await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ ready_by: "probe", at: "150", moist: "barely damp", probe_id: 4 }))
+  })
+  it("shows a rule as it was set", async () => {
+    serve(PROBES)
+    show(<ReadyForm potId={3} care={{ ...CARE, ready_by: "weight", ready_at: 0.25 }} onClose={nothing} />)
+    expect(screen.getByDisplayValue("25")).toBeTruthy()
+    fireEvent.click(screen.getByRole("option", { name: "by a probe" }))
+    typed("Ready", "probe")
+    fireEvent.click(await screen.findByRole("button", { name: "Another probe" }))
+    expect(screen.getByLabelText("Scale from")).toBeTruthy()
+  })
+  it("keeps what was found and leaves open what was not looked at", async () => {
+    const sent = serve({ ...PROBES, "POST /api/pots/3/felt": { status: 201, body: { id: 9 } } })
+    show(<FeltForm potId={3} care={CARE} today="2026-11-23" onClose={nothing} />)
+    typed("To the finger", "barely damp")
+    typed("Leaves", "no")
+    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ on: "2026-11-23", probe_id: null, probe_value: null, moist: "barely damp", roots: null, droops: false }))
+  })
+})
+
+describe("a place", () => {
+  it("keeps what changed there with its day", async () => {
+    const sent = serve({ "POST /api/places/2/changes": { status: 201, body: { id: 5 } } })
+    show(<ChangeHere placeId={2} place="Signal room" today="2026-11-23" onClose={nothing} />)
+    typed("What", "humidifier off")
+    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ on: "2026-11-23", kind: "humidifier off", note: "" }))
+  })
+  it("has a rule that opens as it stands", async () => {
+    const sent = serve({
+      "GET /api/rules": { body: [{ id: 1, scope: "place", key: "2", school_id: "", phase_school: "lamps" }, { id: 2, scope: "kind", key: "2", school_id: "pulse", phase_school: "" }] },
+      "GET /api/mix": { body: { schools: [{ school: { id: "pulse", name: "Pulse" }, edited: false, copy_id: null }] } }, "POST /api/rules": { status: 201, body: { id: 3 } },
+    })
+    show(<RuleForm scope="place" ruleKey="2" of="Signal room" onClose={nothing} />)
+    await screen.findByText("Rule for all of Signal room")
+    typed("Feeding school", "pulse")
+    fireEvent.click(screen.getByRole("button", { name: "Keep the rule" }))
+    await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ scope: "place", key: "2", school_id: "pulse", phase_school: "lamps" }))
   })
 })

@@ -5,6 +5,7 @@ import { day } from "../../../ui/format"
 import { useWidth } from "../../../ui/useWidth"
 import { says } from "./says"
 import { asDate, GUTTER, nearest, stops, timeScale, windowOf } from "./scales"
+import { EventLines } from "./EventLines"
 import { LeafLane, MarksLane, PhaseLane, PourLane } from "./lanes"
 import { SaltLane } from "./SaltLane"
 
@@ -72,6 +73,7 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
             <SaltLane {...lane} top={tops.salt} height={LANES.salt} />
             <LeafLane {...lane} top={tops.leaf} height={LANES.leaf} />
             <MarksLane {...lane} top={tops.marks} height={LANES.marks} />
+            <EventLines {...lane} top={tops.axis} height={3} />
             {x.ticks(width < 560 ? 4 : 8).map((t) => (
               <text style={{ fontSize: 11.5 }} key={t.getTime()} x={x(t)} y={tops.axis + 17} textAnchor="middle" fill="var(--chakra-colors-fg-muted)">{t.toLocaleDateString("en-GB", months > 6 ? { month: "short", year: "2-digit" } : { day: "numeric", month: "short" })}</text>
             ))}

@@ -14,6 +14,7 @@ export function says(page: Schemas["PotPage"], on: string): string {
     reading && `reading about ${Math.round(reading.reading)} (${Math.round(reading.low)} to ${Math.round(reading.high)}) µS/cm`,
     runoff && `runoff measured ${Math.round(runoff.runoff_ec)}`,
     look && (look.newest_leaf_mm !== null ? `newest leaf ${figure(look.newest_leaf_mm)} mm` : look.leaves_count !== null ? `${look.leaves_count} leaves` : "looked"),
+    ...page.events.filter((e) => e.on === on).map((e) => e.what),
     look && look.marks.length > 0 && `marks: ${look.marks.join(", ")}`,
   ].filter(Boolean).join(" · ")
 }

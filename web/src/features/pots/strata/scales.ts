@@ -24,7 +24,7 @@ export function saltScale(page: Schemas["PotPage"], top: number, bottom: number)
 
 /** Days on which anything happened, in order: the arrow keys walk them. */
 export function stops(page: Schemas["PotPage"], w: Window): string[] {
-  const days = new Set([...page.pours.map((p) => p.on), ...page.looks.map((l) => l.on), page.today])
+  const days = new Set([...page.pours.map((p) => p.on), ...page.looks.map((l) => l.on), ...page.events.map((e) => e.on), page.today])
   return [...days].filter((d) => asDate(d) >= w.from && asDate(d) <= w.to).sort()
 }
 
