@@ -19,6 +19,7 @@ from fenwa.core.pot.balance import Soil, State, dry, no_exit, root_zone_ec, wate
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.temperature import ec_at_25
 from fenwa.core.working import Computed
+from fenwa.demo.caring import furnish_care
 from fenwa.demo.furnishing import furnish
 from fenwa.demo.mixing import furnish_mix
 from fenwa.demo.scenario import GARDEN, POTS, ROOM, WATERS, DemoPot
@@ -65,8 +66,9 @@ def seed(session: Session, today: date) -> None:
     for order, p in enumerate(POTS):
         _grow(story, p, places[p.place], order)
     session.flush()
-    furnish_mix(session, today, products, {pot.code: pot.id for pot in session.query(models.Pot)})
-    session.add(models.Event(place_id=places[ROOM].id, on=today - timedelta(days=40), kind="heating on"))
+    pots = {pot.code: pot for pot in session.query(models.Pot)}
+    furnish_mix(session, today, products, {code: pot.id for code, pot in pots.items()})
+    furnish_care(session, today, places, pots)
 
 
 def _read_waters(

@@ -21,8 +21,8 @@ from fenwa.core.care.together import strictest_of
 from fenwa.core.data.profile import Profile
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import reading_of, rested
-from fenwa.core.pot.specification import PotSpec, band, members_of
-from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
+from fenwa.core.pot.specification import PotSpec, band, capacity_L, members_of
+from fenwa.core.pot.weights import PotWater, Weighed, depleted_share, pot_water_from_weights
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.store.care_state import CareRows, Warmth, load_care
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
@@ -221,7 +221,7 @@ def _condition(p: PotToday, care: CareRows) -> Condition:
         profile.root_zone.ec_ideal_uS_cm[1], p.reading, rest_feeds=bool(rest and rest.feed), gate_needs=p.found.sentence if p.found.by == "growth gate" else "",
         roots_working=data["roots_working"], roots_moving_on=day_of(data["root_on"]),
         limp_on=day_of(data["limp_on"]), rot_on=day_of(data["rot_on"]),
-        dry_share=1 - p.water.left_share if p.water else None,
+        dry_share=depleted_share(p.water, capacity_L(p.spec)) if p.water else None,
         medium_charged=pot.medium_charged, medium_since=pot.medium_since,
         prill_share_out=prills.share_out if prills else None, prill_until=prills.until if prills else None,
         night_C=climate.night_C if climate else None, day_C=climate.day_C if climate else None,

@@ -25,7 +25,7 @@ DRY_AIR_kPa = 2.5  # vapour pressure deficit above which leaves lose water faste
 COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
 CLIMATE_DAYS = 10  # an older reading of the place says nothing of its nights now
 PRILL_DONE = 0.85
-BONE_DRY = 0.6  # share of the water lost: feed would burn
+BONE_DRY = 0.6  # share of all the medium can hold that is gone: feed would burn
 ILL_DAYS = 30  # a mark of illness stands until it is looked at again or this long
 OVERRIDE_DAYS = 60
 

@@ -38,6 +38,11 @@ class PotWater:
     sentence: str
 
 
+def depleted_share(water: PotWater, capacity_L: float) -> float:
+    """Share of all the medium can hold that is gone, by the scale. At the weight of watering it is far below 1."""
+    return (water.available_mL - water.left_mL) / 1000 / capacity_L
+
+
 def loss_of(weights: list[Weighed]) -> tuple[float, float] | None:
     """Loss of the last falling run of weights and its SD; None before two. [g/d]"""
     run: list[Weighed] = []

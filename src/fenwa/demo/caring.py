@@ -1,0 +1,50 @@
+"""How the orangery is cared for: warmth and changes of its places, a probe, weights, what tells that a pot is ready."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from math import cos, pi
+
+from sqlalchemy.orm import Session
+
+from fenwa.demo.scenario import GARDEN, ROOM
+from fenwa.store import models
+
+CLIMATE_EVERY_DAYS = 9
+# mean night and day, their swing over the year, humidity [°C, %]
+WARMTH = {ROOM: (14.0, 20.5, 2.5, 68.0), GARDEN: (17.5, 25.0, 3.5, 60.0)}
+CHANGES = ((ROOM, 40, "heating on", ""), (ROOM, 36, "humidifier on", ""), (GARDEN, 52, "heating on", ""),
+           (GARDEN, 170, "shaded", "whitewash on the south panes"))  # fmt: skip
+
+
+def furnish_care(session: Session, today: date, places: dict[str, models.Place], pots: dict[str, models.Pot]) -> None:
+    """Add it all, relative to today."""
+    places[ROOM].lamp_hours, places[ROOM].lamp_dli = 13.0, 5.5
+    places[GARDEN].latitude_deg = 57.0
+    for name, (night, day, swing, humidity) in WARMTH.items():
+        for days in range(396, 0, -CLIMATE_EVERY_DAYS):
+            on = today - timedelta(days=days)
+            season = -cos(2 * pi * (on.timetuple().tm_yday - 20) / 365)
+            session.add(models.Climate(place_id=places[name].id, on=on, night_C=round(night + swing * season, 1),
+                                       day_C=round(day + swing * season, 1), humidity_pct=humidity))  # fmt: skip
+    for name, days, kind, note in CHANGES:
+        session.add(models.Event(place_id=places[name].id, on=today - timedelta(days=days), kind=kind, note=note))
+    probe = models.Probe(name="Short probe", lowest=1, highest=10, dry_end="low")
+    session.add(probe)
+    session.flush()
+    _ready(session, today, pots, probe.id)
+    session.add(models.StandingRule(scope="group", key="carnivore", school_id="never_at_the_root"))
+    for code in ("F-01", "F-02", "P-06", "P-07"):
+        pots[code].interval_by = "learnt"
+
+
+def _ready(session: Session, today: date, pots: dict[str, models.Pot], probe_id: int) -> None:
+    """One pot by probe, one by weight, one by finger, one by its roots."""
+    p02, a06, b11, m04 = (pots[code] for code in ("P-02", "A-06", "B-11", "M-04"))
+    p02.ready_by, p02.ready_at, p02.probe_id = "probe", 3.0, probe_id
+    session.add(models.Feel(pot_id=p02.id, on=today, probe_id=probe_id, probe_value=2.0))
+    a06.ready_by, a06.ready_at = "weight", 0.1
+    for days, grams, kind in ((26, 1880.0, "dry"), (5, 2090.0, "drained"), (2, 1985.0, "now"), (0, 1895.0, "now")):
+        session.add(models.Weight(pot_id=a06.id, on=today - timedelta(days=days), grams=grams, kind=kind))
+    b11.ready_by, b11.ready_at = "finger", 2.0
+    m04.ready_by = "roots"
