@@ -52,21 +52,25 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
         </Box>
       )}
       <Strata page={page} />
-      <Grid templateColumns={{ base: "minmax(0,1fr)", md: "repeat(2, minmax(0,1fr))", xl: "repeat(4, minmax(0,1fr))" }} gap="4" mt="4" alignItems="start">
-        <Card title="Root zone today">
-          <Flex direction="column" gap="1">
-            <Text>In the pot: <b><Quantity label="Root zone" kind="ec" value={z.root_zone_uS_cm} low={z.root_zone_low_uS_cm} high={z.root_zone_high_uS_cm} working={{ kind: "here", working: page.working }} /></b></Text>
-            <Text>A pour-through would read: <b><Quantity label="Predicted reading" kind="ec" value={z.reading_uS_cm} low={z.reading_low_uS_cm} high={z.reading_high_uS_cm} working={{ kind: "here", working: page.working }} /></b></Text>
-            <Text>Comfortable {row.ideal_low_uS_cm} to {row.ideal_high_uS_cm}, ceiling {row.ceiling_uS_cm} µS/cm: readings, confidence {page.confidence}.</Text>
-            <Text fontWeight="semibold">{z.crossing.sentence}</Text>
-            {z.observations.length === 0 && <Text color="fg.muted">No runoff reading yet: the range is wide.</Text>}
-            {z.observations.at(-1) && <Text color="fg.muted">Last runoff {figure(Math.round(z.observations.at(-1)?.runoff_ec ?? 0), 6)} on {day(z.observations.at(-1)?.on ?? page.today, page.today)}, expected {figure(Math.round(z.observations.at(-1)?.expected_runoff_ec ?? 0), 6)}; taken in.</Text>}
-          </Flex>
-        </Card>
+      <Grid templateColumns={{ base: "minmax(0,1fr)", md: "repeat(2, minmax(0,1fr))", xl: "minmax(0,1fr) minmax(0,1.5fr) minmax(0,1.1fr)" }} gap="4" mt="4" alignItems="start">
+        <Flex direction="column" gap="4">
+          <Card title="Root zone today">
+            <Flex direction="column" gap="1">
+              <Text>In the pot: <b><Quantity label="Root zone" kind="ec" value={z.root_zone_uS_cm} low={z.root_zone_low_uS_cm} high={z.root_zone_high_uS_cm} working={{ kind: "here", working: page.working }} /></b></Text>
+              <Text>A pour-through would read: <b><Quantity label="Predicted reading" kind="ec" value={z.reading_uS_cm} low={z.reading_low_uS_cm} high={z.reading_high_uS_cm} working={{ kind: "here", working: page.working }} /></b></Text>
+              <Text>Comfortable {row.ideal_low_uS_cm} to {row.ideal_high_uS_cm}, ceiling {row.ceiling_uS_cm} µS/cm: readings, confidence {page.confidence}.</Text>
+              <Text fontWeight="semibold">{z.crossing.sentence}</Text>
+              {z.observations.length === 0 && <Text color="fg.muted">No runoff reading yet: the range is wide.</Text>}
+              {z.observations.at(-1) && <Text color="fg.muted">Last runoff {figure(Math.round(z.observations.at(-1)?.runoff_ec ?? 0), 6)} on {day(z.observations.at(-1)?.on ?? page.today, page.today)}, expected {figure(Math.round(z.observations.at(-1)?.expected_runoff_ec ?? 0), 6)}; taken in.</Text>}
+            </Flex>
+          </Card>
+          <FlushCard potId={row.id} code={row.code} idealHigh={row.ideal_high_uS_cm} />
+        </Flex>
         <CareCard page={page} />
-        <PlantsCard page={page} />
-        <FlushCard potId={row.id} code={row.code} idealHigh={row.ideal_high_uS_cm} />
-        <LogList page={page} />
+        <Flex direction="column" gap="4" gridColumn={{ md: "1 / -1", xl: "auto" }}>
+          <PlantsCard page={page} />
+          <LogList page={page} />
+        </Flex>
       </Grid>
     </>
   )

@@ -1,4 +1,4 @@
-import { Button, Flex, Text } from "@chakra-ui/react"
+import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link } from "react-router"
@@ -35,9 +35,9 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         {care.ready_by !== "days" && <Text><b>{READY[care.ready.result.state]}</b> <Text as="span" color="fg.muted">{care.ready.result.sentence}</Text></Text>}
         <Text>
           {interval.result.learnt_from ? `Learnt from ${interval.result.learnt_from} waterings: ` : "As set: "}
-          {interval.result.word} after <Quantity label="Days to the next look" value={interval.result.days} low={interval.result.low_days} high={interval.result.high_days} unit="days" working={{ kind: "here", working: interval.working }} />
+          {interval.result.word === "water" ? "usually after" : "check after"} <Quantity label="Days to the next look" value={interval.result.days} low={interval.result.low_days} high={interval.result.high_days} unit="days" working={{ kind: "here", working: interval.working }} />
           {care.interval_by === "set" && interval.result.learnt_from ? `; the round keeps your ${page.interval_days} days` : ""}
-          {interval.result.next_on ? `, ${day(interval.result.next_on, page.today)}.` : "."} <Text as="span" color="fg.muted">{interval.result.sentence}</Text>
+          {interval.result.next_on && interval.result.word === "check" ? `, ${day(interval.result.next_on, page.today)}.` : "."} {care.ready_by === "days" && <Text as="span" color="fg.muted">{interval.result.sentence}</Text>}
         </Text>
         {water && <Text>By weight: <Quantity label="Water left" value={water.result.left_mL} unit="mL" working={{ kind: "here", working: water.working }} /> <Text as="span" color="fg.muted">{water.result.sentence}</Text></Text>}
       </Flex>
@@ -54,14 +54,16 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("changed")}>What changed</Button>
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("rule")}>Rule of the place</Button>
       </Flex>
-      {open === "care" && <CareForm potId={page.row.id} care={care} onClose={close} />}
-      {open === "weight" && <WeightForm potId={page.row.id} today={page.today} onClose={close} />}
-      {open === "climate" && <ClimateForm placeId={care.place_id} place={page.row.place} today={page.today} onClose={close} />}
-      {open === "ready" && <ReadyForm potId={page.row.id} care={care} onClose={close} />}
-      {open === "felt" && <FeltForm potId={page.row.id} care={care} today={page.today} onClose={close} />}
-      {open === "changed" && <ChangeHere placeId={care.place_id} place={page.row.place} today={page.today} onClose={close} />}
-      {open === "rule" && <RuleForm scope="place" ruleKey={String(care.place_id)} of={page.row.place} onClose={close} />}
-      {open === "place" && <PlaceForm placeId={care.place_id} onClose={close} />}
+      <Box mt="3">
+        {open === "care" && <CareForm potId={page.row.id} care={care} onClose={close} />}
+        {open === "weight" && <WeightForm potId={page.row.id} today={page.today} onClose={close} />}
+        {open === "climate" && <ClimateForm placeId={care.place_id} place={page.row.place} today={page.today} onClose={close} />}
+        {open === "ready" && <ReadyForm potId={page.row.id} care={care} onClose={close} />}
+        {open === "felt" && <FeltForm potId={page.row.id} care={care} today={page.today} onClose={close} />}
+        {open === "changed" && <ChangeHere placeId={care.place_id} place={page.row.place} today={page.today} onClose={close} />}
+        {open === "rule" && <RuleForm scope="place" ruleKey={String(care.place_id)} of={page.row.place} onClose={close} />}
+        {open === "place" && <PlaceForm placeId={care.place_id} onClose={close} />}
+      </Box>
     </Card>
   )
 }

@@ -1,3 +1,4 @@
+import { Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { probesQuery } from "../../../api/queries"
@@ -11,9 +12,15 @@ type Body = Schemas["FeltIn"]
 type Values = { on: string; probe_id: string; probe_value: string; moist: string; roots: string; droops: string }
 const NOT = { value: "", label: "not looked at" }
 
+type Props = { potId: number; care: Schemas["CarePage"]; today: string; onClose: () => void }
+
 /** How dry the pot was found; what is left open was not looked at. */
-export function FeltForm({ potId, care, today, onClose }: { potId: number; care: Schemas["CarePage"]; today: string; onClose: () => void }) {
-  const probes = useQuery(probesQuery).data ?? []
+export function FeltForm(props: Props) {
+  const probes = useQuery(probesQuery).data
+  return probes ? <Found {...props} probes={probes} /> : <Text role="status">One moment.</Text>
+}
+
+function Found({ potId, care, probes, today, onClose }: Props & { probes: Schemas["ProbeOut"][] }) {
   const notice = useNotice()
   const undo = useUndo()
   const entry = useEntryForm<Values, Schemas["Stored"]>(

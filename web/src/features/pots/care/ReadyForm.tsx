@@ -1,4 +1,4 @@
-import { Button } from "@chakra-ui/react"
+import { Button, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
@@ -16,9 +16,15 @@ const BY = [
   { value: "roots", label: "when its roots are silver" }, { value: "droop", label: "at the first droop" },
 ]
 
+type Props = { potId: number; care: Schemas["CarePage"]; onClose: () => void }
+
 /** By what this pot tells that it wants water: each grower's own rule. */
-export function ReadyForm({ potId, care, onClose }: { potId: number; care: Schemas["CarePage"]; onClose: () => void }) {
-  const probes = useQuery(probesQuery).data ?? []
+export function ReadyForm(props: Props) {
+  const probes = useQuery(probesQuery).data
+  return probes ? <Rule {...props} probes={probes} /> : <Text role="status">One moment.</Text>
+}
+
+function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["ProbeOut"][] }) {
   const [adding, setAdding] = useState(false)
   const at = care.ready_at === null ? "" : String(care.ready_by === "weight" ? Math.round(care.ready_at * 100) : care.ready_at)
   const entry = useEntryForm<Values, Schemas["Stored"]>(

@@ -85,6 +85,7 @@ describe("ready for water", () => {
   it("asks for what a rule needs and nothing else, and names the dry end of the probe", async () => {
     const sent = serve({ ...PROBES, "POST /api/pots/3/ready": { body: { id: 3 } } })
     show(<ReadyForm potId={3} care={CARE} onClose={nothing} />)
+    await screen.findByLabelText("Ready")
     expect(screen.queryByLabelText(/^Water it/)).toBeNull()
     typed("Ready", "weight")
     expect(screen.getByLabelText("Water it at, % of its water left")).toBeTruthy()
@@ -99,8 +100,7 @@ describe("ready for water", () => {
   it("shows a rule as it was set", async () => {
     serve(PROBES)
     show(<ReadyForm potId={3} care={{ ...CARE, ready_by: "weight", ready_at: 0.25 }} onClose={nothing} />)
-    expect(screen.getByDisplayValue("25")).toBeTruthy()
-    fireEvent.click(screen.getByRole("option", { name: "by a probe" }))
+    expect(await screen.findByDisplayValue("25")).toBeTruthy()
     typed("Ready", "probe")
     fireEvent.click(await screen.findByRole("button", { name: "Another probe" }))
     expect(screen.getByLabelText("Scale from")).toBeTruthy()
@@ -108,6 +108,7 @@ describe("ready for water", () => {
   it("keeps what was found and leaves open what was not looked at", async () => {
     const sent = serve({ ...PROBES, "POST /api/pots/3/felt": { status: 201, body: { id: 9 } } })
     show(<FeltForm potId={3} care={CARE} today="2026-11-23" onClose={nothing} />)
+    await screen.findByLabelText("To the finger")
     typed("To the finger", "barely damp")
     typed("Leaves", "no")
     fireEvent.click(screen.getByRole("button", { name: "Keep it" }))

@@ -6,22 +6,35 @@ import { onSalt, saltColour } from "../../../app/ramp"
 type Row = Schemas["PotRow"]
 const W = 74
 const H = 62
+const LEAST = 0.16 // a dry pot still shows the colour of its salt
 
 /** The benches as they stand: each pot filled to the water it has left, at the depth of colour of its salt. */
 export function PotShelves({ rows }: { rows: Row[] }) {
-  const benches = [...new Set(rows.map((r) => `${r.place}${r.spot ? `, ${r.spot}` : ""}`))]
+  const places = [...new Set(rows.map((r) => r.place))]
   return (
     <Flex direction="column" gap="5">
-      {benches.map((name) => (
-        <Box as="section" key={name} aria-label={name}>
-          <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">{name}</Heading>
-          <Flex as="ul" listStyleType="none" wrap="wrap" gap="1" borderBottomWidth="6px" borderColor="border.strong" px="2" alignItems="flex-end">
-            {rows.filter((r) => `${r.place}${r.spot ? `, ${r.spot}` : ""}` === name).map((r) => <Pot key={r.id} row={r} />)}
-          </Flex>
-        </Box>
-      ))}
-      <Text fontSize="sm" color="fg.muted">Filled to the water it has left until its next day; the deeper the colour, the saltier its predicted reading. Bar at the rim: over its ceiling. Hatched: never poured. Broken rim: isolated.</Text>
+      {places.map((place) => <Place key={place} place={place} rows={rows.filter((r) => r.place === place)} />)}
+      <Text fontSize="sm" color="fg.muted">Filled to the water it has left until its next day; the figure is its predicted reading in µS/cm, and the deeper the colour, the saltier. Bar at the rim: over its ceiling. Hatched: never poured. Broken rim: isolated.</Text>
     </Flex>
+  )
+}
+
+function Place({ place, rows }: { place: string; rows: Row[] }) {
+  const spots = [...new Set(rows.map((r) => r.spot))]
+  return (
+    <Box>
+      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">{place}</Heading>
+      <Flex wrap="wrap" columnGap="6" rowGap="4" align="flex-end">
+        {spots.map((spot) => (
+          <Box as="section" key={spot} aria-label={spot ? `${place}, ${spot}` : place} maxW="100%">
+            <Flex as="ul" listStyleType="none" wrap="wrap" gap="1" borderBottomWidth="5px" borderColor="border.strong" px="2" alignItems="flex-end">
+              {rows.filter((r) => r.spot === spot).map((r) => <Pot key={r.id} row={r} />)}
+            </Flex>
+            <Text fontSize="sm" color="fg.muted" px="2" pt="0.5">{spot || place}</Text>
+          </Box>
+        ))}
+      </Flex>
+    </Box>
   )
 }
 
@@ -30,9 +43,10 @@ const says = (r: Row) =>
 
 function Pot({ row }: { row: Row }) {
   const size = Math.min(1.25, Math.max(0.72, 0.72 + Math.cbrt(row.volume_L) * 0.45)) // pours grow with the pot
-  const top = 10 + (1 - (row.left_share ?? 0)) * 46
+  const top = 10 + (1 - Math.max(row.left_share ?? 0, LEAST)) * 46
   const inset = ((top - 8) / 50) * 10
   const ec = row.reading_uS_cm
+  const high = (row.left_share ?? 0) > 0.45 // room for the figure inside the water
   const over = ec !== null && ec > row.ceiling_uS_cm
   return (
     <Box as="li" w={`${W + 18}px`} textAlign="center">
@@ -44,7 +58,7 @@ function Pot({ row }: { row: Row }) {
               : <path d={`M${7 + inset} ${top} H${W - 7 - inset} L${W - 18} 58 H18 Z`} fill={ec === null ? "var(--chakra-colors-bg-subtle)" : saltColour(ec)} />}
             <path d={`M7 8 H${W - 7} L${W - 17} 59 H17 Z`} fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray={row.isolated ? "5 4" : undefined} strokeLinejoin="round" />
             {over && <rect x="4" y="2" width={W - 8} height="5" fill="var(--chakra-colors-state-stop)" />}
-            {ec !== null && (row.left_share ?? 0) > 0.45 && <text style={{ fontSize: 13, fontWeight: 700 }} x={W / 2} y="49" textAnchor="middle" fill={onSalt(ec)}>{Math.round(ec)}</text>}
+            {ec !== null && <text style={{ fontSize: 14, fontWeight: 700 }} x={W / 2} y={high ? 49 : top - 6} textAnchor="middle" fill={high ? onSalt(ec) : "currentColor"}>{Math.round(ec)}</text>}
           </svg>
         </Box>
         <Text fontSize="sm" fontWeight="semibold" truncate>{row.code}</Text>

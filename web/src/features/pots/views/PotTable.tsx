@@ -25,7 +25,7 @@ export function PotTable({ rows, today, chosen, onChoose }: Props) {
             <td>{r.plants.join(", ")}</td>
             <td>{r.place}{r.spot ? `, ${r.spot}` : ""}</td>
             <td>{r.phase}{r.school ? `, ${r.school}` : ""}</td>
-            <td style={{ whiteSpace: "nowrap" }}>{figure(r.interval_days)} d</td>
+            <td style={{ whiteSpace: "nowrap" }}>{figure(r.interval_days, 2)} d</td>
             <td style={{ whiteSpace: "nowrap" }}>{r.last_pour_on ? day(r.last_pour_on, today) : "never"}</td>
             <td><Reading row={r} /></td>
             <td style={{ width: 210 }}><PotRail row={r} width={190} /></td>
