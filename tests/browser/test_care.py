@@ -57,10 +57,10 @@ def test_season_is_turned_round_in_the_south(own_demo: str, open_page: Callable[
     keep(page, own_demo, code="NEW-2", profile_id="dendrobium_deciduous", arrived_on="2025-01-10")
     page.get_by_role("link", name="NEW-2").click()
     page.get_by_role("button", name="School and phase").click()
-    page.get_by_label("Phase told").select_option(label="By the calendar")
+    page.get_by_label("Phase told").select_option(label="by the calendar")
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_text("Dormant", exact=True)).to_be_visible()
-    page.get_by_role("button", name="Seasons here").click()
+    page.get_by_role("button", name="Seasons", exact=True).click()
     page.get_by_label("Seasons", exact=True).select_option(label="southern")
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_text("Stay dry. Still missing", exact=False).first).to_be_visible()
@@ -87,3 +87,55 @@ def test_own_figures_of_a_kind_and_back(own_demo: str, open_page: Callable[..., 
     settled(page)
     page.get_by_role("button", name="Back to the shipped figures").click()
     expect(page.get_by_text("These are your figures.")).to_have_count(0)
+
+
+def test_a_probe_tells_that_a_pot_wants_water_before_its_day(own_demo: str, open_page: Callable[..., Page]) -> None:
+    page = open_page(own_demo, "/pots", 390, 844)
+    keep(page, own_demo, code="NEW-3", profile_id="paphiopedilum")
+    page.get_by_role("link", name="NEW-3").click()
+    page.get_by_role("button", name="When it wants water").click()
+    page.get_by_label("Ready").select_option(label="by a probe")
+    page.get_by_role("button", name="Another probe").click()
+    page.get_by_label("Called").fill("Long probe")
+    page.get_by_label("Scale from").fill("0")
+    page.get_by_label("to", exact=True).fill("200")
+    page.get_by_label("Dry is").select_option(label="its high end")
+    page.get_by_role("button", name="Keep the probe").click()
+    expect(page.get_by_text("On its own scale, 200 is dry.")).to_be_visible()
+    page.get_by_label("Water it at").fill("250")
+    page.get_by_role("button", name="Keep the rule").click()
+    expect(
+        page.get_by_text("Reading of Long probe 250 cannot be. Enter a value from 0 to 200.", exact=False).first
+    ).to_be_visible()
+    page.get_by_label("Water it at").fill("150")
+    page.get_by_role("button", name="Keep the rule").click()
+    expect(page.get_by_text("Check: water at 150 or more on Long probe.")).to_be_visible()
+    page.get_by_role("button", name="How dry is it?").click()
+    page.get_by_label("The probe shows").fill("160")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("Wants water now.")).to_be_visible()
+    page.goto(f"{own_demo}/")
+    expect(page.get_by_text("Long probe 160 of 200: dry by your rule. Water.")).to_be_visible()
+
+
+def test_a_rule_of_a_kind_reaches_its_pots_and_a_change_of_the_place_their_chart(
+    own_demo: str, open_page: Callable[..., Page]
+) -> None:
+    page = open_page(own_demo, "/kinds/adiantum")
+    page.get_by_role("button", name="Rule of this kind").click()
+    page.get_by_label("Feeding school").select_option(label="Pulse")
+    page.get_by_role("button", name="Keep the rule").click()
+    expect(page.get_by_role("button", name="Keep the rule")).to_have_count(0)
+    page.get_by_role("link", name="F-01").click()
+    expect(page.get_by_text("the rule of its kind", exact=False)).to_be_visible()
+    page.get_by_role("button", name="What changed").click()
+    page.get_by_label("What", exact=True).select_option("humidifier off")
+    page.get_by_label("On", exact=True).fill("2026-11-12")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("Winter garden: humidifier off is kept.")).to_be_visible()
+    cursor = page.get_by_role("slider", name="Time cursor")
+    for _ in range(12):
+        cursor.press("ArrowLeft")
+        if "humidifier off" in (cursor.get_attribute("aria-valuetext") or ""):
+            break
+    assert "humidifier off" in (cursor.get_attribute("aria-valuetext") or "")

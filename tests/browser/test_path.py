@@ -40,7 +40,7 @@ def test_from_a_water_to_a_leaf_and_round_again(
     hand.choose("Kind of plant", "Paphiopedilum")
     hand.fill("Pot volume, L", "0.9")
     hand.press("Keep the pot")
-    expect(page.get_by_role("heading", name="P-01 Paphiopedilum")).to_be_visible()
+    expect(page.get_by_role("link", name="P-01 Paphiopedilum")).to_be_visible()
 
     # 2 may this plant drink it
     hand.station("Water")

@@ -14,6 +14,7 @@ from fenwa.core.water.watch import PastReading, water_watch
 from fenwa.store import models
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.pot_today import PotToday, day_of
+from fenwa.store.session import remembered
 from fenwa.store.water_state import WaterToday, calibration_of
 
 DONE, LATER = "errand done", "errand later"
@@ -25,6 +26,12 @@ def errands_due(
     session: Session, pots: list[PotToday], waters: list[WaterToday], today: date, until: date
 ) -> list[Errand]:
     """Jobs due up to a day that nobody has done or put off, the oldest first."""
+    return remembered(session, "errands", (today, until), lambda: _errands_due(session, pots, waters, today, until))
+
+
+def _errands_due(
+    session: Session, pots: list[PotToday], waters: list[WaterToday], today: date, until: date
+) -> list[Errand]:
     care = load_care(session, today)
     events = list(
         session.scalars(

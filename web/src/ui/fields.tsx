@@ -1,6 +1,6 @@
 import { Box, Button, Field, Flex, Input, NativeSelect, Text, Textarea } from "@chakra-ui/react"
 import type { ReactNode } from "react"
-import type { FieldValues, Path, UseFormReturn } from "react-hook-form"
+import { type FieldValues, type Path, useController, type UseFormReturn } from "react-hook-form"
 import type { EntryForm } from "./useEntryForm"
 
 type FieldProps<V extends FieldValues> = { form: UseFormReturn<V>; name: Path<V>; label: string; hint?: ReactNode }
@@ -38,11 +38,13 @@ export function NoteField<V extends FieldValues>({ form, name, label, hint }: Fi
 
 export type Choice = { value: string; label: string }
 
+/** A list to choose from. Held by the form and not by the page, so that a choice stands though its list arrives later. */
 export function SelectField<V extends FieldValues>({ form, name, label, hint, choices }: FieldProps<V> & { choices: readonly (Choice | string)[] }) {
+  const { field } = useController({ name, control: form.control })
   return (
     <Labelled form={form} name={name} label={label} hint={hint}>
       <NativeSelect.Root>
-        <NativeSelect.Field {...form.register(name)} bg="bg.panel" minH="44px">
+        <NativeSelect.Field {...field} bg="bg.panel" minH="44px">
           {choices.map((c) => (typeof c === "string" ? <option key={c} value={c}>{c}</option> : <option key={c.value} value={c.value}>{c.label}</option>))}
         </NativeSelect.Field>
         <NativeSelect.Indicator />

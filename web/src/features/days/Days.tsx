@@ -33,7 +33,7 @@ export function Days() {
             <Flex direction="column" gap="4">
               <Jobs jobs={jobs} today={today} title="Jobs" />
               <Card title="In your calendar">
-                <Text>The file holds eight weeks of rounds and jobs for any calendar program. Taken in again, each entry moves to its new day and none is doubled.</Text>
+                <Text>The file holds eight weeks of rounds and jobs for any calendar program. Taken in again, each entry is renewed and none is doubled; a round that falls away stays until you delete it. A subscription clears it.</Text>
                 <Text mt="2" color="fg.muted">A program on this machine may subscribe to {window.location.origin}/api/calendar.ics. Over the home network it would need the passphrase, which calendar programs cannot give: take the file there.</Text>
               </Card>
             </Flex>

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { EntrySheet, SelectField, TextField, TickField } from "../../ui/fields"
+import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./collection/MediumParts"
 
@@ -10,8 +11,9 @@ type In = Schemas["PotIn"]
 type Values = { code: string; name: string; profile_id: string; medium_id: string; volume: string; top_cm: string; height_cm: string; drainage: NonNullable<In["drainage"]>; interval_days: string; phase: NonNullable<In["phase"]>; place: string; spot: string; medium_charged: "" | "yes" | "no"; arrived_on: string; isolated: boolean; label: string; count: string; tags: string }
 
 /** A pot with its plant; what can be derived is filled in. */
-export function AddPot({ count, onClose }: { count: number; onClose: (id?: number) => void }) {
+export function AddPot({ count, onClose }: { count: number; onClose: () => void }) {
   const options = useOptions()
+  const notice = useNotice()
   const [parts, setParts] = useState<PartRow[]>([])
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     { code: `P-${String(count + 1).padStart(2, "0")}`, name: "", profile_id: "unknown", medium_id: "bark_mix", volume: "", top_cm: "", height_cm: "", drainage: "drains", interval_days: "6", phase: "active", place: "Home", spot: "", medium_charged: "", arrived_on: "", isolated: false, label: "", count: "1", tags: "" },
@@ -20,10 +22,10 @@ export function AddPot({ count, onClose }: { count: number; onClose: (id?: numbe
         params: keyed(key),
         body: { ...v, plain_every: 4, count: Number(v.count) || 1, tags: v.tags.split(",").map((t) => t.trim()).filter(Boolean), medium_parts: parts, interval_by: "set", school_id: "", others: [], route: v.drainage === "drains" ? "top" : v.drainage, medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes", arrived_on: v.arrived_on || null },
       })),
-    (stored) => onClose(stored.id),
+    (_, v) => { notice({ text: `${v.code} is kept.` }); onClose() },
   )
   return (
-    <EntrySheet entry={entry} title="Keep a pot" submit="Keep the pot" onCancel={() => onClose()}>
+    <EntrySheet entry={entry} title="Keep a pot" submit="Keep the pot" onCancel={onClose}>
       <TextField form={entry.form} name="code" label="Code" />
       <TextField form={entry.form} name="name" label="Name" hint="Empty: called by its kind." />
       <SelectField form={entry.form} name="profile_id" label="Kind of plant" choices={options?.profiles ?? []} />

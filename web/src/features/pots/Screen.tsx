@@ -7,6 +7,7 @@ import { potsQuery } from "../../api/queries"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
 import { AddPot } from "./AddPot"
 import { BulkForm } from "./collection/BulkForm"
+import { ChangeInPlace } from "./collection/ChangeInPlace"
 import { FastAdd } from "./collection/FastAdd"
 import { PotsFile } from "./collection/PotsFile"
 import { found } from "./views/find"
@@ -14,7 +15,7 @@ import { PotList } from "./views/PotList"
 import { PotShelves } from "./views/PotShelves"
 import { PotTable } from "./views/PotTable"
 
-type Open = "add" | "fast" | "file" | "change" | null
+type Open = "add" | "fast" | "file" | "change" | number | null // a number: that pot is changed in place
 const VIEWS = [["rails", "Rails"], ["table", "Table"], ["shelves", "Shelves"]] as const
 
 /** Every pot kept, with today's predicted reading on the rail, as a table or as it stands on the bench. */
@@ -44,10 +45,11 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
         {page.pots.length > 0 && <Button variant="outline" minH="44px" onClick={() => setOpen("fast")}>Divide or cut</Button>}
         <Button data-new minH="44px" onClick={() => setOpen("add")}>Keep a pot</Button>
       </PageHead>
-      {open === "add" && <AddPot count={page.pots.length} onClose={(id) => { close(); if (id) void navigate(`/pots/${id}`) }} />}
+      {open === "add" && <AddPot count={page.pots.length} onClose={close} />}
       {open === "fast" && <FastAdd today={page.today} onClose={close} />}
       {open === "file" && <PotsFile onClose={close} />}
-      {open === "change" && picked.length > 0 && <BulkForm pots={picked} onClose={close} />}
+      {open === "change" && picked.length > 1 && <BulkForm pots={picked} onClose={close} />}
+      {typeof open === "number" && <ChangeInPlace key={open} id={open} onClose={close} />}
       {page.pots.length === 0 ? (
         open === null && <Teach action={<Button onClick={() => setOpen("add")}>Keep the first pot</Button>}>A pot is what a dose attaches to: its medium and volume decide how salt gathers and leaves. A short code, the kind of plant, the medium and the size are enough.</Teach>
       ) : (
@@ -59,12 +61,12 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
             </Flex>
             {view === "table" && picked.length > 0 && (
               <Flex gap="2">
-                <Button minH="44px" onClick={() => setOpen("change")}>Change {picked.length}</Button>
+                <Button minH="44px" onClick={() => setOpen(picked.length === 1 ? (picked[0]?.id ?? null) : "change")}>Change {picked.length}</Button>
                 <Button asChild minH="44px" variant="outline"><Link to={`/pots/labels?ids=${chosen.join(",")}`}>Labels</Link></Button>
               </Flex>
             )}
           </Flex>
-          {rows.length === 0 ? <Text p="4">No pot goes by “{find}”.</Text> : view === "table" ? <PotTable rows={rows} today={page.today} chosen={chosen} onChoose={setChosen} /> : view === "shelves" ? <PotShelves rows={rows} /> : <PotList rows={rows} today={page.today} />}
+          {rows.length === 0 ? <Text p="4">No pot goes by “{find}”.</Text> : view === "table" ? <PotTable rows={rows} today={page.today} chosen={chosen} onChoose={setChosen} /> : view === "shelves" ? <PotShelves rows={rows} /> : <PotList rows={rows} today={page.today} onChange={setOpen} />}
         </>
       )}
     </>

@@ -2,6 +2,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { Card } from "../../../ui/Page"
+import { FileText } from "../../../ui/FileText"
 import { useNotice } from "../../../ui/noticeContext"
 import { usePress } from "../../../ui/useEntryForm"
 
@@ -19,7 +20,7 @@ export function PotsFile({ onClose }: { onClose: () => void }) {
       <Text color="fg.muted">CSV, one row a pot. Needed: code and volume (L). Plants: “paphiopedilum: the old one x3; masdevallia”. Medium: “bark_mix”, or parts: “2 bark_fine + 1 perlite”.</Text>
       <Flex gap="3" mt="3" wrap="wrap" align="center">
         <Button asChild variant="outline" minH="44px"><a href="/api/pots.csv" download="pots.csv">Take the file out</a></Button>
-        <Box asChild minH="44px" display="flex" alignItems="center" gap="2"><label>File to take in <input type="file" accept=".csv,text/csv" onClick={(e) => { e.currentTarget.value = "" }} onChange={(e) => void e.target.files?.[0]?.text().then(setText)} /></label></Box>
+        <Box asChild minH="44px" display="flex" alignItems="center" gap="2"><label><span aria-hidden>File to take in</span> <FileText label="File to take in" onText={setText} /></label></Box>
       </Flex>
       <Box asChild display="inline-flex" alignItems="center" gap="2" minH="44px"><label><input type="checkbox" checked={change} onChange={(e) => setChange(e.target.checked)} style={{ width: 20, height: 20 }} />Rows of codes already kept change those pots</label></Box>
       {take.isError && <Text role="alert" color="state.stop">{take.error.message} Nothing was taken.</Text>}

@@ -2,6 +2,7 @@ import { Box, Flex, Heading, Text } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../../api/client"
 import { onSalt, saltColour } from "../../../app/ramp"
+import { PotRail } from "../../../ui/PotRail"
 
 type Row = Schemas["PotRow"]
 const W = 74
@@ -14,7 +15,7 @@ export function PotShelves({ rows }: { rows: Row[] }) {
   return (
     <Flex direction="column" gap="5">
       {places.map((place) => <Place key={place} place={place} rows={rows.filter((r) => r.place === place)} />)}
-      <Text fontSize="sm" color="fg.muted">Filled to the water it has left until its next day; the figure is its predicted reading in µS/cm, and the deeper the colour, the saltier. Bar at the rim: over its ceiling. Hatched: never poured. Broken rim: isolated.</Text>
+      <Text fontSize="sm" color="fg.muted">Filled to the water it has left until its next day; the figure is its predicted reading in µS/cm, and the deeper the colour, the saltier. Below it the rail: comfortable band, ceiling, prediction, last runoff. Bar at the rim: over its ceiling. Hatched: never poured. Broken rim: isolated.</Text>
     </Flex>
   )
 }
@@ -50,7 +51,7 @@ function Pot({ row }: { row: Row }) {
   const over = ec !== null && ec > row.ceiling_uS_cm
   return (
     <Box as="li" w={`${W + 18}px`} textAlign="center">
-      <Link to={`/pots/${row.id}`} aria-label={says(row)}>
+      <Link to={`/pots/${row.id}`} aria-label={says(row)} style={{ display: "block" }}>
         <Box asChild color="fg" display="block" mx="auto">
           <svg width={W * size} height={H * size} viewBox={`0 0 ${W} ${H}`} aria-hidden>
             {row.left_share === null
@@ -61,6 +62,7 @@ function Pot({ row }: { row: Row }) {
             {ec !== null && <text style={{ fontSize: 14, fontWeight: 700 }} x={W / 2} y={high ? 49 : top - 6} textAnchor="middle" fill={high ? onSalt(ec) : "currentColor"}>{Math.round(ec)}</text>}
           </svg>
         </Box>
+        <PotRail row={row} width={86} />
         <Text fontSize="sm" fontWeight="semibold" truncate>{row.code}</Text>
         <Text fontSize="xs" color="fg.muted" truncate>{row.name}</Text>
       </Link>

@@ -2,6 +2,7 @@ import { Box, Button, Field, Flex, Text, Textarea } from "@chakra-ui/react"
 import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
+import { FileText } from "../../../ui/FileText"
 import { useNotice } from "../../../ui/noticeContext"
 import { usePress } from "../../../ui/useEntryForm"
 
@@ -24,7 +25,7 @@ export function FileImport({ what, onClose }: { what: "readings" | "reports"; on
   return (
     <Box as="section" aria-label={`Read ${what} from a file`} borderWidth="1px" borderColor="border.strong" borderRadius="lg" p="4" mb="4">
       <Text mb="2">A CSV file, the columns named in its first row, the unit of each quantity beside its name. All of it is taken, or none.</Text>
-      <input type="file" accept=".csv,text/csv,text/plain" aria-label={`CSV file of ${what}`} onChange={(e) => void e.target.files?.[0]?.text().then(setText)} />
+      <FileText label={`CSV file of ${what}`} onText={setText} />
       <Field.Root mt="2">
         <Field.Label fontSize="sm">Or paste it here</Field.Label>
         <Textarea rows={5} value={text} onChange={(e) => setText(e.target.value)} placeholder={EXAMPLE[what]} fontFamily="mono" fontSize="sm" bg="bg.panel" />
