@@ -4,9 +4,13 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page
+from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.server import chromium, context_of, running, watched
+
+expect.set_options(
+    timeout=20_000
+)  # other tests run beside these on two processors; what holds is seen at once all the same
 
 
 @pytest.fixture(scope="session")

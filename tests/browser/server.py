@@ -68,7 +68,7 @@ def context_of(browser: Browser, width: int, height: int, scheme: str = "light",
 def watched(context: BrowserContext, address: str) -> tuple[Page, list[str]]:
     """A page and the list of everything that went wrong on it."""
     page = context.new_page()
-    page.set_default_timeout(10_000)
+    page.set_default_timeout(25_000)
     wrong: list[str] = []
     page.on(
         "console",

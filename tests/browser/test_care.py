@@ -133,6 +133,7 @@ def test_a_rule_of_a_kind_reaches_its_pots_and_a_change_of_the_place_their_chart
     page.get_by_label("On", exact=True).fill("2026-11-12")
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_text("Winter garden: humidifier off is kept.")).to_be_visible()
+    expect(page.locator("svg title", has_text="humidifier off")).to_have_count(1)
     cursor = page.get_by_role("slider", name="Time cursor")
     for _ in range(12):
         cursor.press("ArrowLeft")
