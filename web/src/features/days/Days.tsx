@@ -1,10 +1,11 @@
 import { Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
+import { Fragment } from "react"
 import { Link } from "react-router"
 import { daysQuery } from "../../api/queries"
 import { Card, Loaded, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
-import { Jobs } from "../round/Jobs"
+import { Jobs } from "../round"
 
 const weekday = (iso: string) => new Date(`${iso}T12:00:00Z`).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" })
 
@@ -23,9 +24,9 @@ export function Days() {
             <Card title="Rounds">
               {coming.result.rounds.length === 0 && <Text color="fg.muted">No pot asks for water by days.</Text>}
               {coming.result.rounds.map((r) => (
-                <Grid key={r.on} templateColumns={{ base: "92px minmax(0,1fr)", md: "110px minmax(0,1fr) auto" }} gap="3" py="1.5" borderTopWidth="1px" alignItems="baseline">
+                <Grid key={r.on} templateColumns={{ base: "86px minmax(0,1fr) auto", md: "110px minmax(0,1fr) auto" }} gap="3" py="1.5" borderTopWidth="1px" alignItems="baseline">
                   <Text fontWeight={r.on === today ? "semibold" : undefined}>{r.on === today ? "today" : weekday(r.on)}</Text>
-                  <Text color="fg.muted">{r.codes.length} {r.codes.length === 1 ? "pot" : "pots"}: {r.codes.map((c, i) => <Text as="span" key={c} whiteSpace="nowrap">{c}{i + 1 < r.codes.length ? ", " : ""}</Text>)}</Text>
+                  <Text color="fg.muted">{r.codes.length} {r.codes.length === 1 ? "pot" : "pots"}: {r.codes.map((c, i) => <Fragment key={c}>{i > 0 && ", "}<Text as="span" whiteSpace="nowrap">{c}</Text></Fragment>)}</Text>
                   <Link to={`/round/sheet?on=${r.on}`}><Text as="span" fontSize="sm" textDecoration="underline" aria-label={`Sheet for ${weekday(r.on)}`}>sheet</Text></Link>
                 </Grid>
               ))}

@@ -99,7 +99,7 @@ function Bands({ page }: { page: KindData }) {
       ))}
       {unfed.length > 0 && <Band name="No feed" says={fed.length === 0 ? "In no phase by default." : `While ${unfed.join(" or ")}.`} />}
       <Band name={page.profile.method === "soak" ? "Water it is soaked in" : "Reading of the root zone"} says={`Comfortable ${z.ec_ideal_uS_cm.join(" to ")}, ceiling ${z.ec_ceiling_uS_cm}. Confidence ${z.confidence}.`} band={pair(z.ec_ideal_uS_cm)} ceiling={z.ec_ceiling_uS_cm} />
-      <Text fontSize="sm" color="fg.muted">Feed by {feeding.routes.join(", ")}. EC of feeds is told for a water of {feeding.reference_source_uS_cm} µS/cm; confidence {feeding.confidence}.</Text>
+      <Text fontSize="sm" color="fg.muted">Fed by {feeding.routes.map((r) => (r === "none" ? "nothing at all" : r)).join(", or ")}. EC of feeds is told for a water of {feeding.reference_source_uS_cm} µS/cm; confidence {feeding.confidence}.</Text>
     </Card>
   )
 }

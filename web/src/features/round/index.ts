@@ -1,1 +1,2 @@
+export { Jobs } from "./Jobs"
 export { Screen } from "./Screen"

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Text } from "@chakra-ui/react"
+import { Box, Flex, Heading, Text, VisuallyHidden } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../../api/client"
 import { onSalt, saltColour } from "../../../app/ramp"
@@ -51,20 +51,23 @@ function Pot({ row }: { row: Row }) {
   const over = ec !== null && ec > row.ceiling_uS_cm
   return (
     <Box as="li" w={`${W + 18}px`} textAlign="center">
-      <Link to={`/pots/${row.id}`} aria-label={says(row)} style={{ display: "block" }}>
-        <Box asChild color="fg" display="block" mx="auto">
-          <svg width={W * size} height={H * size} viewBox={`0 0 ${W} ${H}`} aria-hidden>
-            {row.left_share === null
-              ? [18, 30, 42, 54].map((x) => <line key={x} x1={x} y1="56" x2={x + 8} y2="12" stroke="currentColor" strokeWidth="1" opacity="0.5" />)
-              : <path d={`M${7 + inset} ${top} H${W - 7 - inset} L${W - 18} 58 H18 Z`} fill={ec === null ? "var(--chakra-colors-bg-subtle)" : saltColour(ec)} />}
-            <path d={`M7 8 H${W - 7} L${W - 17} 59 H17 Z`} fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray={row.isolated ? "5 4" : undefined} strokeLinejoin="round" />
-            {over && <rect x="4" y="2" width={W - 8} height="5" fill="var(--chakra-colors-state-stop)" />}
-            {ec !== null && <text style={{ fontSize: 14, fontWeight: 700 }} x={W / 2} y={high ? 49 : top - 6} textAnchor="middle" fill={high ? onSalt(ec) : "currentColor"}>{Math.round(ec)}</text>}
-          </svg>
+      <Link to={`/pots/${row.id}`} style={{ display: "block" }}>
+        <VisuallyHidden>{says(row)}</VisuallyHidden>
+        <Box aria-hidden>
+          <Box asChild color="fg" display="block" mx="auto">
+            <svg width={W * size} height={H * size} viewBox={`0 0 ${W} ${H}`} aria-hidden>
+              {row.left_share === null
+                ? [18, 30, 42, 54].map((x) => <line key={x} x1={x} y1="56" x2={x + 8} y2="12" stroke="currentColor" strokeWidth="1" opacity="0.5" />)
+                : <path d={`M${7 + inset} ${top} H${W - 7 - inset} L${W - 18} 58 H18 Z`} fill={ec === null ? "var(--chakra-colors-bg-subtle)" : saltColour(ec)} />}
+              <path d={`M7 8 H${W - 7} L${W - 17} 59 H17 Z`} fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray={row.isolated ? "5 4" : undefined} strokeLinejoin="round" />
+              {over && <rect x="4" y="2" width={W - 8} height="5" fill="var(--chakra-colors-state-stop)" />}
+              {ec !== null && <text style={{ fontSize: 14, fontWeight: 700 }} x={W / 2} y={high ? 49 : top - 6} textAnchor="middle" fill={high ? onSalt(ec) : "currentColor"}>{Math.round(ec)}</text>}
+            </svg>
+          </Box>
+          <PotRail row={row} width={86} />
+          <Text fontSize="sm" fontWeight="semibold" truncate>{row.code}</Text>
+          <Text fontSize="xs" color="fg.muted" truncate>{row.name}</Text>
         </Box>
-        <PotRail row={row} width={86} />
-        <Text fontSize="sm" fontWeight="semibold" truncate>{row.code}</Text>
-        <Text fontSize="xs" color="fg.muted" truncate>{row.name}</Text>
       </Link>
     </Box>
   )
