@@ -104,6 +104,20 @@ def test_round_orders_cans_and_pots_and_weighs_them() -> None:
     assert [x.code for x in plan.looks] == ["D-09"]
 
 
+def test_the_walk_comes_to_every_isolated_pot_after_all_others() -> None:
+    due = [
+        replace(POT, id=1, isolated=True, carnivore=True, feeds_at_root=False, feed_ceiling_uS_cm=60),
+        replace(POT, id=2), replace(POT, id=3, feed_ceiling_uS_cm=300, n_low_mg_L=5, n_high_mg_L=15), replace(POT, id=4, isolated=True),
+    ]  # fmt: skip
+    plan = round_plan(pots=due, waters=[RAIN], label=FEED, today=TODAY).result
+    walked = [i for leg in plan.legs for i in leg.pot_ids]
+    assert sorted(walked) == [1, 2, 3, 4], "each pot once"
+    assert set(walked[:2]) == {2, 3}
+    assert [leg.letter for leg in plan.legs[-2:]] == sorted(leg.letter for leg in plan.legs[-2:])
+    of = {c.letter: {p.pot_id for p in c.pots} for c in plan.cans}
+    assert all(set(leg.pot_ids) <= of[leg.letter] for leg in plan.legs)
+
+
 def test_round_without_fit_water_or_feed_says_so() -> None:
     thirsty = replace(POT, water_ids=())
     plan = round_plan(pots=[thirsty], waters=[BORE], label=FEED, today=TODAY)

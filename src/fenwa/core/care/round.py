@@ -86,13 +86,22 @@ class Look:
 
 
 @dataclass(frozen=True)
+class Leg:
+    """A part of the walk: pots that get one can, in order."""
+
+    letter: str
+    pot_ids: tuple[int, ...]
+
+
+@dataclass(frozen=True)
 class RoundPlan:
-    """Today's work."""
+    """Today's work, and the walk through it."""
 
     cans: tuple[Can, ...]
     looks: tuple[Look, ...]
     pots_due: int
     minutes: float
+    legs: tuple[Leg, ...] = ()
     saving: str = ""
     clean_hands: str = ""
 
@@ -121,6 +130,15 @@ def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
         )  # fmt: skip
         out.append(replace(share, row=0 if before is None else before.row if alike else before.row + 1))
     return tuple(out)
+
+
+def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
+    """The walk: can by can in their order, and every isolated pot after all others, whatever it gets.
+
+    What drips or clings goes from the healthy to the suspect and never back (hygiene of the order of the day).
+    """
+    parts = [(c.letter, tuple(p.pot_id for p in c.pots if p.isolated is last)) for last in (False, True) for c in cans]
+    return tuple(Leg(letter, ids) for letter, ids in parts if ids)
 
 
 def _litres(pots: list[RoundPot]) -> float:
@@ -339,7 +357,9 @@ def round_plan(
     minutes = ledger.step("minutes", f"{MINUTES_A_POT} * n_pots + {MINUTES_A_CAN} * n_cans + {MINUTES_A_ROUND} * n_rounds",
                           "min", "about")  # fmt: skip
     isolated = any(p.isolated for c in lettered for p in c.pots)
-    return ledger.close(RoundPlan(lettered, tuple(looks), due, minutes, saving, CLEAN_HANDS if isolated else ""))
+    return ledger.close(
+        RoundPlan(lettered, tuple(looks), due, minutes, legs_of(lettered), saving, CLEAN_HANDS if isolated else "")
+    )
 
 
 def _feed_cans(

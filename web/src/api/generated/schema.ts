@@ -8187,6 +8187,16 @@ export interface components {
             on: string;
         };
         /**
+         * Leg
+         * @description A part of the walk: pots that get one can, in order.
+         */
+        Leg: {
+            /** Letter */
+            letter: string;
+            /** Pot Ids */
+            pot_ids: number[];
+        };
+        /**
          * LoggedBatch
          * @description A measured can of one product: dose, what the ion model says it adds, and what it added. [g/L, µS/cm]
          */
@@ -11196,7 +11206,7 @@ export interface components {
         };
         /**
          * RoundPlan
-         * @description Today's work.
+         * @description Today's work, and the walk through it.
          */
         RoundPlan: {
             /** Cans */
@@ -11207,6 +11217,11 @@ export interface components {
             pots_due: number;
             /** Minutes */
             minutes: number;
+            /**
+             * Legs
+             * @default []
+             */
+            legs: components["schemas"]["Leg"][];
             /**
              * Saving
              * @default

@@ -53,7 +53,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
   return (
     <form onSubmit={(e) => void entry.submit(e)} noValidate style={{ display: "flex", flexDirection: "column", flex: 1 }}>
       <Heading as="h1" fontSize="2.1rem" lineHeight="1.15" mt="2">{pot.code}<br />{pot.name}</Heading>
-      <Text color="fg.muted" fontSize="lg">{pot.place}{pot.isolated ? " · isolated: clean hands after" : ""}</Text>
+      <Text color="fg.muted" fontSize="lg">{pot.place}{pot.isolated ? " · isolated: clean hands before and after" : ""}</Text>
       <Flex align="baseline" gap="2" mt="4">
         <Text as="output" aria-live="polite" fontSize="64px" lineHeight="1" fontWeight="bold">{figure(amount)}</Text>
         <Text fontSize="2xl" fontWeight="semibold">mL</Text>

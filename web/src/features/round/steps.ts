@@ -10,17 +10,24 @@ const FEWEST_IN_A_ROW = 3 // two alike pots are as quick one by one
 
 /** Steps in walking order; a row of alike pots is one step unless it was opened. */
 export function stepsOf(plan: Schemas["RoundPlan"], opened: readonly string[] = []): Step[] {
-  return plan.cans.flatMap((can): Step[] => [...(can.job === "feed" || can.job === "leaf spray" ? [{ kind: "mix" as const, can }] : []), ...pours(can, opened)])
+  const met = new Set<string>()
+  return plan.legs.flatMap((leg): Step[] => {
+    const can = plan.cans.find((c) => c.letter === leg.letter)
+    if (!can) return []
+    const made = met.has(can.letter) || !(can.job === "feed" || can.job === "leaf spray")
+    met.add(can.letter)
+    return [...(made ? [] : [{ kind: "mix" as const, can }]), ...pours(can, leg.pot_ids, opened)]
+  })
 }
 
-function pours(can: Schemas["Can"], opened: readonly string[]): Step[] {
-  const of = can.pots.length
-  return [...new Set(can.pots.map((p) => p.row))].flatMap((row): Step[] => {
-    const pots = can.pots.filter((p) => p.row === row)
+function pours(can: Schemas["Can"], ids: readonly number[], opened: readonly string[]): Step[] {
+  const here = can.pots.filter((p) => ids.includes(p.pot_id))
+  return [...new Set(here.map((p) => p.row))].flatMap((row): Step[] => {
+    const pots = here.filter((p) => p.row === row)
     const name = `${can.letter}${row}`
     const index = can.pots.findIndex((p) => p.row === row) + 1
-    if (pots.length >= FEWEST_IN_A_ROW && can.job !== "flush" && !opened.includes(name)) return [{ kind: "row", can, pots, name, index, of }]
-    return pots.map((pot, i) => ({ kind: "pour", can, pot, index: index + i, of }))
+    if (pots.length >= FEWEST_IN_A_ROW && can.job !== "flush" && !opened.includes(name)) return [{ kind: "row", can, pots, name, index, of: can.pots.length }]
+    return pots.map((pot, i) => ({ kind: "pour", can, pot, index: index + i, of: can.pots.length }))
   })
 }
 

@@ -49,12 +49,17 @@ describe("figures", () => {
 describe("the walk", () => {
   const can = (letter: string, job: string, rows: number[]) => ({ letter, job, pots: rows.map((row, i) => ({ pot_id: i, row })) })
   const said = (steps: ReturnType<typeof stepsOf>) => steps.map((s) => `${s.can.letter}${s.kind === "mix" ? "*" : s.kind === "row" ? `${s.index}+${s.pots.length}` : s.index}`)
-  const plan = { cans: [can("A", "plain", [0, 1]), can("B", "feed", [0, 1, 1, 1, 2])] } as unknown as Parameters<typeof stepsOf>[0]
+  const leg = (letter: string, ...pot_ids: number[]) => ({ letter, pot_ids })
+  const of = (...legs: ReturnType<typeof leg>[]) => ({ cans: [can("A", "plain", [0, 1]), can("B", "feed", [0, 1, 1, 1, 2])], legs }) as unknown as Parameters<typeof stepsOf>[0]
+  const plan = of(leg("A", 0, 1), leg("B", 0, 1, 2, 3, 4))
   it("mixes a feed can once and takes a row of alike pots in one step", () => {
     expect(said(stepsOf(plan))).toEqual(["A1", "A2", "B*", "B1", "B2+3", "B5"])
   })
   it("goes pot by pot through a row that was opened", () => {
     expect(said(stepsOf(plan, ["B1"]))).toEqual(["A1", "A2", "B*", "B1", "B2", "B3", "B4", "B5"])
+  })
+  it("comes back to a can it has mixed for what is isolated", () => {
+    expect(said(stepsOf(of(leg("A", 0), leg("B", 0, 1, 2, 3), leg("A", 1), leg("B", 4))))).toEqual(["A1", "B*", "B1", "B2+3", "A2", "B5"])
   })
   it("moves small amounts in small steps", () => {
     expect([stepOf(100), stepOf(500)]).toEqual([10, 50])
