@@ -55,11 +55,9 @@ def with_reading(page: Page) -> None:
 VIEWS = (
     ("round", "/", 1280, 800, "light", None),
     ("water", "/water", 1280, 800, "light", None),
-    ("water-blend", "/water?tool=blend", 1280, 800, "light", in_region("Tool: Blend")),
     ("water-sheet", "/water/sheet", 1280, 800, "light", None),
     ("phone-reading", "/water", 390, 844, "light", with_reading),
     ("mix", "/mix", 1280, 1000, "light", with_pots),
-    ("mix-stock", "/mix?tool=stock", 1280, 800, "light", in_region("Tool: Stock and injector")),
     ("mix-schools", "/mix?tool=schools", 1280, 800, "dark", in_region("Tool: Schools")),
     ("phone-bench", "/mix", 390, 844, "light", at_the_bench),
     ("pots", "/pots", 1280, 800, "light", None),
@@ -71,7 +69,9 @@ VIEWS = (
     ("phone-pour", "/pour", 390, 844, "light", None),
     ("phone-round", "/", 390, 844, "light", None),
     ("kind", "/kinds/phragmipedium", 1280, 800, "dark", None),
-    ("phone-pot", "/pots/6", 390, 844, "light", None),
+    ("pots-shelves", "/pots?view=shelves", 1280, 800, "light", None),
+    ("days", "/days", 1280, 800, "light", None),
+    ("helper-sheet", "/away?leaving=2026-11-25&back=2026-12-02", 1280, 800, "light", None),
 )
 
 
