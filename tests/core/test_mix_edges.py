@@ -110,6 +110,8 @@ def test_a_stock_brings_exactly_the_dose_within_its_limits(d: float, volume: flo
     assert s.draw_mL / volume * s.concentration_g_L / 1000 == pytest.approx(d)
     assert s.draw_mL_per_L in DRAWS_mL_L
     assert s.mass_g >= 20 * step * (1 - 1e-9)
+    assert abs(s.weigh_g - s.mass_g) <= step / 2 + 1e-9
+    assert s.weigh_g / step == pytest.approx(round(s.weigh_g / step), abs=1e-6)
     assert s.bottle_mL >= s.draw_mL
     assert 1.0 <= s.error_pct < 6
 

@@ -245,7 +245,7 @@ def weighing_line(made: Dose) -> str:
     """What goes in, as the bench needs to hear it."""
     if made.stock is not None:
         s = made.stock
-        return (f"{s.draw_mL:.3g} mL of stock: {s.mass_g:.3g} g in {s.bottle_mL:g} mL "
+        return (f"{s.draw_mL:.3g} mL of stock: {s.weigh_g:.6g} g in {s.bottle_mL:g} mL "
                 f"(the can alone would take {made.amount_g:.2g} g)")  # fmt: skip
     amount = made.amount_mL if made.amount_mL is not None else made.amount_g
     tail = f"; {made.stock_refusal}" if made.stock_refusal else ""

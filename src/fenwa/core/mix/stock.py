@@ -10,7 +10,7 @@ from fenwa.core.errors import Infeasible, InputError
 from fenwa.core.mix.clear import SOLUBLE_SHARE, Bottles, solubility_at
 from fenwa.core.mix.elements import ions_per_gram
 from fenwa.core.mix.feed import Feed, elements_of
-from fenwa.core.mix.weighing import WEIGHABLE_STEPS
+from fenwa.core.mix.weighing import WEIGHABLE_STEPS, to_grid
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Computed, Ledger
@@ -25,11 +25,12 @@ PURE = BaseWater(0.0, "deionised", None, "pure water")
 
 @dataclass(frozen=True)
 class BottleContent:
-    """A product in a bottle: what to weigh, and its strength there. [g, g/L]"""
+    """A product in a bottle: its mass, its strength there, and what the scale can weigh of it. [g, g/L]"""
 
     name: str
     mass_g: float
     concentration_g_L: float
+    weigh_g: float | None = None  # None: no scale was named
 
 
 @dataclass(frozen=True)
@@ -47,7 +48,8 @@ class StockBottle:
 class StockSolution:
     """What to weigh into which bottle, what to draw from it, and how long it keeps.
 
-    ``mass_g`` and ``concentration_g_L`` are of the smallest weighing, the one that sets the error.
+    ``mass_g``, ``weigh_g`` (the scale's nearest step) and ``concentration_g_L`` are of the smallest weighing, the
+    one that sets the error.
     """
 
     mass_g: float
@@ -62,6 +64,7 @@ class StockSolution:
     keeps_weeks: int
     use_by: date | None
     filled_with: str
+    weigh_g: float
 
 
 def hazard_line(feeds: list[Feed]) -> str:
@@ -202,7 +205,8 @@ def stock_solution(
     ledger.take("r", "step of the scale", scale_step_g, "g")
     ledger.take("s", "step of the syringe", syringe_step_mL, "mL")
     concentration = ledger.step("c_s", "d * 1000 / v_L", "g/L", "strength of the stock")
-    mass = ledger.step("m", "c_s * B / 1000", "g", "weigh into the bottle")
+    mass = ledger.step("m", "c_s * B / 1000", "g", "mass for the bottle")
+    weighed = ledger.step("m_r", "r * floor(m / r + 0.5)", "g", "weigh into the bottle: the nearest step of the scale")
     for i, d in enumerate(doses):
         if len(doses) > 1:
             ledger.take(f"d_{i + 1}", f"dose of {parts[i].label.name}", d, "g/L")
@@ -220,11 +224,11 @@ def stock_solution(
     ledger.caution("Label the bottle with contents, strength and date; keep it from children, pets and food.")
     weeks = keeps_weeks_of(parts) if parts else KEEPS_WEEKS
     bottles = tuple(
-        _bottle("" if len(together) == 1 else "AB"[i], [parts[j] for j in which], bottle, draw) for i, which in enumerate(together)
+        _bottle("" if len(together) == 1 else "AB"[i], [parts[j] for j in which], bottle, draw, scale_step_g) for i, which in enumerate(together)
     ) if parts else ()  # fmt: skip
     use_by = made_on + timedelta(weeks=weeks) if made_on else None
     return ledger.close(StockSolution(mass, bottle, concentration, draw, drawn, error, lasts, bottles,
-                                      dilution_words(1000 / draw), weeks, use_by, base.name))  # fmt: skip
+                                      dilution_words(1000 / draw), weeks, use_by, base.name, weighed))  # fmt: skip
 
 
 def dilution_words(D: float) -> str:
@@ -232,9 +236,11 @@ def dilution_words(D: float) -> str:
     return f"1 in {D:.4g} ({1000 / D:.4g} mL in each litre of feed; 1 part + {D - 1:.4g} parts water)"
 
 
-def _bottle(letter: str, feeds: list[Feed], bottle_mL: float, draw: float) -> StockBottle:
+def _bottle(letter: str, feeds: list[Feed], bottle_mL: float, draw: float, scale_step_g: float) -> StockBottle:
+    masses = [f.dose_g_L * bottle_mL / draw for f in feeds]
     contents = tuple(
-        BottleContent(f.label.name, f.dose_g_L * bottle_mL / draw, f.dose_g_L * 1000 / draw) for f in feeds
+        BottleContent(f.label.name, mass, f.dose_g_L * 1000 / draw, to_grid(mass, scale_step_g))
+        for f, mass in zip(feeds, masses, strict=True)
     )
     return StockBottle(letter, contents, bottle_mL, sum(c.concentration_g_L for c in contents), hazard_line(feeds))
 

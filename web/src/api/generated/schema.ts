@@ -4642,7 +4642,7 @@ export interface components {
         };
         /**
          * BottleContent
-         * @description A product in a bottle: what to weigh, and its strength there. [g, g/L]
+         * @description A product in a bottle: its mass, its strength there, and what the scale can weigh of it. [g, g/L]
          */
         BottleContent: {
             /** Name */
@@ -4651,6 +4651,8 @@ export interface components {
             mass_g: number;
             /** Concentration G L */
             concentration_g_L: number;
+            /** Weigh G */
+            weigh_g?: number | null;
         };
         /**
          * BottleOut
@@ -12377,7 +12379,8 @@ export interface components {
          * StockSolution
          * @description What to weigh into which bottle, what to draw from it, and how long it keeps.
          *
-         *     ``mass_g`` and ``concentration_g_L`` are of the smallest weighing, the one that sets the error.
+         *     ``mass_g``, ``weigh_g`` (the scale's nearest step) and ``concentration_g_L`` are of the smallest weighing, the
+         *     one that sets the error.
          */
         StockSolution: {
             /** Mass G */
@@ -12404,6 +12407,8 @@ export interface components {
             use_by: string | null;
             /** Filled With */
             filled_with: string;
+            /** Weigh G */
+            weigh_g: number;
         };
         /** StockSolutionInput */
         StockSolutionInput: {

@@ -8,7 +8,7 @@ import { WhatComesOut } from "./desk/WhatComesOut"
 import { WhatIn } from "./desk/WhatIn"
 import { type Answer, body, type Draft, fromRecipe } from "./draft"
 
-const STOCK: Schemas["StockSolution"] = { mass_g: 23.1, bottle_mL: 500, concentration_g_L: 46.2, draw_mL_per_L: 10, draw_mL: 32, error_pct: 2.1, lasts_L: 50, bottles: [], dilution: "1 in 100", keeps_weeks: 8, use_by: null, filled_with: "Rain" }
+const STOCK: Schemas["StockSolution"] = { mass_g: 23.1, bottle_mL: 500, concentration_g_L: 46.2, draw_mL_per_L: 10, draw_mL: 32, error_pct: 2.1, lasts_L: 50, bottles: [], dilution: "1 in 100", keeps_weeks: 8, use_by: null, filled_with: "Rain", weigh_g: 23 }
 const PART: Schemas["Weighing"] = { name: "Nitrate feed", dose_g_L: 0.4615, dose_mL_L: null, amount: 1.477, unit: "g", step: 1, rounded: 1, error_pct: 32.3, weighable: false }
 const DOSE: Schemas["Dose"] = {
   dose_g_L: 0.4615, dose_mL_L: null, amount_g: 1.477, amount_mL: null, fraction: 0.375, nitrogen_mg_L: 60, ec_added_uS_cm: 378, ec_total_uS_cm: 412, ec_low_uS_cm: 390, ec_high_uS_cm: 434,

@@ -73,7 +73,7 @@ function Weighing({ d, measures }: { d: Schemas["Dose"]; measures: string[] }) {
       {d.stock && (
         <Box mt="1">
           <Text fontWeight="semibold">Go through a stock</Text>
-          <Text>Weigh <Quantity label="Weigh into the bottle" kind="mass" value={d.stock.mass_g} working={how(d.stock_working)} /> into {d.stock.bottle_mL} mL of {d.stock.filled_with} ({figure(d.stock.concentration_g_L)} g/L), draw <Quantity label="Draw of the stock" value={d.stock.draw_mL} unit="mL" working={how(d.stock_working)} /> for this can: {figure(d.stock.error_pct, 2)} % (SD) off. One bottle makes {figure(d.stock.lasts_L)} L and keeps {d.stock.keeps_weeks} weeks.</Text>
+          <Text>Weigh <Quantity label="Weigh into the bottle" kind="mass" value={d.stock.weigh_g} working={how(d.stock_working)} /> into {d.stock.bottle_mL} mL of {d.stock.filled_with} ({figure(d.stock.concentration_g_L)} g/L), draw <Quantity label="Draw of the stock" value={d.stock.draw_mL} unit="mL" working={how(d.stock_working)} /> for this can: {figure(d.stock.error_pct, 2)} % (SD) off. One bottle makes {figure(d.stock.lasts_L)} L and keeps {d.stock.keeps_weeks} weeks.</Text>
         </Box>
       )}
       {d.by_steps && (

@@ -15,7 +15,7 @@ export function BottleLabels() {
             {bottles.map((b) => (
               <Box key={b.id} as="article" aria-label={`Label of ${b.name}${b.letter ? `, bottle ${b.letter}` : ""}`} borderWidth="2px" borderColor="fg" borderRadius="md" p="3" w="290px" css={{ breakInside: "avoid" }}>
                 <Text fontSize="lg" fontWeight="bold">Stock {b.letter}: {b.name}</Text>
-                {b.contents.map((c) => <Text key={String(c.name)}>{String(c.name)}: {figure(Number(c.concentration_g_L), 3)} g/L ({figure(Number(c.mass_g), 3)} g in {figure(b.volume_mL, 5)} mL)</Text>)}
+                {b.contents.map((c) => <Text key={String(c.name)}>{String(c.name)}: {figure(Number(c.concentration_g_L), 3)} g/L ({figure(Number(c.weigh_g ?? c.mass_g), 3)} g in {figure(b.volume_mL, 5)} mL)</Text>)}
                 <Text>{b.dilution}</Text>
                 <Text>Made {day(b.made_on)} {b.made_on.slice(0, 4)}{b.use_by ? `, use by ${day(b.use_by)} ${b.use_by.slice(0, 4)}` : ""}</Text>
                 <Text fontWeight="semibold" mt="1">{b.hazard}</Text>

@@ -28,7 +28,7 @@ function Bottle({ bottle, working }: { bottle: Schemas["StockBottle"]; working: 
     <Box borderWidth="1px" borderRadius="md" p="3" mb="2">
       <Text fontWeight="semibold">{bottle.letter ? `Bottle ${bottle.letter}` : "One bottle"}, {figure(bottle.volume_mL, 5)} mL</Text>
       {bottle.contents.map((c) => (
-        <Flex key={c.name} justify="space-between" gap="3" py="0.5"><Text>{c.name}</Text><Text whiteSpace="nowrap"><b><Quantity label={`Weigh ${c.name}`} kind="mass" value={c.mass_g} working={{ kind: "here", working }} /></b> <Text as="span" color="fg.muted" fontSize="sm">{figure(c.concentration_g_L, 3)} g/L</Text></Text></Flex>
+        <Flex key={c.name} justify="space-between" gap="3" py="0.5"><Text>{c.name}</Text><Text whiteSpace="nowrap"><b><Quantity label={`Weigh ${c.name}`} kind="mass" value={c.weigh_g ?? c.mass_g} working={{ kind: "here", working }} /></b> <Text as="span" color="fg.muted" fontSize="sm">{figure(c.concentration_g_L, 3)} g/L</Text></Text></Flex>
       ))}
       <Text fontSize="sm" color="state.caution">{bottle.hazard}</Text>
     </Box>
