@@ -161,3 +161,58 @@ def test_a_quarantine_ended_by_mistake_is_taken_up_again(kept: Client) -> None:
     assert [p["isolated"] for p in kept.get("/api/pots")["pots"]] == [False, False]
     kept.made(f"/api/log/event/{done['id']}/archive")
     assert [j["id"] for j in kept.get("/api/round")["jobs"] if j["kind"] == "end of quarantine"] == [job["id"]]
+
+
+def test_a_decision_is_kept_with_its_day_and_asks_for_a_look(kept: Client) -> None:
+    page = kept.get("/api/pots/1/decisions")
+    assert (page["decisions"], page["look_again_on"]) == ([], "2026-12-21"), (
+        "28 days: the kind has answered salt by then"
+    )
+    row = kept.made(
+        "/api/pots/1/decisions",
+        {"on": "2026-11-02", "what": "half the feed", "why": "brown tips", "look_again_on": "2026-11-22"},
+    )
+    job = next(j for j in kept.get("/api/round")["jobs"] if j["kind"] == "look again")
+    assert (job["late_days"], job["sentence"]) == (1, "You wanted to look again: brown tips")
+    assert [e["what"] for e in kept.get("/api/pots/1")["events"]] == ["half the feed"]
+    kept.made("/api/pots/1/decisions", {"on": "2026-11-23", "what": "nothing yet"})
+    assert [d["what"] for d in kept.get("/api/pots/1/decisions")["decisions"]] == ["nothing yet", "half the feed"]
+    kept.made("/api/skips", {"pot_ids": [1], "on": "2026-11-23"})
+    assert len(kept.get("/api/pots/1/decisions")["decisions"]) == 2, "a skipped watering is no change of care"
+    kept.made(f"/api/log/decision/{row['id']}/archive")
+    assert not any(j["kind"] == "look again" for j in kept.get("/api/round")["jobs"])
+
+
+@pytest.mark.parametrize(
+    ("path", "body", "pointer"),
+    [
+        ("decisions", {"on": "2026-11-23", "what": "  "}, "/what"),
+        ("decisions", {"on": "2026-11-23", "what": "skipped"}, "/what"),
+        ("decisions", {"on": "2026-11-25", "what": "x"}, "/on"),
+        ("decisions", {"on": "2026-11-23", "what": "x", "look_again_on": "2026-11-23"}, "/look_again_on"),
+        ("treated", {"on": "2026-11-23", "days": 500}, "/days"),
+        ("treated", {"on": "2026-11-25"}, "/on"),
+    ],
+)
+def test_decisions_and_treatments_that_cannot_be(still: Client, path: str, body: dict[str, Any], pointer: str) -> None:
+    assert still.refused(f"/api/pots/1/{path}", body)["errors"][0]["pointer"] == pointer
+
+
+def test_treated_leaves_are_not_sprayed_until_the_label_allows_it(kept: Client) -> None:
+    row = kept.made("/api/pots/1/treated", {"on": "2026-11-20", "days": 7, "note": "soap"})
+    hold = next(h for h in care(kept)["holds"] if h["id"] == "treated")
+    assert hold["blocks"] == ["leaf spray"]
+    kept.made(f"/api/log/event/{row['id']}/archive")
+    assert care(kept)["holds"] == []
+
+
+def test_roots_that_do_not_work_hold_feed_until_a_tip_or_a_leaf_shows(kept: Client) -> None:
+    kept.made("/api/pots/1/looks", {"on": "2026-11-01", "roots_working": False})
+    assert [h["id"] for h in care(kept)["holds"]] == ["no working roots"]
+    kept.made("/api/pots/1/looks", {"on": "2026-11-15", "root": 1})
+    assert [h["id"] for h in care(kept)["holds"]] == ["no working roots"]
+    row = kept.made("/api/pots/1/looks", {"on": "2026-11-20", "root": 2.5})
+    assert care(kept)["holds"] == []
+    kept.made(f"/api/log/look/{row['id']}/archive")
+    kept.made("/api/pots/1/looks", {"on": "2026-11-21", "new_leaf": True})
+    assert care(kept)["holds"] == []

@@ -26,6 +26,7 @@ from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
+from fenwa.store.care_state import SKIPPED
 from fenwa.store.collection import pots_today
 from fenwa.store.errand_state import DONE, LATER
 from fenwa.store.pot_today import PotToday, day_of
@@ -229,10 +230,18 @@ def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
         (models.Event.pot_id == p.pot.id) | (models.Event.place_id == p.where.id), models.Event.archived_at.is_(None),
         models.Event.on <= today, models.Event.kind.not_in((DONE, LATER)),
     )  # fmt: skip
-    return [
+    decided = select(models.Decision).where(
+        models.Decision.pot_id == p.pot.id, models.Decision.archived_at.is_(None), models.Decision.on <= today,
+        models.Decision.what != SKIPPED,
+    )  # fmt: skip
+    found = [
         EventOut(on=e.on, what=e.note if e.kind == "other" and e.note else e.kind, at_place=e.place_id is not None)
         for e in session.scalars(rows.order_by(models.Event.on, models.Event.id))
     ]
+    found += [
+        EventOut(on=d.on, what=d.what, at_place=False) for d in session.scalars(decided.order_by(models.Decision.id))
+    ]
+    return sorted(found, key=lambda e: e.on)
 
 
 def _pour_out(p: models.Pour, corrected: bool) -> PourOut:

@@ -11,7 +11,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 import fenwa
-from fenwa.core.care.habit import start_of_medium_uS_cm
+from fenwa.core.care.habit import roots_work, start_of_medium_uS_cm
 from fenwa.core.data.loader import get_medium, get_profile, habits
 from fenwa.core.data.profile import Profile
 from fenwa.core.pot.balance import State
@@ -199,7 +199,7 @@ def _look_facts(looks: list[Look]) -> dict[str, Any]:
         "spike_on": _newest(looks, lambda x: x.spike),
         "root_cm": rooted.root_cm if rooted else None,
         "root_on": _iso(rooted.on) if rooted else None,
-        "roots_working": next((x.roots_working for x in reversed(looks) if x.roots_working is not None), None),
+        "roots_working": _roots_work(looks),
         "limp_on": _iso(looked[-1].on) if looked and "limp" in looked[-1].marks else None,
         "rot_on": _iso(looked[-1].on) if looked and "rot" in looked[-1].marks else None,
         "last_look_on": _iso(last.on) if last else None,
@@ -209,6 +209,15 @@ def _look_facts(looks: list[Look]) -> dict[str, Any]:
         "crust_on": _iso(crusts[-1]) if crusts else None,
         "new_leaf_on": _iso(new[-1]) if new else None,
     }
+
+
+def _roots_work(looks: list[Look]) -> bool | None:
+    said = next((x for x in reversed(looks) if x.roots_working is not None), None)
+    leaf = next((x.on for x in reversed(looks) if x.new_leaf), None)
+    root = next((x for x in reversed(looks) if x.root_cm is not None), None)
+    return roots_work(
+        said.roots_working if said else None, said.on if said else None, leaf, root.root_cm if root else None, root.on if root else None
+    )  # fmt: skip
 
 
 def _newest(looks: list[Look], is_it: Callable[[Look], bool]) -> str | None:

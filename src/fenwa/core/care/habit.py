@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, timedelta
 
 LOOK_DAYS = 14  # judgement: a leaf shows a change of care within weeks, not days
 CHARGED_START_uS_cm = 1500.0  # judgement: a charged mix before its first flush
@@ -18,6 +18,25 @@ def usual_pour_L(
     if logged_L is not None:
         return logged_L
     return max(POUR_MIN_L, loss_per_day * interval_days * water_L / (1 - LF))
+
+
+def look_again_on(on: date, answers_days: tuple[int, int]) -> date:
+    """The day by which a kind has answered a change of salt or water: an earlier look is early, a later one settled. [d]"""
+    return on + timedelta(days=answers_days[1])
+
+
+ROOT_TIP_CM = 2.0  # table of holds: living tips of 2 to 3 cm
+
+
+def roots_work(
+    said: bool | None, said_on: date | None, new_leaf_on: date | None, root_cm: float | None, root_on: date | None
+) -> bool | None:
+    """Whether roots drink: what was said of them last, until a new leaf or a root tip of 2 cm shows that they do. None: not known."""
+    if said is not False or said_on is None:
+        return said
+    leaf = new_leaf_on is not None and new_leaf_on > said_on
+    tip = root_cm is not None and root_cm >= ROOT_TIP_CM and root_on is not None and root_on > said_on
+    return leaf or tip
 
 
 def look_is_due(last_on: date | None, today: date) -> bool:

@@ -3290,6 +3290,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pots/{pot_id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Decisions
+         * @description What was decided here, and when a change made today can be judged.
+         */
+        get: operations["decisions_api_pots__pot_id__decisions_get"];
+        put?: never;
+        /**
+         * Decide
+         * @description Keep a decision; the day to look again becomes a job of the round.
+         */
+        post: operations["decide_api_pots__pot_id__decisions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/treated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Treated
+         * @description Log a leaf treatment: no leaf spray until the days of its label are over.
+         */
+        post: operations["treated_api_pots__pot_id__treated_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -6123,6 +6167,73 @@ export interface components {
             ammonium_N_mg_L: number;
             /** Ways */
             ways: components["schemas"]["Way"][];
+        };
+        /**
+         * DecisionIn
+         * @description What was decided, doing nothing included; empty day: no job to look again.
+         */
+        DecisionIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /** Look Again On */
+            look_again_on?: string | null;
+        };
+        /**
+         * DecisionOut
+         * @description A decision kept.
+         */
+        DecisionOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /** Look Again On */
+            look_again_on?: string | null;
+            /** Id */
+            id: number;
+        };
+        /**
+         * DecisionsPage
+         * @description Decisions at a pot, the newest first; the day by which its kind has answered a change, and how soon it may. [d]
+         */
+        DecisionsPage: {
+            /** Decisions */
+            decisions: components["schemas"]["DecisionOut"][];
+            /**
+             * Look Again On
+             * Format: date
+             */
+            look_again_on: string;
+            /** Salt Days */
+            salt_days: [
+                number,
+                number
+            ];
+            /** Hunger Days */
+            hunger_days: [
+                number,
+                number
+            ];
+            /** First Sign */
+            first_sign: string;
         };
         /**
          * Demand
@@ -12708,6 +12819,27 @@ export interface components {
             t_s: number;
             /** Ec Us Cm */
             ec_uS_cm: number;
+        };
+        /**
+         * TreatedIn
+         * @description Leaves treated with something; ``days`` its label asks to wait before anything else is sprayed. [d]
+         */
+        TreatedIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Days
+             * @default 2
+             */
+            days: number | string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * TreatmentEffect
@@ -22040,6 +22172,165 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FeltIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    decisions_api_pots__pot_id__decisions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionsPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    decide_api_pots__pot_id__decisions_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    treated_api_pots__pot_id__treated_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatedIn"];
             };
         };
         responses: {

@@ -2,13 +2,13 @@ import { Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
-import { EntrySheet, NoteField, TextField, TickField } from "../../ui/fields"
+import { EntrySheet, NoteField, SelectField, TextField, TickField } from "../../ui/fields"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 
 type Mark = NonNullable<Schemas["LookIn"]["marks"]>[number]
-type Values = { on: string; leaves_count: string; newest_leaf: string; new_leaf: boolean; new_growth: boolean; growth_stopped: boolean; spike: boolean; root: string; marks: Mark[]; none: boolean; note: string }
+type Values = { on: string; leaves_count: string; newest_leaf: string; new_leaf: boolean; new_growth: boolean; growth_stopped: boolean; spike: boolean; root: string; roots: "" | "yes" | "no"; marks: Mark[]; none: boolean; note: string }
 
 const WORDS: Record<string, string> = { tip: "brown tip", rim: "brown rim", spot: "spots", "yellow oldest": "oldest leaf yellow", crust: "white crust", limp: "limp leaves", rot: "rot" }
 
@@ -18,11 +18,11 @@ export function LookForm({ potId, last, today, onClose }: { potId: number; last?
   const notice = useNotice()
   const undo = useUndo()
   const entry = useEntryForm<Values, Schemas["LookOut"]>(
-    { on: today, leaves_count: last?.leaves_count != null ? String(last.leaves_count) : "", newest_leaf: "", new_leaf: false, new_growth: false, growth_stopped: false, spike: false, root: "", marks: [], none: false, note: "" },
+    { on: today, leaves_count: last?.leaves_count != null ? String(last.leaves_count) : "", newest_leaf: "", new_leaf: false, new_growth: false, growth_stopped: false, spike: false, root: "", roots: "", marks: [], none: false, note: "" },
     (v, key) =>
       answer(client.POST("/api/pots/{pot_id}/looks", {
         params: { ...keyed(key), path: { pot_id: potId } },
-        body: { on: v.on, leaves_count: v.leaves_count, newest_leaf: v.newest_leaf, newest_leaf_unit: "mm", new_leaf: v.new_leaf, new_growth: v.new_growth, growth_stopped: v.growth_stopped, spike: v.spike, root: v.root, marks: v.marks || [], marks_looked_for: v.none || (v.marks || []).length > 0, unknown: [], note: v.note },
+        body: { on: v.on, leaves_count: v.leaves_count, newest_leaf: v.newest_leaf, newest_leaf_unit: "mm", new_leaf: v.new_leaf, new_growth: v.new_growth, growth_stopped: v.growth_stopped, spike: v.spike, root: v.root, roots_working: v.roots === "" ? null : v.roots === "yes", marks: v.marks || [], marks_looked_for: v.none || (v.marks || []).length > 0, unknown: [], note: v.note },
       })),
     (look) => {
       notice({ text: "The look is kept.", undo: () => undo("look", look.id) })
@@ -34,6 +34,7 @@ export function LookForm({ potId, last, today, onClose }: { potId: number; last?
       <TextField form={entry.form} name="leaves_count" label="Leaves counted" numeric hint="Empty: not counted." />
       <TextField form={entry.form} name="newest_leaf" label="Newest leaf" unit="mm" numeric hint="Empty: not measured." />
       <TextField form={entry.form} name="root" label="Longest new root" unit="cm" numeric hint="Empty: not measured." />
+      <SelectField form={entry.form} name="roots" label="Roots" choices={[{ value: "", label: "not looked at" }, { value: "yes", label: "alive, some with fresh tips" }, { value: "no", label: "none that live" }]} hint="Without living roots feed waits." />
       <fieldset>
         <Text as="legend" fontSize="sm" fontWeight="medium">Growth since the last look</Text>
         <Flex direction="column">

@@ -9,6 +9,7 @@ import { Card, Loaded, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { FlushCard } from "../flush/FlushCard"
 import { CareCard } from "./care/CareCard"
+import { DecideForm } from "./care/DecideForm"
 import { Holds } from "./care/Holds"
 import { ChangePot } from "./collection/ChangePot"
 import { LogList } from "./LogList"
@@ -26,7 +27,7 @@ export function PotScreen() {
 }
 
 function PotView({ page }: { page: Schemas["PotPage"] }) {
-  const [open, setOpen] = useState<"look" | "pour" | "phase" | "change" | "archive" | null>(null)
+  const [open, setOpen] = useState<"look" | "pour" | "phase" | "change" | "archive" | "decide" | null>(null)
   const { row, root_zone: z } = page
   const water = useQuery(waterQuery).data?.waters.find((w) => w.ec25_uS_cm !== null)
   const facts = [`${figure(page.pot_volume_L)} L ${page.medium}`, row.drainage === "drains" ? null : row.drainage, `${row.place}${row.spot ? `, ${row.spot}` : ""}`, row.phase, page.hazard].filter(Boolean).join(" · ")
@@ -36,6 +37,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
         <Button variant="outline" minH="44px" onClick={() => setOpen("archive")}>Archive</Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("change")}>Change</Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("phase")}>Phase</Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("decide")}>Decide</Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("pour")}>Log a pour</Button>
         <Button data-new minH="44px" onClick={() => setOpen("look")}>Log a look</Button>
       </PageHead>
@@ -43,6 +45,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
       {open === "change" && <ChangePot page={page} onClose={() => setOpen(null)} />}
       {open === "archive" && <DiedForm page={page} onClose={() => setOpen(null)} />}
       {open === "look" && <LookForm potId={row.id} last={page.looks.at(-1)} today={page.today} onClose={() => setOpen(null)} />}
+      {open === "decide" && <DecideForm potId={row.id} today={page.today} onClose={() => setOpen(null)} />}
       {open === "phase" && <PhaseForm potId={row.id} phase={row.phase} today={page.today} onClose={() => setOpen(null)} />}
       {open === "pour" && (
         <Box mb="4">

@@ -13,6 +13,7 @@ import { ClimateForm } from "./ClimateForm"
 import { FeltForm } from "./FeltForm"
 import { PlaceForm } from "./PlaceForm"
 import { ReadyForm } from "./ReadyForm"
+import { TreatedForm } from "./TreatedForm"
 import { WeightForm } from "./WeightForm"
 
 const careQuery = (id: number) => queryOptions({ queryKey: ["pots", "one", id, "care"], queryFn: () => answer(client.GET("/api/pots/{pot_id}/care", { params: { path: { pot_id: id } } })) })
@@ -22,7 +23,7 @@ const READY = { water: "Wants water now.", wait: "Leave it today.", check: "To b
 /** What rules the pot: phase, rhythm, days to the next look, water by weight. */
 export function CareCard({ page }: { page: Schemas["PotPage"] }) {
   const care = useQuery(careQuery(page.row.id)).data
-  const [open, setOpen] = useState<"care" | "place" | "weight" | "climate" | "ready" | "felt" | "changed" | "rule" | null>(null)
+  const [open, setOpen] = useState<"care" | "place" | "weight" | "climate" | "ready" | "felt" | "changed" | "rule" | "treated" | null>(null)
   if (!care) return <Card title="Care"><Text role="status">One moment.</Text></Card>
   const { interval, next_feed: next, water } = care
   const close = () => setOpen(null)
@@ -46,6 +47,7 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("felt")}>How dry is it?</Button>
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("weight")}>Weigh it</Button>
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("ready")}>When it wants water</Button>
+        <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("treated")}>Leaves treated</Button>
       </Flex>
       <Flex gap="2" mt="2" wrap="wrap" align="center">
         <Text fontSize="sm" color="fg.muted">{page.row.place}:</Text>
@@ -59,6 +61,7 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         {open === "weight" && <WeightForm potId={page.row.id} today={page.today} onClose={close} />}
         {open === "climate" && <ClimateForm placeId={care.place_id} place={page.row.place} today={page.today} onClose={close} />}
         {open === "ready" && <ReadyForm potId={page.row.id} care={care} onClose={close} />}
+        {open === "treated" && <TreatedForm potId={page.row.id} today={page.today} onClose={close} />}
         {open === "felt" && <FeltForm potId={page.row.id} care={care} today={page.today} onClose={close} />}
         {open === "changed" && <ChangeHere placeId={care.place_id} place={page.row.place} today={page.today} onClose={close} />}
         {open === "rule" && <RuleForm scope="place" ruleKey={String(care.place_id)} of={page.row.place} onClose={close} />}

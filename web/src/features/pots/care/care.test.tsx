@@ -5,10 +5,12 @@ import { serve, show } from "../../../testing/harness.test"
 import { RuleForm } from "../../../ui/RuleForm"
 import { CareForm } from "./CareForm"
 import { ChangeHere } from "./ChangeHere"
+import { DecideForm } from "./DecideForm"
 import { FeltForm } from "./FeltForm"
 import { Holds } from "./Holds"
 import { PlaceForm } from "./PlaceForm"
 import { ReadyForm } from "./ReadyForm"
+import { TreatedForm } from "./TreatedForm"
 import { WeightForm } from "./WeightForm"
 
 type Hold = Schemas["PotRow"]["holds"][number]
@@ -134,5 +136,28 @@ describe("a place", () => {
     typed("Feeding school", "pulse")
     fireEvent.click(screen.getByRole("button", { name: "Keep the rule" }))
     await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ scope: "place", key: "2", school_id: "pulse", phase_school: "lamps" }))
+  })
+})
+
+describe("what is decided", () => {
+  it("proposes the day by which the kind has answered, tells what was decided before, and keeps why", async () => {
+    const sent = serve({
+      "GET /api/pots/3/decisions": { body: { decisions: [{ id: 1, on: "2026-10-02", what: "half the feed", why: "", look_again_on: "2026-10-30" }], look_again_on: "2026-12-21", salt_days: [10, 28], hunger_days: [50, 120], first_sign: "the next leaf" } },
+      "POST /api/pots/3/decisions": { status: 201, body: { id: 2 } },
+    })
+    const { container } = show(<DecideForm potId={3} today="2026-11-23" onClose={nothing} />)
+    await screen.findByText("What is decided")
+    expect(container.textContent).toContain("Before: 2 Oct, half the feed (look again 30 Oct).")
+    expect(container.textContent).toContain("answers salt in 10 to 28 days, hunger in 50 to 120")
+    typed("Decided", "nothing yet")
+    fireEvent.click(screen.getByRole("button", { name: "Keep the decision" }))
+    await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ what: "nothing yet", why: "", on: "2026-11-23", look_again_on: "2026-12-21" }))
+  })
+  it("lets leaf sprays wait for as long as the label of a treatment asks", async () => {
+    const sent = serve({ "POST /api/pots/3/treated": { status: 201, body: { id: 2 } } })
+    show(<TreatedForm potId={3} today="2026-11-23" onClose={nothing} />)
+    typed("Its label asks to wait, days", "7")
+    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ on: "2026-11-23", days: "7", note: "" }))
   })
 })
