@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.router_pours import Felt
 from fenwa.api.typed import Typed
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row, now
 from fenwa.core.care.interval import feel_again_on
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, NotFound, Underspecified
@@ -99,10 +99,7 @@ def add_person(body: PersonIn, writer: Writing) -> Stored:
         twin = select(models.Person).where(models.Person.name == name, models.Person.archived_at.is_(None))
         if session.scalars(twin).first():
             raise Conflict(f"{name} is in the list already.", pointer="/name")
-        row = models.Person(name=name)
-        session.add(row)
-        session.flush()
-        return {"id": row.id}
+        return keep_row(session, models.Person(name=name))
 
     return Stored(**writer.once(body, write))
 

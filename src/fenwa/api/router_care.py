@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.keeping import PhaseChoice, known_school
 from fenwa.api.router_pots import one_pot
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
 from fenwa.api.writing import now as this_moment
 from fenwa.core.care.holds import Hold
 from fenwa.core.care.interval import CheckInterval, check_interval
@@ -29,7 +29,7 @@ from fenwa.store import models
 from fenwa.store.care_state import own_row, profile_in_force
 from fenwa.store.collection import forming, gaps_of, pots_today, rate_on
 from fenwa.store.pot_today import PotToday, day_of
-from fenwa.store.summary import refresh, touch, touch_all
+from fenwa.store.summary import refresh, touch_all
 
 router = APIRouter(prefix="/api", tags=["care"])
 
@@ -128,11 +128,10 @@ def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: Writing) -> St
         if before is not None:
             before.archived_at = this_moment()
         own_version(shipped, figures)
-        row = models.ProfileCopy(profile_id=profile_id, plant_id=body.plant_id, figures=figures, word=body.word)
-        session.add(row)
-        session.flush()
         touch_all(session)
-        return {"id": row.id}
+        return keep_row(
+            session, models.ProfileCopy(profile_id=profile_id, plant_id=body.plant_id, figures=figures, word=body.word)
+        )
 
     return Stored(**writer.once(body, write))
 
@@ -241,10 +240,8 @@ def set_aside(pot_id: int, body: OverrideIn, writer: Writing, today: Today) -> S
             raise InputError(f"{p.pot.code} has no open hold “{body.hold_id}”. It may have ended.", pointer="/hold_id")
         if hold.standing:
             raise InputError(f"“{hold.id}” is a rule of the kind, not an event. {hold.release}", pointer="/hold_id")
-        row = models.HoldOverride(pot_id=pot_id, hold_id=body.hold_id, on=today, word=body.word.strip())
-        session.add(row)
-        touch(session, pot_id)
-        session.flush()
-        return {"id": row.id}
+        return keep_row(
+            session, models.HoldOverride(pot_id=pot_id, hold_id=body.hold_id, on=today, word=body.word.strip())
+        )
 
     return Stored(**writer.once(body, write))

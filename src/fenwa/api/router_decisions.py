@@ -12,13 +12,12 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.router_pots import one_pot
 from fenwa.api.typed import Typed
-from fenwa.api.writing import Reading, Stored, Today, Writing
+from fenwa.api.writing import Reading, Stored, Today, Writing, keep_row
 from fenwa.core.care.habit import look_again_on
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.store import models
 from fenwa.store.care_state import SKIPPED, TREATED
-from fenwa.store.summary import touch
 
 router = APIRouter(prefix="/api", tags=["care"])
 
@@ -82,13 +81,12 @@ def decide(pot_id: int, body: DecisionIn, writer: Writing, today: Today) -> Stor
 
     def write(session: Session) -> dict[str, Any]:
         one_pot(session, pot_id, today)
-        row = models.Decision(
-            pot_id=pot_id, on=body.on, what=what, why=body.why.strip(), look_again_on=body.look_again_on
+        return keep_row(
+            session,
+            models.Decision(
+                pot_id=pot_id, on=body.on, what=what, why=body.why.strip(), look_again_on=body.look_again_on
+            ),
         )
-        session.add(row)
-        touch(session, pot_id)
-        session.flush()
-        return {"id": row.id}
 
     return Stored(**writer.once(body, write))
 
@@ -109,10 +107,8 @@ def treated(pot_id: int, body: TreatedIn, writer: Writing, today: Today) -> Stor
 
     def write(session: Session) -> dict[str, Any]:
         one_pot(session, pot_id, today)
-        row = models.Event(pot_id=pot_id, on=body.on, kind=TREATED, days=days, note=body.note.strip())
-        session.add(row)
-        touch(session, pot_id)
-        session.flush()
-        return {"id": row.id}
+        return keep_row(
+            session, models.Event(pot_id=pot_id, on=body.on, kind=TREATED, days=days, note=body.note.strip())
+        )
 
     return Stored(**writer.once(body, write))

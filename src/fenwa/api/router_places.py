@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.keeping import PhaseChoice, known_school
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
 from fenwa.api.writing import now as this_moment
 from fenwa.core.care.season import Hemisphere
 from fenwa.core.care.standing import Scope
@@ -98,11 +98,7 @@ def add_climate(place_id: int, body: ClimateIn, writer: Writing, today: Today) -
 
     def write(session: Session) -> dict[str, Any]:
         get_row(session, models.Place, place_id, "Place", "/place_id")
-        row = models.Climate(place_id=place_id, on=body.on, note=body.note, **values)
-        session.add(row)
-        touch_all(session)
-        session.flush()
-        return {"id": row.id}
+        return keep_row(session, models.Climate(place_id=place_id, on=body.on, note=body.note, **values))
 
     return Stored(**writer.once(body, write))
 
@@ -147,11 +143,7 @@ def add_change(place_id: int, body: PlaceChangeIn, writer: Writing, today: Today
 
     def write(session: Session) -> dict[str, Any]:
         get_row(session, models.Place, place_id, "Place", "/place_id")
-        row = models.Event(place_id=place_id, on=body.on, kind=body.kind, note=body.note.strip())
-        session.add(row)
-        touch_all(session)
-        session.flush()
-        return {"id": row.id}
+        return keep_row(session, models.Event(place_id=place_id, on=body.on, kind=body.kind, note=body.note.strip()))
 
     return Stored(**writer.once(body, write))
 

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.router_pots import one_pot
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
 from fenwa.core.care.readiness import DryEnd, Moist, Probe, ReadyBy, ReadyRule, Roots, checked_rule
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, Underspecified
@@ -38,11 +38,7 @@ def add_weight(pot_id: int, body: WeightIn, writer: Writing, today: Today) -> St
 
     def write(session: Session) -> dict[str, Any]:
         one_pot(session, pot_id, today)
-        row = models.Weight(pot_id=pot_id, on=body.on, grams=body.grams, kind=body.kind)
-        session.add(row)
-        touch(session, pot_id)
-        session.flush()
-        return {"id": row.id}
+        return keep_row(session, models.Weight(pot_id=pot_id, on=body.on, grams=body.grams, kind=body.kind))
 
     return Stored(**writer.once(body, write))
 
@@ -93,10 +89,9 @@ def add_probe(body: ProbeIn, writer: Writing) -> Stored:
         twin = select(models.Probe).where(models.Probe.name == name, models.Probe.archived_at.is_(None))
         if session.scalars(twin).first():
             raise Conflict(f"A probe is called {name} already. Choose another name.", pointer="/name")
-        row = models.Probe(name=name, lowest=body.lowest, highest=body.highest, dry_end=body.dry_end)
-        session.add(row)
-        session.flush()
-        return {"id": row.id}
+        return keep_row(
+            session, models.Probe(name=name, lowest=body.lowest, highest=body.highest, dry_end=body.dry_end)
+        )
 
     return Stored(**writer.once(body, write))
 
@@ -174,12 +169,12 @@ def add_felt(pot_id: int, body: FeltIn, writer: Writing, today: Today) -> Stored
                 high=probe.highest,
                 pointer="/probe_value",
             )
-        row = models.Feel(
-            pot_id=pot_id, **{**body.model_dump(), "probe_id": body.probe_id if body.probe_value is not None else None}
+        return keep_row(
+            session,
+            models.Feel(
+                pot_id=pot_id,
+                **{**body.model_dump(), "probe_id": body.probe_id if body.probe_value is not None else None},
+            ),
         )
-        session.add(row)
-        touch(session, pot_id)
-        session.flush()
-        return {"id": row.id}
 
     return Stored(**writer.once(body, write))

@@ -14,8 +14,9 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.errors import Conflict, NotFound
 from fenwa.core.working import Working
-from fenwa.store.models import Base, Submission
+from fenwa.store.models import Base, Kept, Submission
 from fenwa.store.session import Store
+from fenwa.store.summary import touch, touch_all
 
 M = TypeVar("M", bound=Base)
 
@@ -106,3 +107,15 @@ def get_row(session: Session, model: type[M], row_id: int, words: str, pointer: 
     if row is None or getattr(row, "archived_at", None) is not None:
         raise NotFound(f"{words} {row_id} is not there. It may have been archived.", pointer=pointer)
     return row
+
+
+def keep_row(session: Session, row: Kept) -> dict[str, Any]:
+    """Store a new row and say its id; the pot it belongs to, or every pot of its place, shows it from now on."""
+    session.add(row)
+    session.flush()
+    pot_id, place_id = getattr(row, "pot_id", None), getattr(row, "place_id", None)
+    if pot_id is not None:
+        touch(session, pot_id)
+    elif place_id is not None:
+        touch_all(session)
+    return {"id": row.id}

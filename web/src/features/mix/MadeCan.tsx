@@ -39,7 +39,8 @@ export function MadeCan({ made, potIds, page, onBack }: Props) {
 type Values = { value: string; meter_id: string; temperature: string; unit: "µS/cm" | "mS/cm" | "ppm"; scale: "0.5" | "0.64" | "0.7" | "unknown" }
 
 function PenForm({ batchId, today, onJudged, again }: { batchId: number; today: string; onJudged: (j: Schemas["Judged"]) => void; again: boolean }) {
-  const meters = useQuery(metersQuery).data?.meters ?? []
+  const known = useQuery(metersQuery).data?.meters
+  const meters = known ?? []
   const entry = useEntryForm<Values, Schemas["Judged"]>(
     { value: "", meter_id: "", temperature: "", unit: "µS/cm", scale: "unknown" },
     (v, key) => {
@@ -54,7 +55,7 @@ function PenForm({ batchId, today, onJudged, again }: { batchId: number; today: 
       <Grid templateColumns="1fr 1fr" gap="3">
         <TextField form={entry.form} name="value" label="Measured EC" numeric />
         {meterId === "" && <SelectField form={entry.form} name="unit" label="Unit" choices={["µS/cm", "mS/cm", "ppm"]} />}
-        {meters.length > 0 && <SelectField form={entry.form} name="meter_id" label="Meter" choices={[{ value: "", label: "not named" }, ...meters.map((m) => ({ value: String(m.id), label: m.name }))]} />}
+        {(known === undefined || known.length > 0) && <SelectField form={entry.form} name="meter_id" label="Meter" choices={[{ value: "", label: "not named" }, ...meters.map((m) => ({ value: String(m.id), label: m.name }))]} />}
         {meters.find((m) => String(m.id) === meterId)?.compensation === "none" && <TextField form={entry.form} name="temperature" label="Temperature of the can" unit="°C" numeric />}
         {meterId === "" && unit === "ppm" && <SelectField form={entry.form} name="scale" label="ppm scale" choices={[{ value: "unknown", label: "not known" }, "0.5", "0.64", "0.7"]} />}
       </Grid>

@@ -67,7 +67,7 @@ describe("what goes in", () => {
   it("sends a small dose through a stock, with its rounding told", () => {
     const { container } = show(<WhatIn draft={DRAFT} waters={[WATER]} answer={made({}, { measures: ["or 2 level spoons (1.5 g, ±9 %)"] })} problem={null} />)
     expect(container.textContent).toContain("Your scale: 1 g, 32 % off; or 2 level spoons (1.5 g, ±9 %).")
-    expect(container.textContent).toContain("Weigh 23.1 g into 500 mL of Rain")
+    expect(container.textContent).toContain("Weigh 23 g into 500 mL of Rain")
     expect(screen.getAllByRole("listitem")[1]?.textContent).toContain("Draw 32 mL stock of Nitrate feed.")
     expect(container.textContent).toContain("Read: expect 390 to 434 µS/cm.")
   })
