@@ -46,6 +46,11 @@ def test_no_rule_is_broken_in_a_year(school_id: str) -> None:
                 dry_days[r.id] += 1
         at_root = [p.pot_id for p in poured if p.job != "leaf spray"]
         assert len(at_root) == len(set(at_root)), "one watering a day"
+        for r in (
+            asked
+        ):  # nobody is forgotten on any day: what waits has a hold that blocks water, or its interval is not over
+            waited = (today - r.last_pour_on).days if r.last_pour_on else r.interval_days
+            assert r.id in at_root or blocked(r.holds, "water") or waited < r.interval_days or not r.water_ids
         for p in poured:
             jobs.add(p.job)
             seen_phases.setdefault(p.phase, set()).add(by_id[p.pot_id].hemisphere)

@@ -27,6 +27,12 @@ describe("the outbox", () => {
     expect(sent.map((s) => s.key)).toEqual(["key-1"])
     expect(box.waiting()).toEqual([])
   })
+  it("says so where the browser can keep nothing, and claims nothing", async () => {
+    vi.stubGlobal("indexedDB", { open: () => { throw new DOMException("denied", "SecurityError") } })
+    const box = await page()
+    await expect(box.post(entry(1))).rejects.toThrow("Open Fenwa in an ordinary window")
+    expect(box.waiting()).toEqual([])
+  })
   it("keeps what was done without a line over a reload, then sends each once and in order", async () => {
     gone()
     const box = await page()

@@ -54,7 +54,11 @@ async function refresh() {
 
 /** Keep a write, then try to send it: the answer, a refusal, or the word that it waits. */
 export async function post(entry: Omit<Entry, "n" | "problem">): Promise<Outcome> {
-  await (await kept()).add("entries", { ...entry })
+  try {
+    await (await kept()).add("entries", { ...entry })
+  } catch {
+    throw new ApiProblem({ title: "Nothing can be kept here", detail: "This browser keeps nothing: a private window, or its memory is full. Nothing was stored. Open Fenwa in an ordinary window." })
+  }
   await refresh()
   const before = sending
   void send()

@@ -125,7 +125,7 @@ def pot_water_from_weights(
     if ready:
         said = "At its dry weight: water it."
     elif days is None or sd is None:
-        said = f"{left:.0f} mL left of {available:.0f}."
+        said = f"Of {available:.0f} mL between drained and dry."
     else:
-        said = f"{left:.0f} mL left of {available:.0f}: about {days:.1f} days, give or take {sd:.1f}."
+        said = f"Of {available:.0f} mL between drained and dry: about {days:.1f} days, give or take {max(sd, 0.1):.1f}."
     return ledger.close(PotWater(available, left, share, rate, days, sd, ready, said))

@@ -33,7 +33,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
     async (v, key) => {
       sentAs.current = key
       const outcome = await pour(key, `${pot.code}: ${figure(amount)} mL`, can, mixed, { pot_ids: [pot.pot_id], on: today, volume: amount, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, note: v.note, felt: plain ? "dry" : amount === pot.amount_mL ? "as planned" : "", by }, plain)
-      if (v.mark) await mark(newKey(), `${pot.code}: ${v.mark}`, pot.pot_id, today, v.mark)
+      if (v.mark) await mark(`${key}-mark`, `${pot.code}: ${v.mark}`, pot.pot_id, today, v.mark)
       return outcome
     },
     () => {
@@ -44,7 +44,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
   )
   const leave = () => {
     const key = newKey()
-    void skip(key, `${pot.code}: still heavy`, [pot.pot_id], today)
+    skip(key, `${pot.code}: still heavy`, [pot.pot_id], today).catch((e: Error) => notice({ text: `${pot.code} is not left: ${e.message}` }))
     notice({ text: `${pot.code} is left for another day.`, undo: () => void takeBack(key).then((a) => (a as Schemas["Skipped"] | null)?.decision_ids.forEach((id) => undo("decision", id))) })
     onNext([])
   }

@@ -1,7 +1,6 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
-import { newKey } from "../../api/keys"
 import { takeBack } from "../../api/outbox"
 import { figure } from "../../ui/format"
 import { useNotice } from "../../ui/noticeContext"
@@ -22,7 +21,7 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
   const dry = pots.filter((p) => !heavy.includes(p.pot_id))
   const names = (some: Schemas["CanPot"][]) => some.map((p) => p.code).join(", ")
   const all = usePress(async (_: null, key: string) => {
-    if (heavy.length > 0) await skip(newKey(), `${names(pots.filter((p) => heavy.includes(p.pot_id)))}: still heavy`, heavy, today)
+    if (heavy.length > 0) await skip(`${key}-heavy`, `${names(pots.filter((p) => heavy.includes(p.pot_id)))}: still heavy`, heavy, today)
     if (dry.length === 0) return null
     await pour(key, `${names(dry)}: ${first?.amount_mL} mL each`, can, mixed, { pot_ids: dry.map((p) => p.pot_id), on: today, volume: first?.amount_mL ?? null, felt: "as planned", by })
     return key

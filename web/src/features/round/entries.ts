@@ -22,10 +22,10 @@ export function pour(key: string, title: string, can: Schemas["Can"], mixed: Mix
   return sent({ key, path: "/api/pours", title, body, from: made && "key" in made ? made.key : undefined })
 }
 
-export const skip = (key: string, title: string, pot_ids: number[], on: string) => post({ key, path: "/api/skips", title, body: { pot_ids, on, felt: "heavy", note: "" } satisfies Schemas["SkipIn"] })
+export const skip = (key: string, title: string, pot_ids: number[], on: string) => sent({ key, path: "/api/skips", title, body: { pot_ids, on, felt: "heavy", note: "" } satisfies Schemas["SkipIn"] })
 
 export const mark = (key: string, title: string, potId: number, on: string, word: string) =>
-  post({ key, path: `/api/pots/${potId}/looks`, title, body: { on, marks: [word], marks_looked_for: true } })
+  sent({ key, path: `/api/pots/${potId}/looks`, title, body: { on, marks: [word], marks_looked_for: true } })
 
 export const mix = (key: string, can: Schemas["Can"], productId: number | null, today: string) =>
   sent({

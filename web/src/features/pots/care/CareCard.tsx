@@ -40,7 +40,7 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
           {care.interval_by === "set" && interval.result.learnt_from ? `; the round keeps your ${page.interval_days} days` : ""}
           {interval.result.next_on && interval.result.word === "check" ? `, ${day(interval.result.next_on, page.today)}.` : "."} {care.ready_by === "days" && <Text as="span" color="fg.muted">{interval.result.sentence}</Text>}
         </Text>
-        {water && <Text>By weight: <Quantity label="Water left" value={water.result.left_mL} unit="mL" working={{ kind: "here", working: water.working }} /> <Text as="span" color="fg.muted">{water.result.sentence}</Text></Text>}
+        {water && <Text>By weight <Quantity label="Water left" value={water.result.left_mL} unit="mL" working={{ kind: "here", working: water.working }} /> left. <Text as="span" color="fg.muted">{water.result.sentence}</Text></Text>}
       </Flex>
       <Flex gap="2" mt="3" wrap="wrap">
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("care")}>School and phase</Button>
