@@ -102,6 +102,22 @@ def test_a_new_profile_is_one_file_and_a_slip_is_named(tmp_path: Path) -> None:
         read_fertilizer(path)
 
 
+def test_an_unknown_plant_has_the_strictest_figures_of_all_kinds() -> None:
+    unknown, others = get_profile("unknown"), [p for p in profiles().values() if p.id != "unknown"]
+    for part, low in (
+        ("source_water", "ec_ideal_max_uS_cm ec_max_uS_cm ec_short_term_max_uS_cm alkalinity_ceiling_mg_L"),
+        ("root_zone", "ec_ceiling_uS_cm"),
+    ):
+        for name in low.split():
+            assert getattr(getattr(unknown, part), name) <= min(getattr(getattr(p, part), name) for p in others), name
+    for name in ("fluoride", "chlorine", "sodium", "boron"):
+        assert getattr(unknown.sensitivity, name) == 3
+    assert unknown.climate.minimum_C >= max(p.climate.minimum_C for p in others)
+    assert unknown.climate.day_C[1] <= min(p.climate.day_C[1] for p in others)
+    assert not any(f.feed for f in unknown.phases.values())
+    assert (unknown.hazard.pets, unknown.hazard.people) == ("unknown", "unknown"), "never read as safe"
+
+
 def test_what_is_not_there_is_said() -> None:
     with pytest.raises(NotFound, match="no care profile “rose”"):
         get_profile("rose")

@@ -32,6 +32,7 @@ def collection(school_id: str, n: int = 500) -> list[YearPot]:
     return out
 
 
+@pytest.mark.year
 @pytest.mark.parametrize("school_id", schools())
 def test_no_rule_is_broken_in_a_year(school_id: str) -> None:
     pots = collection(school_id)
