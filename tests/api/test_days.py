@@ -128,3 +128,11 @@ def test_going_away_names_the_helpers_days_and_leaves_sleepers_alone(kept: Clien
     assert len(page["plan"]["result"]["visits"]) == 3
     for query in ("leaving=2026-11-01&back=2026-12-01", "leaving=2026-12-20&back=2026-12-19"):
         assert kept.http.get(f"/api/away?{query}").status_code == 422
+
+
+def test_a_new_phase_does_not_put_off_the_rinse_of_a_tray_pot(client: Client) -> None:
+    client.made("/api/pots", pot(code="S-01", profile_id="sarracenia", route="tray", drainage="tray"))
+    client.made("/api/pots/1/phase", {"phase": "active", "since": "2025-06-01"})
+    client.made("/api/pots/1/phase", {"phase": "slowing", "since": "2026-11-01"})
+    job = next(j for j in client.get("/api/round")["jobs"] if j["kind"] == "rinse tray pot")
+    assert job["due_on"] == "2026-06-01", "a year after it was first known"

@@ -20,7 +20,7 @@ from fenwa.core.pot.mixture import Part, mixed
 from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, members_of
 from fenwa.store.models import Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour
 
-CORE_VERSION = f"{fenwa.__version__}/2"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/3"  # raise the last figure when a default of the balance changes
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
@@ -115,6 +115,7 @@ def refresh(session: Session, pot_id: int) -> None:
         "last_equivalent_on": folded.observations[-1].on.isoformat() if folded.observations else None,
         "phase": spans[-1].phase if spans else "active",
         "phase_since": spans[-1].since.isoformat() if spans else None,
+        "kept_since": _iso(min([s.since for s in spans[:1]] + [p.on for p in pours[:1]], default=None)),
     }
     history = {
         "points": [[p.on.isoformat(), p.reading, p.low, p.high] for p in folded.points],
