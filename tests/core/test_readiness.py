@@ -141,6 +141,39 @@ def test_salt_holds_feed_until_flushed_and_found_in_range(
     assert bool(open_now & {"crust", "salty"}) is held
 
 
+@pytest.mark.parametrize(
+    ("nights", "held"),
+    [
+        (((6, 8.0), (0, 15.0)), False),
+        (((6, 8.0), (3, 13.0), (0, 15.0)), True),
+        (((4, 8.0), (0, 15.0)), True),
+        (((6, 8.0),), True),
+        (((6, 15.0), (0, 8.0)), True),
+        (((12, 8.0), (11, 9.0)), False),
+        (((9, 12.0), (0, 12.0)), False),
+    ],
+)
+def test_a_cold_spell_is_over_after_five_warm_days(nights: tuple[tuple[int, float], ...], held: bool) -> None:
+    series = tuple((TODAY - n * DAY, c) for n, c in nights)
+    known = replace(SALTY, minimum_C=12, nights=series, night_C=series[-1][1], climate_on=series[-1][0])
+    assert [h.id for h in holds(known, TODAY)] == (["cold"] if held else [])
+
+
+@pytest.mark.parametrize(
+    ("days", "held"),
+    [
+        (((1, 36.0), (0, 27.0)), True),
+        (((3, 36.0), (0, 27.0)), False),
+        (((3, 36.0), (0, 31.0)), True),
+        (((0, 32.0),), False),
+    ],
+)
+def test_heat_is_over_after_two_days_in_range(days: tuple[tuple[int, float], ...], held: bool) -> None:
+    series = tuple((TODAY - n * DAY, c) for n, c in days)
+    known = replace(SALTY, day_most_C=29, days=series, day_C=series[-1][1], climate_on=series[-1][0])
+    assert [h.id for h in holds(known, TODAY)] == (["heat"] if held else [])
+
+
 def test_own_limits_move_along_what_hangs_on_them() -> None:
     paph = get_profile("paphiopedilum")
     mine = own_version(

@@ -10,7 +10,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from fenwa.core.care.holds import PRILL_DONE, Override
+from fenwa.core.care.holds import CLIMATE_DAYS, PRILL_DONE, Override
 from fenwa.core.care.interval import mean_C
 from fenwa.core.care.readiness import Felt, Probe, ReadyRule
 from fenwa.core.care.standing import InForce, Scope, in_force
@@ -66,6 +66,8 @@ class CareRows:
     look_again: dict[int, Decision]
     schools: dict[str, School]
     warmth: dict[int, Warmth]
+    nights: dict[int, Warmth]
+    days: dict[int, Warmth]
     probes: dict[int, Probe]
     felt: dict[int, dict[str, Feel]]
     rules: dict[tuple[str, str], StandingRule]
@@ -173,7 +175,7 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
                 skipped[d.pot_id] = d.look_again_on
             else:
                 look_again[d.pot_id] = d
-    climate, warmth = _newest_climate(session, today), _warmth(session, today)
+    climate, (nights, days, warmth) = _newest_climate(session, today), _climate_series(session, today)
     return CareRows(
         places={p.id: p for p in session.scalars(select(Place))},
         climate=climate,
@@ -187,6 +189,8 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
         look_again=look_again,
         schools={s.school.id: s.school for s in schools_in_force(session)},
         warmth=warmth,
+        nights=nights,
+        days=days,
         probes={p.id: Probe(p.name, p.lowest, p.highest, p.dry_end) for p in session.scalars(select(models.Probe))},  # type: ignore[arg-type]
         felt=_felt(session, today, only),
         rules={(r.scope, r.key): r for r in session.scalars(
@@ -205,8 +209,8 @@ def _newest_climate(session: Session, today: date) -> dict[int, Climate]:
     return {c.place_id: c for c in session.scalars(query.where(Climate.archived_at.is_(None)).order_by(Climate.id))}
 
 
-def _warmth(session: Session, today: date) -> dict[int, Warmth]:
-    """Mean of day and night of each place where both were measured, oldest first."""
+def _climate_series(session: Session, today: date) -> tuple[dict[int, Warmth], dict[int, Warmth], dict[int, Warmth]]:
+    """Of each place, oldest first: nights and days of late, and the mean of both where both were measured."""
     rows = session.execute(
         select(Climate.place_id, Climate.on, Climate.night_C, Climate.day_C)
         .where(
@@ -214,11 +218,16 @@ def _warmth(session: Session, today: date) -> dict[int, Warmth]:
         )
         .order_by(Climate.on)
     )
-    out: dict[int, list[tuple[date, float]]] = {}
+    series: tuple[dict[int, list[tuple[date, float]]], ...] = ({}, {}, {})
     for place_id, on, night, day in rows:
-        if (mean := mean_C(night, day)) is not None:
-            out.setdefault(place_id, []).append((on, mean))
-    return {k: tuple(v) for k, v in out.items()}
+        late = (today - on).days <= CLIMATE_DAYS
+        for kept, value in zip(
+            series, (night if late else None, day if late else None, mean_C(night, day)), strict=True
+        ):
+            if value is not None:
+                kept.setdefault(place_id, []).append((on, value))
+    nights, days, means = ({k: tuple(v) for k, v in kept.items()} for kept in series)
+    return nights, days, means
 
 
 def _felt(session: Session, today: date, only: set[int] | None) -> dict[int, dict[str, Feel]]:

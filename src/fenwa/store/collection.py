@@ -225,7 +225,7 @@ def _condition(p: PotToday, care: CareRows) -> Condition:
         medium_charged=pot.medium_charged, medium_since=pot.medium_since,
         prill_share_out=prills.share_out if prills else None, prill_until=prills.until if prills else None,
         night_C=climate.night_C if climate else None, day_C=climate.day_C if climate else None,
-        medium_C=climate.medium_C if climate else None, humidity_pct=climate.humidity_pct if climate else None, climate_on=climate.on if climate else None,
+        medium_C=climate.medium_C if climate else None, humidity_pct=climate.humidity_pct if climate else None, climate_on=climate.on if climate else None, nights=care.nights.get(pot.place_id, ()), days=care.days.get(pot.place_id, ()),
         minimum_C=profile.climate.minimum_C, day_most_C=profile.climate.day_C[1], carnivore=profile.carnivore,
         root_opt_in=p.opted("root") is not None, wet_leaves_harm=profile.flush.from_above in ("never", "rim_only") and not any(o.route == "leaf spray" for o in profile.opt_in),
         treated_on=treated.on if treated else None, treated_days=(treated.days or 0) if treated else 0,

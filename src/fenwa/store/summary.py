@@ -202,7 +202,7 @@ def _look_facts(looks: list[Look]) -> dict[str, Any]:
         "root_on": _iso(rooted.on) if rooted else None,
         "roots_working": _roots_work(looks),
         "limp_on": _iso(looked[-1].on) if looked and "limp" in looked[-1].marks else None,
-        "rot_on": _iso(looked[-1].on) if looked and "rot" in looked[-1].marks else None,
+        "rot_on": _newest(looks, lambda x: "rot" in x.marks),
         "last_look_on": _iso(last.on) if last else None,
         "leaves_count": next((x.leaves_count for x in reversed(looks) if x.leaves_count is not None), None),
         "newest_leaf_mm": next((x.newest_leaf_mm for x in reversed(looks) if x.newest_leaf_mm is not None), None),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
@@ -21,6 +22,7 @@ UNKNOWN_CHARGE_DAYS = 42
 CRUST_DAYS = 60
 RUNOFF_DAYS = 28  # an older runoff says little of today: the prediction stands instead
 COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
+WARM_AGAIN_DAYS, COOL_AGAIN_DAYS = 5, 2  # back in range for so long before a cold or hot spell counts as over
 DRY_AIR_kPa = 2.5  # vapour pressure deficit above which leaves lose water faster than roots bring it
 COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
 CLIMATE_DAYS = 10  # an older reading of the place says nothing of its nights now
@@ -85,6 +87,8 @@ class Condition:
     medium_C: float | None = None
     humidity_pct: float | None = None
     climate_on: date | None = None
+    nights: tuple[tuple[date, float], ...] = ()  # of the last days, oldest first; empty: only night_C is known
+    days: tuple[tuple[date, float], ...] = ()
     minimum_C: float | None = None
     day_most_C: float | None = None
     carnivore: bool = False
@@ -222,10 +226,10 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
 def _of_health(c: Condition, today: date) -> list[Hold]:
     out: list[Hold] = []
     rot, limp, treated = _days(c.rot_on, today), _days(c.limp_on, today), _days(c.treated_on, today)
-    if rot is not None and rot <= ILL_DAYS:
-        out.append(
-            Hold("rot", ("feed", "flush"), "Rot seen: wet roots are dying.", "Rot cut, dried, and a new root tip seen.")
-        )
+    healed = c.rot_on is not None and c.roots_moving_on is not None and c.roots_moving_on > c.rot_on
+    if rot is not None and rot <= ILL_DAYS and not healed:
+        out.append(Hold("rot", ("feed", "flush"), "Rot seen: wet roots are dying.",
+                        f"Rot cut, dried, and a new root measured; {ILL_DAYS} days at most."))  # fmt: skip
     if limp is not None and limp <= ILL_DAYS:
         out.append(Hold("wilting", ("feed", "flush"), "Limp: find out whether it is dry or rotting before anything else.",
                         "A look without limp leaves."))  # fmt: skip
@@ -241,32 +245,47 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
     return out
 
 
+def _lasting(
+    readings: tuple[tuple[date, float], ...], today: date, outside: Callable[[float], bool], back: Callable[[float], bool],
+    for_days: int,
+) -> tuple[date, float] | None:  # fmt: skip
+    """The newest reading out of range, unless all since were back in it for long enough; old ones say nothing of now."""
+    recent = [r for r in readings if 0 <= (today - r[0]).days <= CLIMATE_DAYS]
+    out = next((r for r in reversed(recent) if outside(r[1])), None)
+    if out is None:
+        return None
+    since = [r for r in recent if r[0] > out[0]]
+    over = bool(since) and all(back(v) for _, v in since) and (since[-1][0] - out[0]).days >= for_days
+    return None if over else out
+
+
+def _when(on: date, today: date) -> str:
+    return "" if (today - on).days <= 1 else f" on {on.day} {on:%b}"
+
+
 def _of_climate(c: Condition, today: date) -> list[Hold]:
     known = c.climate_on is not None and 0 <= (today - c.climate_on).days <= CLIMATE_DAYS
     out: list[Hold] = []
     if not known:
         return out
     if c.minimum_C is not None:
-        floor = COLD_MEDIUM_HARDY_C if c.minimum_C < COLD_MEDIUM_HARDY_C else COLD_MEDIUM_C
-        cold_night = c.night_C is not None and c.night_C < c.minimum_C
-        cold_roots = c.medium_C is not None and c.medium_C < floor
-        if cold_night or cold_roots:
-            said = (
-                f"Night of {c.night_C:g} °C, below its {c.minimum_C:g}"
-                if cold_night
-                else f"Medium at {c.medium_C:g} °C"
-            )
+        low, floor = c.minimum_C, COLD_MEDIUM_HARDY_C if c.minimum_C < COLD_MEDIUM_HARDY_C else COLD_MEDIUM_C
+        nights = c.nights or (((c.climate_on, c.night_C),) if c.climate_on and c.night_C is not None else ())
+        night = _lasting(nights, today, lambda v: v < low, lambda v: v >= low + COLD_MARGIN_C, WARM_AGAIN_DAYS)
+        if night is not None:
+            said = f"Night of {night[1]:g} °C{_when(night[0], today)}, below its {low:g}"
+        else:
+            said = f"Medium at {c.medium_C:g} °C" if c.medium_C is not None and c.medium_C < floor else ""
+        if said:
             out.append(Hold("cold", ("feed", "flush", "leaf spray"), f"{said}: too cold to drink.",
-                            f"Nights of {c.minimum_C + COLD_MARGIN_C:g} °C or more for five days."))  # fmt: skip
-    if c.day_C is not None and c.day_most_C is not None and c.day_C > c.day_most_C + HEAT_MARGIN_C:
-        out.append(
-            Hold(
-                "heat",
-                ("feed", "leaf spray"),
-                f"Days of {c.day_C:g} °C: plain water only.",
-                "Two days back in its range.",
-            )
-        )
+                            f"Nights of {low + COLD_MARGIN_C:g} °C or more for five days."))  # fmt: skip
+    if c.day_most_C is not None:
+        most = c.day_most_C
+        days = c.days or (((c.climate_on, c.day_C),) if c.climate_on and c.day_C is not None else ())
+        hot = _lasting(days, today, lambda v: v > most + HEAT_MARGIN_C, lambda v: v <= most, COOL_AGAIN_DAYS)
+        if hot is not None:
+            out.append(Hold("heat", ("feed", "leaf spray"), f"Days of {hot[1]:g} °C{_when(hot[0], today)}: plain water only.",
+                            "Two days back in its range."))  # fmt: skip
     if c.day_C is not None and c.humidity_pct is not None:
         deficit = vapour_deficit_kPa(c.day_C, c.humidity_pct)
         if deficit > DRY_AIR_kPa:
