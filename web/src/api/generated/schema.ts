@@ -5947,6 +5947,22 @@ export interface components {
             humidity_pct?: number | null;
             /** Climate On */
             climate_on?: string | null;
+            /**
+             * Nights
+             * @default []
+             */
+            nights: [
+                string,
+                number
+            ][];
+            /**
+             * Days
+             * @default []
+             */
+            days: [
+                string,
+                number
+            ][];
             /** Minimum C */
             minimum_C?: number | null;
             /** Day Most C */
