@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date, timedelta
+from datetime import date
 from typing import Any, Literal
 
 from fastapi import APIRouter
@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Today, Writing, now
-from fenwa.core.care.errands import QUARANTINE_DAYS
+from fenwa.core.care.errands import quarantine_since
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound
 from fenwa.store import models
@@ -83,9 +83,8 @@ def _after(session: Session, kind: str, row: Any) -> None:
     if kind in ("override", "weight", "feeding", "decision", "event", "plant", "felt") and row.pot_id is not None:
         touch(session, row.pot_id)
     if kind == "event" and row.pot_id is not None and row.kind == DONE and "end-of-quarantine" in row.note:
-        pot, due = session.get_one(models.Pot, row.pot_id), date.fromisoformat(row.note[-10:])
-        back = row.archived_at is not None
-        pot.isolated, pot.isolated_since = back, due - timedelta(days=QUARANTINE_DAYS) if back else None
+        pot, back = session.get_one(models.Pot, row.pot_id), row.archived_at is not None
+        pot.isolated, pot.isolated_since = back, quarantine_since(row.note) if back else None
     if kind in ("own figures", "climate", "school", "rule", "probe") or (kind == "event" and row.place_id is not None):
         touch_all(session)
 

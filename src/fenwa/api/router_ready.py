@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_pots import one_pot
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
-from fenwa.core.care.readiness import DryEnd, Moist, Probe, ReadyBy, ReadyRule, Roots, checked_rule
+from fenwa.core.care.readiness import MOIST, DryEnd, Moist, Probe, ReadyBy, ReadyRule, Roots, checked_rule
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.store import models
@@ -122,7 +122,7 @@ def set_ready(pot_id: int, body: ReadyIn, writer: Writing, today: Today) -> Stor
         if body.ready_by == "weight" and at is not None:
             at = require(at, "Share of water left", "%", low=0, high=90, pointer="/at") / 100
         if body.ready_by == "finger":
-            at = None if body.moist is None else float(("wet", "moist", "barely damp", "dry").index(body.moist))
+            at = None if body.moist is None else float(MOIST.index(body.moist))
         if body.ready_by == "probe" and body.probe_id is None:
             raise Underspecified("A probe is missing. Choose the probe this pot is read with.", pointer="/probe_id")
         rule = checked_rule(ReadyRule(body.ready_by, at, _probe(session, body.probe_id)))

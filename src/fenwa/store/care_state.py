@@ -11,7 +11,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.holds import CLIMATE_DAYS, PRILL_DONE, Override
-from fenwa.core.care.interval import mean_C
+from fenwa.core.care.interval import ROOM_C, mean_C, warmth_since
 from fenwa.core.care.readiness import Felt, Probe, ReadyRule
 from fenwa.core.care.standing import InForce, Scope, in_force
 from fenwa.core.care.together import own_version
@@ -37,7 +37,6 @@ from fenwa.store.models import (
 
 SKIPPED = "skipped"  # a decision not to pour today
 TREATED = "leaves treated"
-USUAL_C = 21.0  # where nobody measured
 CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
 
 Warmth = tuple[tuple[date, float], ...]
@@ -264,9 +263,8 @@ def _prills(session: Session, today: date, only: set[int] | None, warmth: dict[i
     for given, product, place_id in session.execute(query):
         label = label_of(product)
         if label.kind == "prill" and label.longevity_days:
-            here = [c for on, c in warmth.get(place_id, ()) if on >= given.on]
-            warm = sum(here) / len(here) if here else USUAL_C
-            at = label.longevity_at_C if label.longevity_at_C is not None else USUAL_C
+            warm = warmth_since(warmth.get(place_id, ()), given.on)
+            at = label.longevity_at_C if label.longevity_at_C is not None else ROOM_C
             share = released_share((today - given.on).days, label.longevity_days, warm, at)
             days = days_until_released(PRILL_DONE, label.longevity_days, warm, at)
             out[given.pot_id] = Prills(share, given.on + timedelta(days=round(days)))

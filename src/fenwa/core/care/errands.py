@@ -17,6 +17,11 @@ RESERVOIR_DAYS = 28
 DAYS_A_MONTH = 30.44
 
 
+def quarantine_since(errand_id: str) -> date:
+    """When a quarantine began, from the lasting name of the job that ends it."""
+    return date.fromisoformat(errand_id[-10:]) - timedelta(days=QUARANTINE_DAYS)
+
+
 @dataclass(frozen=True)
 class PotFacts:
     """What is known of a pot's dates. None: never, not known, or does not apply. [d, months]"""

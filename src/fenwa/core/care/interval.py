@@ -19,6 +19,7 @@ TO_SD, TO_80 = 1.4826, 1.2816  # median absolute deviation to SD, and half-width
 LEAST_SPREAD = 0.15  # of the interval: nobody waters by the clock
 FORMING = 0.5  # a plant pushing a new leaf or spike drinks about twice as fast
 REFERENCE_C, TEMPERATURE_DOUBLES_C = 22.0, 20.0
+ROOM_C = 21.0  # where nobody measured
 NEAR_DAYS = 30  # a reading of the place this near speaks for a day; judgement
 SHORTEST_DAYS, LONGEST_DAYS = 0.5, 120.0
 SLOWEST_RATE, FASTEST_RATE = 0.2, 5.0
@@ -79,6 +80,12 @@ def warmth_on(readings: Sequence[tuple[date, float]], on: date) -> float | None:
     if abs((nearest[0] - on).days) <= NEAR_DAYS:
         return nearest[1]
     return median(c for _, c in readings)
+
+
+def warmth_since(readings: Sequence[tuple[date, float]], since: date) -> float:
+    """Mean warmth of a place from a day on; that of a room where nobody measured. [°C]"""
+    here = [c for on, c in readings if on >= since]
+    return sum(here) / len(here) if here else ROOM_C
 
 
 def drying_rate(celsius: float | None, light_h: float | None) -> float:
