@@ -17,6 +17,7 @@ from typing import Any
 import numpy as np
 
 TODAY = date(2026, 11, 23)
+CANS = 726  # a can a day for two years
 
 
 def _timed(run: Callable[[], Any]) -> float:
@@ -140,6 +141,7 @@ def _big_collection(path: Path) -> Any:
              "volume_L": 0.2, "ec_uS_cm": 40.0 if n % 4 == 0 else 380.0, "note": ""}
             for p in range(pots) for n, d in enumerate(days)
         ])  # fmt: skip
+        _log_cans(s, pots)
         s.execute(insert(models.Look), [
             {"pot_id": p + 1, "plant_id": p + 1, "on": TODAY - timedelta(days=20 * n + 3), "leaves_count": 5,
              "newest_leaf_mm": 100.0, "new_leaf": n % 3 == 0, "marks": [], "marks_looked_for": True, "unknown": [],
@@ -154,6 +156,37 @@ def _big_collection(path: Path) -> Any:
         ])  # fmt: skip
     prepare_store(store)
     return create_app(store, lambda: TODAY)
+
+
+def _log_cans(s: Any, pots: int) -> None:
+    """A can a day for two years, each poured on a few pots: what is left of them is asked on every page of cans."""
+    from dataclasses import asdict
+
+    from sqlalchemy import insert
+
+    from fenwa.core.data.loader import fertilizers
+    from fenwa.store import models
+
+    label = fertilizers()["balanced_13_3_15_ca_mg"].label
+    s.add(models.Product(id=1, library_id="balanced_13_3_15_ca_mg", name=label.name, label=asdict(label)))
+    s.flush()
+    s.add(models.Recipe(id=1, name="thin"))
+    s.flush()
+    s.add(models.RecipeVersion(id=1, recipe_id=1, version=1, made_on=TODAY - timedelta(days=CANS), product_id=1,
+                               label=asdict(label), strength="nitrogen", value=40.0))  # fmt: skip
+    s.flush()
+    s.execute(insert(models.Batch), [
+        {"id": n + 1, "made_on": TODAY - timedelta(days=n), "name": "", "water_id": 1, "water_ec_uS_cm": 40.0, "product_id": 1,
+         "recipe_version_id": 1, "volume_L": 5.0, "dose_g_L": 0.31, "nitrogen_mg_L": 40.0, "predicted_uS_cm": 380.0,
+         "predicted_low_uS_cm": 360.0, "predicted_high_uS_cm": 400.0, "model_added_uS_cm": 340.0, "measured_uS_cm": 385.0,
+         "verdict": "fine"}
+        for n in range(CANS)
+    ])  # fmt: skip
+    s.execute(insert(models.Pour), [
+        {"pot_id": 1 + (7 * n + k) % pots, "batch_id": n + 1, "on": TODAY - timedelta(days=n), "job": "feed", "route": "top",
+         "volume_L": 0.2, "ec_uS_cm": 380.0, "note": ""}
+        for n in range(CANS) for k in range(10)
+    ])  # fmt: skip
 
 
 def _care() -> None:
@@ -189,6 +222,44 @@ def _care() -> None:
     round_plan(pots=due, waters=base, label=label, today=TODAY)
     times = [_timed(lambda: round_plan(pots=due, waters=base, label=label, today=TODAY)) * 1000 for _ in range(8)]
     print(f"a day's round for 5000 pots: median {sorted(times)[4]:.0f} ms, most {max(times):.0f} ms (target 300 ms)")
+
+
+def floor_ms(address: str, requests: int) -> tuple[float, float]:
+    """Median and 95th percentile of the smallest question, asked by a real client over one kept line. [ms]"""
+    import http.client
+    from urllib.parse import urlsplit
+
+    where = urlsplit(address)
+    line = http.client.HTTPConnection(str(where.hostname), where.port)
+
+    def ask() -> None:
+        line.request("GET", "/api/health")
+        line.getresponse().read()
+
+    ask()
+    times = [_timed(ask) * 1000 for _ in range(requests)]
+    line.close()
+    return sorted(times)[requests // 2], quantiles(times, n=20)[-1]
+
+
+def _floor() -> None:
+    """What every request costs whatever it asks: a server of its own, a real socket."""
+    import os
+    import subprocess
+    import sys
+
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-m", "fenwa.cli", "serve", "--port", "0", "--database", f"{folder}/floor.sqlite"]
+        process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=dict(os.environ))  # noqa: S603 - our own
+        try:
+            assert process.stdout is not None
+            said = re.search(r"https?://\S+:\d+", process.stdout.readline())
+            assert said, "the server did not say where it answers"
+            middle, most = floor_ms(said.group(), 200)
+        finally:
+            process.terminate()
+            process.wait(timeout=10)
+    print(f"a request's floor from a real client: median {middle:.1f} ms, p95 {most:.1f} ms (target 5 ms)")
 
 
 def _pages() -> None:
@@ -257,6 +328,7 @@ def run(web: Path) -> None:
     _forecasts()
     _ions()
     _care()
+    _floor()
     _pages()
     if (web / "index.html").exists():
         print(f"first-load JavaScript: {first_load_kB(web):.0f} kB compressed (target 200 kB)")

@@ -12,6 +12,10 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 if TYPE_CHECKING:
+    import socket
+
+    import uvicorn
+
     from fenwa.api.door import Door
     from fenwa.store.session import Store
 
@@ -35,7 +39,12 @@ Pen = Annotated[str, typer.Option(help="Pen at the desk: none, simulated, or HOS
 def _data_folder() -> Path:
     from platformdirs import user_data_dir
 
-    return Path(user_data_dir("fenwa", appauthor=False))
+    from fenwa.store.file import PRIVATE_FOLDER
+
+    folder = Path(user_data_dir("fenwa", appauthor=False))
+    folder.mkdir(parents=True, exist_ok=True)
+    folder.chmod(PRIVATE_FOLDER)
+    return folder
 
 
 def _day(text: str | None) -> date | None:
@@ -81,7 +90,6 @@ def _need_passphrase(store: Store) -> None:
     with store.reading() as session:
         chosen = passphrase.is_set(session)
     if not chosen:
-        store.close()
         raise _refuse("Choose a passphrase first: ./fenwa passphrase. Then start again with --lan.")
 
 
@@ -112,16 +120,34 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
          lan: _Lan | None = None) -> None:  # fmt: skip
     _checked(host, pen, lan)
     import gc
-    import socket
 
     gc.disable()  # thousands of lasting objects are made while loading: looking through them again and again is slow
+    from fenwa.core.errors import Conflict
+    from fenwa.store.file import hold
+    from fenwa.store.session import Store
+
+    try:
+        held = hold(database)
+        store = Store(database)
+    except Conflict as refused:
+        raise _refuse(refused.detail) from refused
+    try:
+        _serve_store(store, host, port, fixed, open_browser, demo, pen, lan)
+    finally:
+        store.close()
+        held.release()
+
+
+def _serve_store(store: Store, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str,
+                 lan: _Lan | None) -> None:  # fmt: skip
+    import gc
+    import socket
+
     import uvicorn
 
     from fenwa.api.app import create_app, prepare_store
     from fenwa.core.errors import Conflict
-    from fenwa.store.session import Store
 
-    store = Store(database)
     if demo:
         from fenwa.demo.database import fill_if_stale
 
@@ -132,13 +158,16 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
     if lan:
         _need_passphrase(store)
     prepare_store(store)
-    listener = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)
+    # the protocol is named so that answers are sent at once: asyncio switches Nagle's algorithm off only on TCP's own
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    listener = socket.socket(family, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind(("0.0.0.0" if lan else host, port))  # noqa: S104 - asked for with --lan, behind the passphrase
     except OSError as error:
         typer.echo(f"Port {port} is taken by another program. Try --port 0.", err=True)
         raise typer.Exit(1) from error
+    listener.listen(128)  # whoever reads the address below may come at once
     taken = listener.getsockname()[1]
     door = _door(store, lan, taken) if lan else None
     server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None, pen, door)
@@ -158,8 +187,21 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
         server_app, log_level="warning", access_log=False, server_header=False, proxy_headers=False,
         ssl_certfile=lan.certificate if lan else None, ssl_keyfile=lan.key if lan else None,
     )  # fmt: skip
-    uvicorn.Server(config).run(sockets=[listener])
-    store.close()
+    _run_until_stopped(uvicorn.Server(config), listener)
+
+
+def _run_until_stopped(server: uvicorn.Server, listener: socket.socket) -> None:
+    """Serve until Ctrl+C or SIGTERM; both end in order, so that whoever opened the store can close it."""
+    import contextlib
+    import signal
+
+    def stopped(_signal: int, _frame: object) -> None:
+        raise SystemExit(0)
+
+    # uvicorn puts these back when it has shut down and raises the signal again: the default would end the process
+    signal.signal(signal.SIGTERM, stopped)
+    with contextlib.suppress(KeyboardInterrupt):
+        server.run(sockets=[listener])
 
 
 @app.command()
@@ -182,12 +224,15 @@ def choose_passphrase(
     database: Annotated[Path | None, typer.Option(help="Database file; your data folder by default.")] = None,
 ) -> None:
     """Choose the passphrase that --lan asks every device for; whoever was signed in is signed out."""
-    from fenwa.core.errors import InputError
+    from fenwa.core.errors import Conflict, InputError
     from fenwa.store import passphrase
     from fenwa.store.session import Store
 
     words: str = typer.prompt("Passphrase, four or five words", hide_input=True, confirmation_prompt="Once more")
-    store = Store(database or _data_folder() / "fenwa.sqlite")
+    try:
+        store = Store(database or _data_folder() / "fenwa.sqlite")
+    except Conflict as refused:
+        raise _refuse(refused.detail) from refused
     try:
         with store.writing() as session:
             passphrase.set_passphrase(session, words)

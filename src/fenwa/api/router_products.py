@@ -18,7 +18,7 @@ from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.acidity import potential_acidity_kg_t
 from fenwa.core.mix.elements import Elements, label_to_elements
 from fenwa.core.mix.grade import Grade, read_grade
-from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label
+from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label, label_from
 from fenwa.core.mix.spoon import Calibrated, MeasureKind, spoon_calibration
 from fenwa.core.working import Computed
 from fenwa.store import models
@@ -301,6 +301,7 @@ def add_measure(body: MeasureIn, writer: Writing, today: Today) -> Stored:
             label = {**product.label, **learnt}
             session.add(models.Correction(table_name="product", row_id=product.id, at=now(),
                                           before={k: product.label.get(k) for k in learnt}, after=learnt))  # fmt: skip
+            check_label(label_from(label))  # what a measure teaches must be a label that can be read again
             product.label = label
         session.flush()
         return {"id": row.id}

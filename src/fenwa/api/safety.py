@@ -9,11 +9,11 @@ from starlette.concurrency import run_in_threadpool
 from starlette.middleware.base import RequestResponseEndpoint
 
 from fenwa.api.door import at_home, is_loopback
+from fenwa.api.intake import BODY_LIMIT, Intake, too_large
 from fenwa.api.problems import problem
 from fenwa.api.router_lan import door_of, refuse_entry
 
 SIGN_IN = "/sign-in"
-BODY_LIMIT = 1_000_000  # bytes; the largest form is a few kilobytes
 # Emotion writes style elements at run time, hence 'unsafe-inline' for styles only
 POLICY = (
     "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
@@ -51,7 +51,7 @@ def _refused(request: Request) -> Response | None:
         return problem(411, "Request refused", "Send the length of the body.", "length")
     length = request.headers.get("content-length", "0")
     if not length.isdigit() or int(length) > BODY_LIMIT:
-        return problem(413, "Request refused", f"At most {BODY_LIMIT} bytes are taken at once.", "too-large")
+        return too_large()
     if door is not None and not at_home(request, host) and request.url.path != SIGN_IN and not door.lets_in(request):
         if request.url.path.startswith("/api"):
             return problem(401, "Sign in first", f"Open {SIGN_IN} and give the passphrase of this house.", "sign-in")
@@ -60,7 +60,8 @@ def _refused(request: Request) -> Response | None:
 
 
 def install(app: FastAPI) -> None:
-    """Put the doors on the application."""
+    """Put the doors on the application; what the doors let in is read by the intake behind them."""
+    app.add_middleware(Intake)
 
     @app.middleware("http")
     async def doors(request: Request, call_next: RequestResponseEndpoint) -> Response:

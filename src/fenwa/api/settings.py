@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
+import numpy as np
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 from sqlalchemy.orm import Session
 
-from fenwa.api.typed import Typed
+from fenwa.api.typed import Typed, label_of
 from fenwa.api.writing import Reading, Writing
-from fenwa.core.entry import require
+from fenwa.core.entry import require, shown
+from fenwa.core.errors import OutOfRange
 from fenwa.core.units import DISPLAY, DisplayUnit
 from fenwa.store.models import Setting
 
@@ -33,38 +35,69 @@ class Settings(BaseModel):
 
 
 class SettingsOut(Settings):
-    """Choices with the factors the interface needs to show them."""
+    """Choices with the factors the interface needs to show them; what was stored and could not be read is told."""
 
     display: dict[str, DisplayUnit]
+    fallen_back: list[str] = []
 
 
 def read_settings(session: Session) -> Settings:
-    """Stored choices over the defaults; a key no longer known is ignored."""
-    stored = {row.key: row.value for row in session.query(Setting)}
-    return Settings.model_validate({k: v for k, v in stored.items() if k in Settings.model_fields})
+    """Stored choices over the defaults; a key no longer known is ignored, a value that cannot be read too."""
+    return _read(session)[0]
 
 
-def _out(s: Settings) -> SettingsOut:
+def _read(session: Session) -> tuple[Settings, list[str]]:
+    """The choices in force, and a sentence for each stored one that is not."""
+    good: dict[str, Any] = {}
+    fallen_back = []
+    for row in session.query(Setting).order_by(Setting.key):
+        if row.key not in Settings.model_fields:
+            continue
+        try:
+            checked = Settings.model_validate({row.key: row.value})
+            _check_steps(checked)
+        except (ValidationError, OutOfRange):
+            default = Settings.model_fields[row.key].default
+            shown_default = shown(default) if isinstance(default, float) else default
+            fallen_back.append(
+                f"{label_of(row.key)} “{row.value}” cannot be used: {shown_default} stands. Save the settings once."
+            )
+        else:
+            good[row.key] = getattr(checked, row.key)
+    return Settings(**good), fallen_back
+
+
+def _check_steps(s: Settings) -> None:
+    require(s.scale_step_g, "Scale step", "g", low=0.00001, high=100, pointer="/scale_step_g")
+    require(s.syringe_step_mL, "Syringe step", "mL", low=0.0001, high=50, pointer="/syringe_step_mL")
+
+
+def _stored(value: object) -> str:
+    """A choice as text that reads back as the same choice."""
+    return np.format_float_positional(value, trim="-") if isinstance(value, float) else str(value)
+
+
+def _out(s: Settings, fallen_back: list[str] | None = None) -> SettingsOut:
     ec = f"ppm ({s.ppm_scale})" if s.ec_unit == "ppm" else s.ec_unit
     chosen = {"ec": ec, "temperature": s.temperature_unit, "volume": s.volume_unit, "mass": s.mass_unit}
-    return SettingsOut(**s.model_dump(), display={kind: DISPLAY[kind][unit] for kind, unit in chosen.items()})
+    display = {kind: DISPLAY[kind][unit] for kind, unit in chosen.items()}
+    return SettingsOut(**s.model_dump(), display=display, fallen_back=fallen_back or [])
 
 
 @router.get("")
 def get_settings(session: Reading) -> SettingsOut:
     """The choices in force."""
-    return _out(read_settings(session))
+    return _out(*_read(session))
 
 
 @router.put("")
 def put_settings(body: Settings, writer: Writing) -> SettingsOut:
     """Store the choices."""
-    require(body.scale_step_g, "Scale step", "g", low=0, open_low=True, high=100, pointer="/scale_step_g")
-    require(body.syringe_step_mL, "Syringe step", "mL", low=0, open_low=True, high=50, pointer="/syringe_step_mL")
+    _check_steps(body)
 
     def write(session: Session) -> dict[str, Any]:
         for key, value in body.model_dump().items():
-            session.merge(Setting(key=key, value=str(value)))
+            session.merge(Setting(key=key, value=_stored(value)))
         return body.model_dump()
 
     return _out(Settings.model_validate(writer.once(body, write)))

@@ -6,8 +6,17 @@ import math
 import re
 from dataclasses import dataclass
 from datetime import date
+from typing import Any
+
+import numpy as np
 
 from fenwa.core.errors import InputError, OutOfRange, Underspecified
+
+MAX_NUMBER = 1e15  # far beyond anything measured, and within what a float and a database hold exactly
+MAX_DEPTH = 40
+FIRST_YEAR, LAST_YEAR = 1900, 2200  # of any day of a log; a year's arithmetic never leaves the calendar
+_DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
+_ENDLESS = re.compile(r"\s*[+-]?\d{19,}\s*")  # as a number it fits no database
 
 _PLAIN = re.compile(r"^[+-]?(\d+([.]\d*)?|[.]\d+)$")
 _COMMA = re.compile(r"^[+-]?\d*,\d+$")
@@ -16,13 +25,62 @@ _THOUSANDS = re.compile(r"^[+-]?[1-9]\d{0,2}(,\d{3})+$")  # 0,002 can only be a 
 
 
 def shown(value: float) -> str:
-    """A number as a sentence quotes it: no exponent, no trailing zeros."""
-    return f"{value:.6g}" if abs(value) < 1e6 else f"{value:.0f}"
+    """A number as a sentence quotes it, and as it can be typed again: no exponent, no trailing zeros."""
+    return _plain(value, 6) if abs(value) < 1e6 else f"{value:.0f}"
 
 
 def brief(value: float) -> str:
     """A measured value as a sentence quotes it: four figures, no exponent."""
-    return f"{value:.4g}" if abs(value) < 9999.5 else f"{value:.0f}"
+    return _plain(value, 4) if abs(value) < 9999.5 else f"{value:.0f}"
+
+
+def _plain(value: float, figures: int) -> str:
+    text = f"{value:.{figures}g}"
+    return text if "e" not in text else np.format_float_positional(float(text), trim="-")
+
+
+def check_plain(value: Any, pointer: str = "", depth: int = 0) -> None:
+    """Refuse in a sentence what no calculation and no row can hold, anywhere in a tree of plain values.
+
+    Raises
+    ------
+    OutOfRange
+        If a number is not finite or beyond any measure, or a day beyond the years of a log.
+    InputError
+        If a text holds half a character, or the tree is nested beyond reason.
+    """
+    if value is None or isinstance(value, bool):
+        return
+    if isinstance(value, int | float):
+        if not abs(value) <= MAX_NUMBER:  # written so that NaN fails
+            raise OutOfRange(
+                f"{_field(pointer)} is beyond anything measured. Enter a number up to {MAX_NUMBER:.0f}.",
+                pointer=pointer,
+            )
+    elif isinstance(value, str):
+        if not value.isascii() and any("\ud800" <= sign <= "\udfff" for sign in value):
+            raise InputError(f"{_field(pointer)} holds half a character. Type it again.", pointer=pointer)
+        if _ENDLESS.fullmatch(value):
+            raise OutOfRange(f"{_field(pointer)} has too many digits. Shorten it.", pointer=pointer)
+        if _DAY.fullmatch(value) and not FIRST_YEAR <= int(value[:4]) <= LAST_YEAR:
+            raise OutOfRange(
+                f"{_field(pointer)} {value} is no day of a log. Use a year from {FIRST_YEAR} to {LAST_YEAR}.",
+                pointer=pointer,
+            )
+    elif depth >= MAX_DEPTH:
+        raise InputError(f"{_field(pointer)} is nested too deep. Send fewer levels.", pointer="")
+    elif isinstance(value, dict):
+        for key, inner in value.items():
+            check_plain(key, f"{pointer}/…", depth + 1)
+            check_plain(inner, f"{pointer}/{key}", depth + 1)
+    elif isinstance(value, list | tuple):
+        for n, inner in enumerate(value):
+            check_plain(inner, f"{pointer}/{n}", depth + 1)
+
+
+def _field(pointer: str) -> str:
+    words = pointer.rsplit("/", 1)[-1].split("_")[0]
+    return words[:1].upper() + words[1:] if words and not words.isdigit() else "An entry"
 
 
 def read_number(raw: str | float | int | None, label: str, *, pointer: str = "") -> float:
@@ -43,7 +101,9 @@ def read_number(raw: str | float | int | None, label: str, *, pointer: str = "")
     if isinstance(raw, bool):
         raise InputError(f"{label} must be a number, not yes or no.", pointer=pointer)
     if isinstance(raw, int | float):
-        value = float(raw)
+        value = float(raw) if abs(raw) <= MAX_NUMBER else math.inf
+    elif not isinstance(raw, str):
+        raise InputError(f"{label} must be one number, not a list or a group.", pointer=pointer)
     else:
         text = re.sub(r"[\s\u00a0\u202f']", "", raw).replace("\u2212", "-")
         if _THOUSANDS.match(text):
@@ -58,7 +118,7 @@ def read_number(raw: str | float | int | None, label: str, *, pointer: str = "")
                 f"{label} “{raw}” is not a number. Use digits and one decimal point.", pointer=pointer, value=raw
             )
         value = float(text)
-    if not math.isfinite(value):
+    if not abs(value) <= MAX_NUMBER:  # written so that NaN fails
         raise InputError(f"{label} is not a finite number. Enter a plain number.", pointer=pointer)
     return value
 

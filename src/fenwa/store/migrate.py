@@ -9,9 +9,10 @@ from pathlib import Path
 from sqlalchemy import Connection, Engine, inspect, text
 
 from fenwa.core.errors import Conflict
+from fenwa.store.file import make_private
 
-HEAD = "0004"  # a test holds it against the newest migration
-KNOWN = ("0001", "0002", "0003", "0004")
+HEAD = "0005"  # a test holds it against the newest migration
+KNOWN = ("0001", "0002", "0003", "0004", "0005")
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -71,5 +72,6 @@ def _say(connection: Connection, pragma: str) -> None:
 def _copy(path: Path, to: Path) -> None:
     """A copy of all that was committed, the write-ahead log included, which copying the file would leave out."""
     to.unlink(missing_ok=True)
+    make_private(to)
     with closing(sqlite3.connect(path)) as old, closing(sqlite3.connect(to)) as new:
         old.backup(new)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import func, or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.data.loader import schools
@@ -20,6 +20,7 @@ from fenwa.store.models import Batch, Measure, Pour, Product, RecipeVersion, Sch
 from fenwa.store.session import remembered
 
 _TELLING = ("fine", "check")  # a slipped decimal or an unstirred can tells nothing of the product
+ALL_FROM = 500  # cans: from here one sum over all is quicker than a list of them
 NEWEST_BATCHES = 40  # a slope follows the present pack, scale and habits
 
 
@@ -101,16 +102,18 @@ def left_of(session: Session, product: Product) -> float | None:
 
 
 def batches_left(session: Session, batches: list[Batch]) -> dict[int, float]:
-    """Litres left in each can: what was made or last seen, less what was poured since. [L]"""
-    poured = select(func.coalesce(func.sum(Pour.volume_L), 0.0)).where(Pour.archived_at.is_(None))
-    out = {}
-    for b in batches:
-        query = poured.where(Pour.batch_id == b.id)
-        if b.left_L is not None and b.left_on is not None:
-            query = query.where(Pour.on > b.left_on)
-        start = b.volume_L if b.left_L is None else b.left_L
-        out[b.id] = max(0.0, start - float(session.scalar(query) or 0.0))
-    return out
+    """Litres left in each can: what was made or last seen, less what was poured since, in one sum for all. [L]"""
+    seen = or_(Batch.left_L.is_(None), Batch.left_on.is_(None), Pour.on > Batch.left_on)
+    poured = (
+        select(Pour.batch_id, func.sum(Pour.volume_L))
+        .join(Batch, Batch.id == Pour.batch_id)
+        .where(Pour.archived_at.is_(None), seen)
+        .group_by(Pour.batch_id)
+    )
+    if len(batches) < ALL_FROM:
+        poured = poured.where(Pour.batch_id.in_([b.id for b in batches]))
+    gone = {batch_id: float(litres or 0.0) for batch_id, litres in session.execute(poured)}
+    return {b.id: max(0.0, (b.volume_L if b.left_L is None else b.left_L) - gone.get(b.id, 0.0)) for b in batches}
 
 
 def measures_of(session: Session, product_id: int | None = None) -> list[Measure]:

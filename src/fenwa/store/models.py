@@ -209,7 +209,7 @@ class Pour(Kept, Base):
 
     __tablename__ = "pour"
     pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
-    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batch.id"))
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batch.id"), index=True)
     water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id"))
     on: Mapped[date]
     job: Mapped[str]
@@ -224,7 +224,7 @@ class Pour(Kept, Base):
 
 
 class Runoff(Kept, Base):
-    """What came out below, of a pour."""
+    """What came out below, of a pour. ``method``: how it was caught, a word of ``core.pot.methods``."""
 
     __tablename__ = "runoff"
     pour_id: Mapped[int] = mapped_column(ForeignKey("pour.id"), unique=True)

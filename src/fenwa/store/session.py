@@ -12,6 +12,7 @@ from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 from sqlalchemy.pool import QueuePool
 
+from fenwa.store.file import APPLICATION_ID, check_ours, close_to_others, make_private
 from fenwa.store.migrate import upgrade
 
 T = TypeVar("T")
@@ -29,7 +30,7 @@ def make_engine(path: Path, writing: bool) -> Engine:
             "foreign_keys=ON",
             "journal_mode=WAL",
             "busy_timeout=5000",
-            "synchronous=NORMAL",
+            "synchronous=FULL",
             f"query_only={'OFF' if writing else 'ON'}",
         ):
             cursor.execute(f"PRAGMA {pragma}")
@@ -71,10 +72,14 @@ class Store:
     """The database of one collection."""
 
     def __init__(self, path: Path) -> None:
-        path.parent.mkdir(parents=True, exist_ok=True)
+        check_ours(path)
+        make_private(path)
         self.path = path
         self.engine = make_engine(path, writing=True)
         upgrade(path, self.engine)
+        if self._driver_says("PRAGMA application_id") != APPLICATION_ID:
+            self._driver_says(f"PRAGMA application_id={APPLICATION_ID}")
+        close_to_others(path)
         self._reader = make_engine(path, writing=False)
         self._read = sessionmaker(self._reader)
         self._write = sessionmaker(self.engine)
@@ -102,9 +107,19 @@ class Store:
             self.changed.note(touched, every)
 
     def close(self) -> None:
-        """Let go of the file."""
+        """Let go of the file, with everything in it and nothing left in the write-ahead log."""
         self._reader.dispose()
+        self._driver_says("PRAGMA wal_checkpoint(TRUNCATE)")
         self.engine.dispose()
+
+    def _driver_says(self, pragma: str) -> object:
+        """What a pragma answers outside any transaction."""
+        connection = self.engine.raw_connection()
+        try:
+            row = connection.cursor().execute(pragma).fetchone()
+            return row[0] if row else None
+        finally:
+            connection.close()
 
 
 def remembered(session: Session, key: str, stamp: object, make: Callable[[], T]) -> T:

@@ -1,6 +1,5 @@
 // What was done at the bench waits here until Fenwa has it: kept in the browser, sent in order, stored once each.
 import { type DBSchema, type IDBPDatabase, openDB } from "idb"
-import { newKey } from "./keys"
 import { ApiProblem, type ProblemBody } from "./problem"
 
 /** One write that waits. `from`: an earlier write, whose answered id is its `batch_id`, or stands for {from} in its path. */
@@ -15,6 +14,7 @@ interface Kept extends DBSchema {
 
 const PATIENCE_MS = 6000 // a phone out of reach hangs: the thumb does not wait longer
 const AGAIN_MS = [1000, 2000, 4000, 8000, 15_000]
+const WAIT = [401, 429, 502, 503, 504] // not the entry's fault: it waits, and so does what comes after it
 const ANSWERS_KEPT_MS = 7 * 86_400_000
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined
@@ -28,6 +28,7 @@ export const kept = () =>
   }))
 
 let entries: readonly Entry[] = []
+let answered: ReadonlySet<string> = new Set()
 let arrivals = 0
 let sending: Promise<void> | undefined
 let failures = 0
@@ -48,7 +49,9 @@ export function subscribe(listener: () => void) {
 }
 
 async function refresh() {
-  entries = await (await kept()).getAll("entries")
+  const db = await kept()
+  entries = await db.getAll("entries")
+  answered = new Set(await db.getAllKeys("answers"))
   listeners.forEach((l) => l())
 }
 
@@ -95,28 +98,49 @@ async function run() {
     const id = (from?.answer as { id: number } | undefined)?.id
     const inPath = entry.path.includes("{from}")
     const body = id !== undefined && !inPath ? { ...entry.body, batch_id: id } : entry.body
+    const request = asRequest(entry, body, id)
+    if (request === null) {
+      await setApart(entry, new ApiProblem({ title: "Not sent", detail: "This entry cannot be sent as it stands. Edit it, or delete it." }))
+      at += 1
+      continue
+    }
     let response: Response
     try {
-      response = await fetch(new Request(new URL(entry.path.replace("{from}", String(id)), window.location.origin), { method: "POST", headers: { "content-type": "application/json", "idempotency-key": entry.key }, body: JSON.stringify(body), signal: AbortSignal.timeout(PATIENCE_MS) }))
+      response = await fetch(request)
     } catch {
       return later()
     }
-    const answer: unknown = await response.json().catch(() => ({}))
+    const answer: unknown = await response.json().catch(() => undefined)
     outside = response.status === 401
-    if (response.status >= 500 || response.status === 401 || response.status === 429) return later()
+    // somebody else answers in Fenwa's place (a proxy, a network's sign-in page), or Fenwa asks to wait
+    if (answer === undefined || WAIT.includes(response.status)) return later()
     failures = 0
     if (response.ok) {
       const tx = db.transaction(["entries", "answers"], "readwrite")
       await Promise.all([tx.objectStore("answers").put({ key: entry.key, at: Date.now(), answer }), tx.objectStore("entries").delete(entry.n ?? 0), tx.done])
       arrivals += 1
     } else {
-      const problem = new ApiProblem(answer as ProblemBody)
-      refusals.set(entry.key, problem)
-      await db.put("entries", { ...entry, problem: problem.message })
+      await setApart(entry, new ApiProblem(answer as ProblemBody))
       at += 1
     }
     await refresh()
   }
+}
+
+function asRequest(entry: Entry, body: Record<string, unknown>, id: number | undefined): Request | null {
+  try {
+    const url = new URL(entry.path.replace("{from}", String(id)), window.location.origin)
+    return new Request(url, { method: "POST", headers: { "content-type": "application/json", "idempotency-key": entry.key }, body: JSON.stringify(body), signal: AbortSignal.timeout(PATIENCE_MS) })
+  } catch {
+    return null
+  }
+}
+
+/** Kept beside the others with what was wrong with it: they go on, and it waits for a hand. */
+async function setApart(entry: Entry, problem: ApiProblem) {
+  refusals.set(entry.key, problem)
+  await (await kept()).put("entries", { ...entry, problem: problem.message })
+  await refresh()
 }
 
 function later() {
@@ -142,15 +166,23 @@ export async function takeBack(key: string): Promise<unknown> {
   return null
 }
 
-/** Send a refused write once more, with a word. */
-export async function withWord(key: string, note: string) {
+/** Send what was set apart once more, as it stands or changed. Its key stays: whatever happened, it is stored once. */
+export async function sendAgain(key: string, changes: Record<string, unknown> = {}) {
   const db = await kept()
   const found = await db.getFromIndex("entries", "key", key)
   if (!found) return
-  const { problem, ...rest } = found
-  await db.put("entries", { ...rest, key: newKey(), body: { ...found.body, note } })
-  if (problem) refusals.delete(key)
+  const { problem: _, ...rest } = found
+  await db.put("entries", { ...rest, body: { ...found.body, ...changes } })
+  refusals.delete(key)
+  await sending
   await send()
+}
+
+/** What a waiting entry waits for beside the line: a can that was set apart, or that was deleted. */
+export function heldBy(entry: Entry): "" | "set apart" | "deleted" {
+  if (!entry.from || entry.problem || answered.has(entry.from)) return ""
+  const can = entries.find((e) => e.key === entry.from)
+  return can === undefined ? "deleted" : can.problem || heldBy(can) ? "set apart" : ""
 }
 
 /** Send what an earlier visit left, forget old answers, and go on whenever the line may be back. */

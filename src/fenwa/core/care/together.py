@@ -109,6 +109,21 @@ class OwnLimits:
     flush_each_days: float | None = None
 
 
+# what a kind's figure can be at all: words, unit, least, most
+OWN_RANGES = {
+    "water_max": ("EC of the water", "µS/cm", 1.0, 10_000.0),
+    "alkalinity_max": ("Alkalinity of the water", "mg/L CaCO3", 0.0, 2000.0),
+    "reading_low": ("Lower reading", "µS/cm", 0.0, 20_000.0),
+    "reading_high": ("Upper reading", "µS/cm", 1.0, 20_000.0),
+    "reading_ceiling": ("Ceiling of the reading", "µS/cm", 1.0, 20_000.0),
+    "nitrogen_low": ("Least nitrogen", "mg/L N", 0.0, 400.0),
+    "nitrogen_high": ("Most nitrogen", "mg/L N", 0.0, 400.0),
+    "feed_ceiling": ("Ceiling of the feed", "µS/cm", 20.0, 5000.0),
+    "minimum_C": ("Never below", "°C", -30.0, 30.0),
+    "flush_each_days": ("Flush each", "d", 3.0, 730.0),
+}
+
+
 def own_limits(now: Profile, own: OwnLimits) -> dict[str, Any]:
     """Figures of a kind that change with a grower's own limits, those that must move along included.
 
@@ -121,6 +136,10 @@ def own_limits(now: Profile, own: OwnLimits) -> dict[str, Any]:
     InputError
         If nothing is changed, or feed is set for a carnivore.
     """
+    for name, (words, unit, low, high) in OWN_RANGES.items():
+        value = getattr(own, name)
+        if value is not None:
+            require(value, words, unit, low=low, high=high, pointer=f"/{name}")
     figures: dict[str, Any] = {}
     if own.water_max is not None or own.alkalinity_max is not None:
         water = now.source_water
@@ -141,11 +160,9 @@ def own_limits(now: Profile, own: OwnLimits) -> dict[str, Any]:
     if (own.nitrogen_low, own.nitrogen_high, own.feed_ceiling) != (None, None, None):
         figures["phases"] = {"active": _own_feed(now, own)}
     if own.minimum_C is not None:
-        figures["climate"] = {
-            "minimum_C": require(own.minimum_C, "Never below", "°C", low=-30, high=30, pointer="/minimum_C")
-        }
+        figures["climate"] = {"minimum_C": own.minimum_C}
     if own.flush_each_days is not None:
-        days = round(require(own.flush_each_days, "Flush each", "d", low=3, high=730, pointer="/flush_each_days"))
+        days = round(own.flush_each_days)
         figures["flush"] = {"cadence_days": [days, days]}
     if not figures:
         raise InputError("No figure is changed. Change at least one, or leave the kind as it is.", pointer="/water_max")
@@ -162,11 +179,7 @@ def _own_feed(now: Profile, own: OwnLimits) -> dict[str, Any]:
     row = now.phases["active"]
     low = own.nitrogen_low if own.nitrogen_low is not None else row.n_ideal_mg_L[0]
     high = own.nitrogen_high if own.nitrogen_high is not None else row.n_ideal_mg_L[1]
-    for value, name, pointer in ((low, "Nitrogen from", "/nitrogen_low"), (high, "Nitrogen to", "/nitrogen_high")):
-        require(value, name, "mg/L", low=0, high=400, pointer=pointer)
     ceiling = own.feed_ceiling if own.feed_ceiling is not None else row.ec_ceiling_uS_cm
-    if ceiling is not None:
-        require(ceiling, "Feed at most", "µS/cm", low=20, high=5000, pointer="/feed_ceiling")
     source = now.feeding.reference_source_uS_cm
     return {
         "n_ideal_mg_L": [low, high], "n_ceiling_mg_L": None if row.n_ceiling_mg_L is None else max(row.n_ceiling_mg_L, high),

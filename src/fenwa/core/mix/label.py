@@ -19,6 +19,7 @@ Chelate = Literal["", "EDTA", "DTPA", "EDDHA", "other"]
 # molar-mass ratios, iupac-atomic-weights
 P_IN_P2O5 = 0.4364
 K_IN_K2O = 0.8302
+BULK_DENSITY_g_mL = (0.2, 3.0)
 DENSITY_UNKNOWN_g_mL = 1.15  # 5-8 % N liquids, judgement, low confidence
 
 
@@ -149,7 +150,7 @@ def _check_kind(label: Label, pointer: str) -> None:
                              "they are stated at.", pointer=f"{pointer}/longevity_days")  # fmt: skip
     for key, words, unit, low, high in (
         ("longevity_days", "Longevity", "d", 7, 1000), ("longevity_at_C", "Temperature of the longevity", "°C", 5, 40),
-        ("bulk_density_g_mL", "Bulk density", "g/mL", 0.2, 3), ("cap_mL", "A cap", "mL", 0.1, 250),
+        ("bulk_density_g_mL", "Bulk density", "g/mL", *BULK_DENSITY_g_mL), ("cap_mL", "A cap", "mL", 0.1, 250),
         ("drop_mL", "A drop", "mL", 0.005, 0.5), ("acidity_kg_t", "Potential acidity", "kg CaCO3/t", -1500, 1500),
         ("solubility_g_L", "Solubility", "g/L", 0.01, 5000),
     ):  # fmt: skip

@@ -8,6 +8,7 @@ from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
+from fenwa.core.mix.label import BULK_DENSITY_g_mL
 from fenwa.core.mix.weighing import to_grid
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -15,6 +16,7 @@ from fenwa.core.working import Computed, Ledger
 MeasureKind = Literal["spoon", "cap", "dropper"]
 CV_DENSITY_UNKNOWN, CV_LEVEL = 0.15, 0.10  # of an unweighed powder; of levelling by eye: judgement
 FEWEST_WEIGHINGS, FEWEST_COUNTS = 3, 1
+DROPS_IN_mL, WEIGHING_g = (2.0, 200.0), (0.0001, 2000.0)  # a drop as a label takes it: 0.005 to 0.5 mL
 MOST_SPOONS = 12
 SCALE_SHARE, SCATTER_SHARE = 0.2, 0.25  # of one level measure: above these a sentence says so
 
@@ -96,10 +98,11 @@ def spoon_calibration(
     require(levels_each, "Level measures in each weighing", "", low=1, high=100, pointer="/levels_each")
     require(scale_step_g, "Scale step", "g", low=0, open_low=True, high=100, pointer="/scale_step_g")
     if volume_mL is not None:
-        require(volume_mL, "Volume of the measure", "mL", low=0.05, high=250, pointer="/volume_mL")
+        require(volume_mL, "Volume of the measure", "mL", low=0.1, high=250, pointer="/volume_mL")
     words, unit = ("Drops in a millilitre", "") if kind == "dropper" else ("Weighing", "g")
+    least, most = DROPS_IN_mL if kind == "dropper" else WEIGHING_g
     for i, w in enumerate(weighings):
-        require(w, f"{words} {i + 1}", unit, low=0, open_low=True, high=2000, pointer=f"/weighings/{i}")
+        require(w, f"{words} {i + 1}", unit, low=least, high=most, pointer=f"/weighings/{i}")
     ledger = Ledger("Your own measure", "For this product and this measure, levelled the same way.", ("judgement",))
     n = len(weighings)
     for i, w in enumerate(weighings, 1):
@@ -126,6 +129,8 @@ def spoon_calibration(
     if volume_mL is not None and kind != "dropper":
         ledger.take("V", "volume of the measure", volume_mL, "mL")
         density = ledger.step("rho", "m / V", "g/mL", "bulk density")
+        require(density, "Bulk density", "g/mL", low=BULK_DENSITY_g_mL[0], high=BULK_DENSITY_g_mL[1], pointer="/volume_mL",
+                hint="Check the volume of the measure and how many level ones were weighed.")  # fmt: skip
     cv = single / each
     if kind != "dropper" and scale_step_g / levels_each > SCALE_SHARE * each:
         ledger.caution(

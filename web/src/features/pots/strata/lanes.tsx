@@ -32,7 +32,7 @@ export function PhaseLane({ page, x, w, gutter, top, height }: LaneProps) {
         if (to - from < 1) return null
         return (
           <g key={`${p.since}${p.phase}`}>
-            <rect x={from} y={top + 9} width={to - from - 1.5} height={height - 18} rx="3" fill={`var(--chakra-colors-phase-${PHASE_FILL[p.phase] ?? "other"})`} />
+            <rect x={from} y={top + 9} width={Math.max(0, to - from - 1.5)} height={height - 18} rx="3" fill={`var(--chakra-colors-phase-${PHASE_FILL[p.phase] ?? "other"})`} />
             {to - from > 60 && <text style={{ fontSize: 12 }} x={from + 8} y={top + height / 2 + 4} fill="currentColor">{p.phase}</text>}
           </g>
         )

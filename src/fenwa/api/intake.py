@@ -1,0 +1,111 @@
+"""What comes in: bodies bounded while they are read, and JSON that every layer behind can hold."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Iterator
+from typing import Any
+from urllib.parse import parse_qsl, unquote
+
+from starlette.responses import Response
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from fenwa.api.problems import FieldError, problem
+from fenwa.core.entry import check_plain
+from fenwa.core.errors import InputError
+
+BODY_LIMIT = 1_000_000  # bytes; the largest form is a few kilobytes
+OWN_READERS = ("/api/inbox/senml", "/sign-in")  # a pack names line and record; the passphrase is a form
+_LONG_NUMBER = re.compile(r"[+-]?\d{16,}")  # no id, count or amount has so many digits; SQLite takes nineteen
+
+
+class Intake:
+    """Reads a body whole, never beyond the limit, and refuses what no handler could take.
+
+    The one place where lists, half surrogates, numbers beyond any measure and days beyond any
+    calendar are met: behind it every handler and every row can hold what it is given.
+    """
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Answer with a problem, or pass the request on with its body read."""
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        refused = _long_number(scope)
+        if refused is None and scope["method"] not in ("GET", "HEAD"):
+            body = await _read(receive)
+            if body is None:
+                refused = too_large()
+            else:
+                receive = _again(body, receive)
+                refused = _checked(scope, body) if scope["path"] not in OWN_READERS else None
+        await (refused or self._app)(scope, receive, send)
+
+
+def too_large() -> Response:
+    """The refusal of a body over the limit."""
+    return problem(413, "Request refused", f"At most {BODY_LIMIT} bytes are taken at once.", "too-large")
+
+
+async def _read(receive: Receive) -> bytes | None:
+    """The whole body, or None as soon as it is over the limit, whatever length was promised."""
+    parts: list[bytes] = []
+    size = 0
+    while True:
+        message = await receive()
+        if message["type"] != "http.request":
+            return b"".join(parts)
+        parts.append(message.get("body", b""))
+        size += len(parts[-1])
+        if size > BODY_LIMIT:
+            return None
+        if not message.get("more_body", False):
+            return b"".join(parts)
+
+
+def _again(body: bytes, receive: Receive) -> Receive:
+    """A receiver that gives the body once, then whatever the connection says."""
+    waiting = [body]
+
+    async def give() -> Message:
+        if waiting:
+            return {"type": "http.request", "body": waiting.pop(), "more_body": False}
+        return await receive()
+
+    return give
+
+
+def _words(scope: Scope) -> Iterator[str]:
+    yield from scope["path"].split("/")
+    for name, value in parse_qsl(scope["query_string"].decode("latin-1")):
+        yield unquote(name)
+        yield unquote(value)
+
+
+def _long_number(scope: Scope) -> Response | None:
+    for word in _words(scope):
+        if _LONG_NUMBER.fullmatch(word):
+            return _refusal(scope, f"“{word[:20]}…” is too large a number. Check the address.", "")
+    return None
+
+
+def _checked(scope: Scope, body: bytes) -> Response | None:
+    try:
+        content: Any = json.loads(body) if body else None
+    except (ValueError, RecursionError):
+        return problem(400, "The entry cannot be used", "The request is not valid JSON. Send a JSON object.",
+                       "input-error", instance=scope["path"])  # fmt: skip
+    try:
+        check_plain(content)
+    except InputError as refused:
+        return _refusal(scope, refused.detail, refused.pointer)
+    return None
+
+
+def _refusal(scope: Scope, detail: str, pointer: str) -> Response:
+    return problem(422, "The entry cannot be used", detail, "input-error", instance=scope["path"],
+                   errors=[FieldError(pointer=pointer, detail=detail)])  # fmt: skip
