@@ -174,6 +174,7 @@ def stations(session: Reading, today: Today) -> list[StationOut]:
         select(models.Batch)
         .where(models.Batch.archived_at.is_(None), models.Batch.dose_g_L > 0, models.Batch.made_on <= today)
         .order_by(models.Batch.made_on.desc(), models.Batch.id.desc())
+        .limit(1)
     ).first()
     mixed = None if batch is None else (batch.measured_uS_cm or batch.predicted_uS_cm)
     readings = sorted(p.reading for p in pots if p.reading is not None)
