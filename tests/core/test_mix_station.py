@@ -11,7 +11,7 @@ from fenwa.core.data.loader import fertilizers, schools
 from fenwa.core.errors import Infeasible, InputError, Overspecified, Underspecified
 from fenwa.core.mix.acidity import acid_base_tendency, potential_acidity_kg_t
 from fenwa.core.mix.batch import batch_check
-from fenwa.core.mix.clear import precipitation_check, solubility_at
+from fenwa.core.mix.clear import precipitation_check
 from fenwa.core.mix.compare import compare_feeds
 from fenwa.core.mix.dilution import DilutionStep, injector, serial_dilution
 from fenwa.core.mix.dose import dose
@@ -25,6 +25,7 @@ from fenwa.core.mix.label import Label, by_formula, check_label
 from fenwa.core.mix.rescue import batch_rescue
 from fenwa.core.mix.school import School, SchoolPot, released_share, school_load
 from fenwa.core.mix.slope import LoggedBatch, product_slope
+from fenwa.core.mix.solubility import solubility_at
 from fenwa.core.mix.spoon import in_measures, spoon_calibration, unweighed_spoon_error
 from fenwa.core.mix.stock import stock_solution
 from fenwa.core.mix.strength import read_share
@@ -494,8 +495,8 @@ def test_solubility_falls_in_the_cold() -> None:
 def test_a_stronger_stock_is_never_clearer(times: float, d: float) -> None:
     feeds = [Feed(CAN, d), Feed(EPSOM, d)]
     weak, strong = (precipitation_check(base=PURE, feeds=feeds, times=t).result for t in (times, 1.5 * times))
-    for a, b in zip(weak.minerals[4:], strong.minerals[4:], strict=True):
-        if a.index is not None and "calcite" not in a.mineral:
+    for a, b in zip(weak.minerals, strong.minerals, strict=True):
+        if a.where == "stock" and a.mineral.startswith(("gypsum", "dicalcium")) and a.index is not None:
             assert b.index is not None
             assert b.index > a.index
 
@@ -617,5 +618,3 @@ def test_two_products_are_set_apart_in_words() -> None:
 def test_sums_of_ions_add_up() -> None:
     one = ions_per_gram(label_to_elements(label=CAN).result)
     assert sum_ions([(one, 2.0), (one, 1.0)]) == one.scaled(3.0).plus(AddedIons())
-    cations, anions = one.charges_meq_L()
-    assert cations == pytest.approx(anions, rel=1e-3)

@@ -199,9 +199,9 @@ def test_own_limits_move_along_what_hangs_on_them() -> None:
     ("kind", "limits", "says"),
     [
         ("dionaea", OwnLimits(nitrogen_high=20), "is a carnivore"),
-        ("paphiopedilum", OwnLimits(nitrogen_high=900), "Nitrogen to"),
+        ("paphiopedilum", OwnLimits(nitrogen_high=900), "Most nitrogen"),
         ("paphiopedilum", OwnLimits(nitrogen_low=120), "Put the lower first"),
-        ("paphiopedilum", OwnLimits(feed_ceiling=2), "Feed at most"),
+        ("paphiopedilum", OwnLimits(feed_ceiling=2), "Ceiling of the feed"),
         ("paphiopedilum", OwnLimits(minimum_C=60), "Never below"),
         ("paphiopedilum", OwnLimits(flush_each_days=1), "Flush each"),
         ("paphiopedilum", OwnLimits(), "No figure is changed"),

@@ -7,28 +7,31 @@ from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
-from fenwa.core.mix.elements import Elements, ions_per_gram
+from fenwa.core.mix.elements import Elements, closing_sentence, ions_per_gram
 from fenwa.core.mix.feed import MOST_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of, sum_ions
+from fenwa.core.mix.solubility import SolubilityCheck, TRACE_mg_g, bare_metal, checked, neutrals_of, salts_of
 from fenwa.core.registry import calculation
 from fenwa.core.water.conductivity import dissolve, prepared
-from fenwa.core.water.ions import AddedIons
+from fenwa.core.water.ions import AddedIons, Totals, add_feed
 from fenwa.core.water.kinds import BaseWater, composition_of
-from fenwa.core.water.saturation import Saturation, saturation_of
+from fenwa.core.water.saturation import LG_KSP, Saturation, saturation_of
+from fenwa.core.water.speciation import Speciation
 from fenwa.core.working import Computed, Ledger
 
 Clear = Literal["clear", "borderline", "clouds"]
 Where = Literal["can", "stock"]
 
-SOLUBLE_SHARE = 2 / 3  # of the solubility at the coldest store, guideline
-COLD_SHARE = 0.42  # of the 20 °C solubility at 0 °C: potassium nitrate, the steepest of the usual salts
-BORDER, CLOUDS = -0.1, 0.2  # saturation indices, science of the water section 5
-CALCITE = (0.3, 0.8)  # scale over days; visible soon
-TRACE_mg_g = 2.0  # less calcium, sulfur or phosphorus than this in a gram does not send a product to another bottle
+BORDER, CLOUDS = -0.1, 0.2  # saturation indices of gypsum and the phosphates in a bottle, precipitation-rules
+CALCITE_CLOUDS, STRUVITE_CLOUDS = 0.8, 0.3  # visible soon; a film of lime over days lies between 0 and 0.8
 STRONGEST = 200.0
-WORDS = {"gypsum": "gypsum (calcium sulfate)", "dicalcium_phosphate": "dicalcium phosphate",
-         "calcite": "lime (calcite)", "struvite": "struvite (magnesium ammonium phosphate)"}  # fmt: skip
-# pairs of ions that can fall out as a plain salt: name, molar mass g/mol, solubility g/L at 20 °C
-_SALTS = (("potassium sulfate", 174.26, 110.0), ("potassium nitrate", 101.10, 310.0))
+WORDS = {
+    "gypsum": "gypsum (calcium sulfate)", "dicalcium_phosphate": "dicalcium phosphate", "calcite": "lime (calcite)",
+    "struvite": "struvite (magnesium ammonium phosphate)", "magnesium_phosphate": "magnesium phosphate",
+    "magnesium_carbonate": "magnesium carbonate", "magnesium_hydroxide": "magnesium hydroxide",
+    "calcium_hydroxide": "slaked lime (calcium hydroxide)",
+}  # fmt: skip
+SYMBOLS = {"gypsum": "g", "dicalcium_phosphate": "d", "calcite": "c", "struvite": "s", "magnesium_phosphate": "p",
+           "magnesium_carbonate": "m", "magnesium_hydroxide": "b", "calcium_hydroxide": "l"}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -39,16 +42,6 @@ class MineralCheck:
     mineral: str
     index: float | None
     verdict: Clear
-
-
-@dataclass(frozen=True)
-class SolubilityCheck:
-    """A salt in the bottle against what dissolves at the coldest store. [g/L]"""
-
-    name: str
-    strength_g_L: float
-    limit_g_L: float
-    fits: bool
 
 
 @dataclass(frozen=True)
@@ -65,10 +58,9 @@ class Clarity:
     pH_can: float
 
 
-def solubility_at(solubility_20_g_L: float, celsius: float) -> float:
-    """Solubility at the coldest store, taken to fall like potassium nitrate's below 20 °C. [g/L]"""
-    cold = min(max(celsius, 0.0), 20.0)
-    return solubility_20_g_L * (COLD_SHARE + (1 - COLD_SHARE) * cold / 20.0)
+def border_of(mineral: str, where: Where) -> float:
+    """Index from which a mineral is on the border: none is called clear above its solubility."""
+    return BORDER if where == "stock" and mineral in ("gypsum", "dicalcium_phosphate") else 0.0
 
 
 def judged(where: Where, found: Saturation) -> list[MineralCheck]:
@@ -76,11 +68,8 @@ def judged(where: Where, found: Saturation) -> list[MineralCheck]:
     out = []
     for mineral in WORDS:
         index = getattr(found, mineral)
-        border, clouds = CALCITE if mineral == "calcite" else (BORDER, CLOUDS)
-        if mineral == "struvite":
-            border, clouds = 0.0, 0.3
-        if where == "can" and mineral != "calcite":
-            border = 0.0
+        clouds = {"calcite": CALCITE_CLOUDS, "struvite": STRUVITE_CLOUDS}.get(mineral, CLOUDS)
+        border = border_of(mineral, where)
         verdict: Clear = "clouds" if index > clouds else "borderline" if index > border else "clear"
         out.append(MineralCheck(where, WORDS[mineral], None if index < -90 else index, verdict))
     return out
@@ -113,16 +102,23 @@ class Bottles:
             elements,
         )
 
+    def _dissolved(self, times: float, which: tuple[int, ...]) -> tuple[Totals, Speciation]:
+        ions = sum_ions([(self._per_gram[i], self._doses[i] * times) for i in which])
+        return add_feed(self._water.totals, ions), dissolve(self._water, ions)
+
     def at(self, times: float, which: tuple[int, ...]) -> Saturation:
         """Saturation of some of the products together, ``times`` the strength of the can."""
-        ions = sum_ions([(self._per_gram[i], self._doses[i] * times) for i in which])
-        return saturation_of(dissolve(self._water, ions))
+        return saturation_of(self._dissolved(times, which)[1])
 
     def stands(self, times: float, which: tuple[int, ...]) -> bool:
         """Whether nothing falls out of that bottle."""
         s = self.at(times, which)
-        return (s.gypsum <= BORDER and s.dicalcium_phosphate <= BORDER and s.struvite <= 0.3
-                and s.calcite <= CALCITE[0])  # fmt: skip
+        return all(getattr(s, mineral) <= border_of(mineral, "stock") for mineral in WORDS)
+
+    def dissolves(self, times: float, which: tuple[int, ...], storage_C: float) -> list[SolubilityCheck]:
+        """The plain salts those products could form in that bottle, against what dissolves in the cold."""
+        parts = [(self._elements[i], self._doses[i] * times) for i in which]
+        return salts_of(*self._dissolved(times, which), storage_C) + neutrals_of(parts, storage_C)
 
     def split(self, times: float) -> tuple[tuple[int, ...], ...]:
         """One bottle, or A with calcium and B without; empty when even that does not stand clear."""
@@ -152,15 +148,6 @@ class Bottles:
             middle = (low * high) ** 0.5
             low, high = (middle, high) if self.stands(middle, everything) else (low, middle)
         return low
-
-
-def _plain_salts(ions: AddedIons, storage_C: float) -> list[SolubilityCheck]:
-    """Potassium sulfate and nitrate that the mixed ions could form."""
-    K, SO4, NO3 = ions.K_mg_L / 39.098, ions.S_mg_L / 32.06, ions.NO3_N_mg_L / 14.007
-    made = (min(K / 2, SO4), min(K, NO3))
-    return [SolubilityCheck(name, mmol * mass / 1000, limit, mmol * mass / 1000 <= limit)
-            for (name, mass, at_20), mmol in zip(_SALTS, made, strict=True)
-            for limit in (SOLUBLE_SHARE * solubility_at(at_20, storage_C),)]  # fmt: skip
 
 
 @calculation("precipitation-check", title="Will it stay clear?", station="mix")
@@ -212,12 +199,15 @@ def precipitation_check(
     bottles = Bottles(base, per_gram, doses, elements)
     everything = tuple(range(len(feeds)))
     ledger = Ledger("Will it stay clear?", "Within 0.1 of a saturation index to 100 times a thin feed, rougher above.",
-                    ("precipitation-rules", "gregory-1970", "ohlinger-1998"))  # fmt: skip
+                    ("precipitation-rules", "gregory-1970", "ohlinger-1998", "crc-solubility-products", "crc-solubility"))  # fmt: skip
     ledger.assume(composition_of(base)[1])
+    for f, e in zip(feeds, elements, strict=True):
+        if e.closed_with:
+            ledger.assume(closing_sentence(f.label.name, e.unlisted_meq_g, e.closed_with))
     can = bottles.at(1.0, everything)
     minerals = judged("can", can)
     _write(ledger, "can", can)
-    solubility: list[SolubilityCheck] = []
+    solubility = bottles.dissolves(1.0, everything, storage_C)
     parts: tuple[tuple[int, ...], ...] = (everything,)
     if times > 1:
         stock = bottles.at(times, everything)
@@ -226,32 +216,31 @@ def precipitation_check(
         parts = bottles.split(times)
         solubility = _dissolves(feeds, times, storage_C)
         for bottle in parts or (everything,):
-            solubility += _plain_salts(sum_ions([(per_gram[i], doses[i] * times) for i in bottle]), storage_C)
+            solubility += bottles.dissolves(times, bottle, storage_C)
+    metal = bare_metal([(f.label.name, f.label.fe_chelate, e) for f, e in zip(feeds, elements, strict=True)])
     strongest = bottles.strongest() if times > 1 else None
-    verdict, sentence = _verdict(feeds, minerals, solubility, parts, times, strongest)
+    verdict, sentence = _verdict(feeds, minerals, solubility, parts, times, strongest, metal)
     return ledger.close(Clarity(verdict, sentence, tuple(minerals), tuple(solubility), parts, order_of(elements),
                                 strongest, can.pH))  # fmt: skip
 
 
 def _dissolves(feeds: list[Feed], times: float, storage_C: float) -> list[SolubilityCheck]:
-    out = []
-    for f in feeds:
-        if f.label.solubility_g_L is not None:
-            limit = SOLUBLE_SHARE * solubility_at(f.label.solubility_g_L, storage_C)
-            out.append(
-                SolubilityCheck(f.label.name, f.dose_g_L * times, limit, f.dose_g_L * times <= limit * (1 + 1e-9))
-            )
-    return out
+    """Each product against the solubility on its label."""
+    return [
+        checked(f.label.name, f.dose_g_L * times, f.label.solubility_g_L, storage_C)
+        for f in feeds
+        if f.label.solubility_g_L is not None
+    ]
 
 
 def _write(ledger: Ledger, where: str, found: Saturation) -> None:
     tag = where[0]
     ledger.take(f"I_{tag}", f"ionic strength, {where}", found.ionic_strength_mol_L, "mol/L", "solved: ion model")
     ledger.take(f"pH_{tag}", f"pH, {where}", found.pH, "", "solved: closed to air")
-    for short, mineral in (("g", "gypsum"), ("d", "dicalcium_phosphate"), ("c", "calcite"), ("s", "struvite")):
+    for mineral, short in SYMBOLS.items():
         value = getattr(found, mineral)
         if value > -90:
-            product = value + {"g": -4.58, "d": -6.59, "c": -8.48, "s": -13.26}[short]
+            product = value + LG_KSP[mineral]
             ledger.take(
                 f"P_{short}{tag}",
                 f"lg of the ion product of {WORDS[mineral]}, {where}",
@@ -269,34 +258,44 @@ def _write(ledger: Ledger, where: str, found: Saturation) -> None:
 
 def _verdict(
     feeds: list[Feed], minerals: list[MineralCheck], solubility: list[SolubilityCheck],
-    parts: tuple[tuple[int, ...], ...], times: float, strongest: float | None,
+    parts: tuple[tuple[int, ...], ...], times: float, strongest: float | None, metal: str | None,
 ) -> tuple[Clear, str]:  # fmt: skip
     can = [m for m in minerals if m.where == "can" and m.verdict != "clear"]
     if any(m.verdict == "clouds" for m in can):
         worst = max((m for m in can if m.verdict == "clouds"), key=lambda m: m.index or 0.0)
-        if "lime" in worst.mineral:
+        if worst.mineral == WORDS["calcite"]:
             return "clouds", (f"The can clouds with {worst.mineral}: the water carries too much lime for this feed. "
                               "Blend it with rain or permeate, or acidify it first.")  # fmt: skip
         return "clouds", f"The can clouds with {worst.mineral}. Use less of it, or give the products on different days."
-    if times > 1:
-        tight = [s for s in solubility if not s.fits]
-        if tight:
-            s = tight[0]
-            return "clouds", (f"{s.name} at {s.strength_g_L:.3g} g/L would not all dissolve in the cold: keep below "
-                              f"{s.limit_g_L:.3g} g/L, or make a weaker stock.")  # fmt: skip
-        if not parts:
-            fell = max(
-                (m for m in minerals if m.where == "stock"), key=lambda m: m.index if m.index is not None else -99
-            )
-            return "clouds", (f"No stock at {times:.3g} times the can: {fell.mineral} would clot, even in two bottles. "
-                              f"Up to {strongest:.3g} times stays clear; weigh it straight into the can instead.")  # fmt: skip
-        if len(parts) == 2:
-            A, B = (", ".join(feeds[i].label.name for i in bottle) for bottle in parts)
-            return "borderline", (f"Two bottles: A with {A}; B with {B}. Together they would clot above "
-                                  f"{strongest:.3g} times the can.")  # fmt: skip
+    tight = [s for s in solubility if not s.fits]
+    if tight:
+        return "clouds", _too_much(max(tight, key=lambda s: s.strength_g_L / s.limit_g_L), times)
+    if times > 1 and not parts:
+        fell = max((m for m in minerals if m.where == "stock"), key=lambda m: m.index if m.index is not None else -99)
+        return "clouds", (f"No stock at {times:.3g} times the can: {fell.mineral} would clot, even in two bottles. "
+                          f"Up to {strongest:.3g} times stays clear; weigh it straight into the can instead.")  # fmt: skip
+    if metal is not None:
+        return "borderline", (f"{metal} brings a plain metal salt: with phosphate or carbonate it turns to mud in hours. "
+                              "Use a chelate, or give it on another day.")  # fmt: skip
+    if times > 1 and len(parts) == 2:
+        A, B = (", ".join(feeds[i].label.name for i in bottle) for bottle in parts)
+        return "borderline", (f"Two bottles: A with {A}; B with {B}. Together they would clot above "
+                              f"{strongest:.3g} times the can.")  # fmt: skip
     if can:
+        worst = max(can, key=lambda m: m.index or 0.0)
+        if worst.mineral == WORDS["calcite"]:
+            return "borderline", "A film of lime may settle if this can stands for days: use it the same day."
         return (
             "borderline",
-            f"On the border for {can[0].mineral} in the can: use it the same day and do not let it stand.",
+            f"On the border for {worst.mineral} in the can: use it the same day and do not let it stand.",
         )
     return "clear", "Stays clear." if times <= 1 else "Stays clear in one bottle and in the can."
+
+
+def _too_much(s: SolubilityCheck, times: float) -> str:
+    """What does not all dissolve, and the way out."""
+    name = s.name[:1].upper() + s.name[1:]
+    if times <= 1:
+        return f"{name} at {s.strength_g_L:.3g} g/L does not all dissolve in the can: keep below {s.limit_g_L:.3g} g/L."
+    return (f"{name} at {s.strength_g_L:.3g} g/L would not all dissolve in the cold: keep below {s.limit_g_L:.3g} g/L, or "
+            "make a weaker stock.")  # fmt: skip

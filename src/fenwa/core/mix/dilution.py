@@ -8,8 +8,8 @@ from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.errors import Infeasible, InputError
-from fenwa.core.mix.clear import SOLUBLE_SHARE, solubility_at
 from fenwa.core.mix.feed import MOST_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of
+from fenwa.core.mix.solubility import SOLUBLE_SHARE, solubility_at
 from fenwa.core.mix.stock import BottleContent, StockBottle, dilution_words, hazard_line, keeps_weeks_of, split_for
 from fenwa.core.mix.weighing import WEIGHABLE_STEPS, combined_relative_error
 from fenwa.core.registry import calculation

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
-from fenwa.core.mix.elements import Elements, ions_per_gram, label_to_elements
+from fenwa.core.mix.elements import Elements, closing_sentence, ions_per_gram, label_to_elements
 from fenwa.core.mix.label import Label
 from fenwa.core.registry import calculation
 from fenwa.core.roots import root_between
@@ -24,7 +24,7 @@ _NEAR_uS_cm = 1e-4
 _MOST_SECANTS = 12
 # to weigh parts of a can by what they add to the reading; infinite dilution is near enough for that
 _IDEAL = {"NO3_N_mg_L": 71.4 / 14.007, "NH4_N_mg_L": 73.5 / 14.007, "P_mg_L": 33.0 / 30.974, "K_mg_L": 73.5 / 39.098,
-          "Ca_mg_L": 119.0 / 40.078, "Mg_mg_L": 106.0 / 24.305, "S_mg_L": 160.0 / 32.06, "Na_mg_L": 50.1 / 22.99,
+          "C_mg_L": 44.5 / 12.011, "Ca_mg_L": 119.0 / 40.078, "Mg_mg_L": 106.0 / 24.305, "S_mg_L": 160.0 / 32.06, "Na_mg_L": 50.1 / 22.99,
           "Cl_mg_L": 76.3 / 35.453}  # fmt: skip
 
 
@@ -90,9 +90,10 @@ def ideal_rise(ions: AddedIons) -> float:
 
 
 def relative_error(e: Elements) -> float:
-    """Model and label: what a label leaves unlisted counts a tenth."""
+    """Model and label: what a label leaves without a partner counts a tenth."""
     m = MOLAR_MASS
-    listed = e.N_nitrate_mg_g / m["N"] + e.K_mg_g / m["K"] + 2 * e.Ca_mg_g / m["Ca"] + 2 * e.Mg_mg_g / m["Mg"] + 0.1
+    listed = (e.N_nitrate_mg_g / m["N"] + e.K_mg_g / m["K"] + 2 * e.Ca_mg_g / m["Ca"] + 2 * e.Mg_mg_g / m["Mg"]
+              + e.P_mg_g / m["P"] + 0.1)  # fmt: skip
     return float((MODEL_ERROR**2 + (CLOSURE_ERROR * min(1.0, abs(e.unlisted_meq_g) / listed)) ** 2) ** 0.5)
 
 
@@ -194,6 +195,9 @@ def feed_conductivity(
         ledger.assume(
             f"{feeds[0].label.name}: the slope of your own {slope.batches} batches replaces the label's ions."
         )
+    for f, e in zip(feeds, elements, strict=True):
+        if e.closed_with:
+            ledger.assume(closing_sentence(f.label.name, e.unlisted_meq_g, e.closed_with))
     ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
     ledger.take("C_0", "the water alone by the ion model", can.water_model, "µS/cm", "solved: ion model")
     ledger.take("C_a", "with the other products", can.also_model, "µS/cm", "solved: ion model")

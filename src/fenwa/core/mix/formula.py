@@ -73,6 +73,60 @@ def _unread(formula: str, pointer: str) -> InputError:
                       pointer=pointer, value=formula)  # fmt: skip
 
 
+# ions a formula falls apart into in water: atoms, charge. What is not on this list stays undecided (None).
+IONS: dict[str, tuple[dict[str, int], int]] = {
+    "NH4": ({"N": 1, "H": 4}, 1), "K": ({"K": 1}, 1), "Na": ({"Na": 1}, 1), "Ca": ({"Ca": 1}, 2), "Mg": ({"Mg": 1}, 2),
+    "Mn": ({"Mn": 1}, 2), "Zn": ({"Zn": 1}, 2), "Cu": ({"Cu": 1}, 2), "Fe2": ({"Fe": 1}, 2), "Fe3": ({"Fe": 1}, 3),
+    "NO3": ({"N": 1, "O": 3}, -1), "Cl": ({"Cl": 1}, -1), "F": ({"F": 1}, -1), "SO4": ({"S": 1, "O": 4}, -2),
+    "PO4": ({"P": 1, "O": 4}, -3), "CO3": ({"C": 1, "O": 3}, -2), "MoO4": ({"Mo": 1, "O": 4}, -2),
+    "urea": ({"C": 1, "O": 1, "N": 2, "H": 4}, 0), "B(OH)3": ({"B": 1, "O": 3, "H": 3}, 0),
+    "Si(OH)4": ({"Si": 1, "O": 4, "H": 4}, 0), "H2O": ({"H": 2, "O": 1}, 0), "H": ({"H": 1}, 1), "OH": ({"O": 1, "H": 1}, -1),
+}  # fmt: skip
+_OF_ATOM = {"K": "K", "Na": "Na", "Ca": "Ca", "Mg": "Mg", "Mn": "Mn", "Zn": "Zn", "Cu": "Cu", "Cl": "Cl", "F": "F",
+            "S": "SO4", "P": "PO4", "Mo": "MoO4", "B": "B(OH)3", "Si": "Si(OH)4"}  # fmt: skip
+
+
+def ion_mass(ion: str) -> float:
+    """Molar mass of an ion or neutral of ``IONS``. [g/mol]"""
+    return sum(ATOMIC_MASS[atom] * n for atom, n in IONS[ion][0].items())
+
+
+def ions_of(formula: str, *, pointer: str = "/formula") -> dict[str, float] | None:
+    """What a mole of the formula gives to water, phosphate and carbonate bare of protons; None if that is not known.
+
+    Protons stand as H or OH, crystal water as H2O, below 0 where an oxide takes water up. Charges are
+    in balance and the masses sum to the formula's. None for what holds carbon, nitrogen, sulfur or
+    phosphorus in another form (chelates, acetates, sulfites), or does not balance. [mol/mol]
+    """
+    atoms = atoms_of(formula, pointer=pointer)
+    ions: Counter[str] = Counter({"NO3": atoms["nitrate"], "NH4": atoms["ammonium"]})
+    other = atoms["N"] - atoms["nitrate"] - atoms["ammonium"] - atoms["urea"]
+    if other or atoms["urea"] % 2 or atoms["C"] < atoms["urea"] // 2:
+        return None
+    ions["urea"] = atoms["urea"] // 2
+    ions["CO3"] = atoms["C"] - ions["urea"]
+    for atom, ion in _OF_ATOM.items():
+        ions[ion] += atoms[atom]
+    for iron in ("Fe2", "Fe3"):
+        found = _with_protons(atoms, ions + Counter({iron: atoms["Fe"]}))
+        if found is not None:
+            return found
+    return None
+
+
+def _with_protons(atoms: Counter[str], ions: Counter[str]) -> dict[str, float] | None:
+    """The ions with what is left of hydrogen and oxygen as water, acid or alkali; None if charges do not balance."""
+    O = atoms["O"] - sum(n * IONS[ion][0].get("O", 0) for ion, n in ions.items())
+    H = atoms["H"] - sum(n * IONS[ion][0].get("H", 0) for ion, n in ions.items())
+    made: dict[str, float] = {ion: float(n) for ion, n in ions.items() if n}
+    if 2 * O > H:
+        made |= {"OH": 2.0 * O - H, "H2O": float(H - O)}
+    else:
+        made |= {"H": float(H - 2 * O), "H2O": float(O)}
+    made = {ion: n for ion, n in made.items() if n}
+    return made if made and sum(n * IONS[ion][1] for ion, n in made.items()) == 0 else None
+
+
 def molar_mass_of(formula: str) -> float:
     """Molar mass of a formula. [g/mol]"""
     return sum(ATOMIC_MASS[a] * n for a, n in atoms_of(formula).items() if a in ATOMIC_MASS)
@@ -89,4 +143,6 @@ def shares_of(formula: str, *, pointer: str = "/formula") -> dict[str, float]:
                "n_urea_pct": ("N", atoms["urea"]), "n_other_pct": ("N", other)}  # fmt: skip
     for atom in ("P", "K", "Ca", "Mg", "S", "Cl", "Na", "Fe", "Mn", "Zn", "Cu", "B", "Mo"):
         counted[f"{atom.lower()}_pct"] = (atom, atoms[atom])
-    return {key: 100 * ATOMIC_MASS[atom] * n / mass for key, (atom, n) in counted.items() if n > 0}
+    carbonate = (ions_of(formula, pointer=pointer) or {}).get("CO3", 0.0)
+    extra = {"co3_pct": 100 * ion_mass("CO3") * carbonate / mass} if carbonate else {}
+    return extra | {key: 100 * ATOMIC_MASS[atom] * n / mass for key, (atom, n) in counted.items() if n > 0}

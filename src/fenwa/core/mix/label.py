@@ -19,6 +19,7 @@ Chelate = Literal["", "EDTA", "DTPA", "EDDHA", "other"]
 # molar-mass ratios, iupac-atomic-weights
 P_IN_P2O5 = 0.4364
 K_IN_K2O = 0.8302
+CA_IN_CAO, MG_IN_MGO, S_IN_SO3 = 0.7147, 0.6030, 0.4005
 BULK_DENSITY_g_mL = (0.2, 3.0)
 DENSITY_UNKNOWN_g_mL = 1.15  # 5-8 % N liquids, judgement, low confidence
 
@@ -30,7 +31,8 @@ class Label:
     Nitrogen is stated by form, or as a total whose forms are not known; ``n_other_pct`` is slow or
     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
-    for a basic product. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+    for a basic product. ``others_as`` says the same of calcium, magnesium and sulfur (CaO, MgO, SO3).
+    ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
     """
 
@@ -69,6 +71,9 @@ class Label:
     cap_mL: float | None = None
     drop_mL: float | None = None
     formula: str = ""
+    co3_pct: float | None = None
+    others_as: Oxides = "element"
+    density_unknown: bool = False
 
     @property
     def packing(self) -> Packing:
@@ -82,6 +87,7 @@ _SHARES = (
     ("k_pct", "Potassium"), ("ca_pct", "Calcium"), ("mg_pct", "Magnesium"), ("s_pct", "Sulfur"),
     ("cl_pct", "Chloride"), ("na_pct", "Sodium"), ("n_other_pct", "Other nitrogen"), ("fe_pct", "Iron"),
     ("mn_pct", "Manganese"), ("zn_pct", "Zinc"), ("cu_pct", "Copper"), ("b_pct", "Boron"), ("mo_pct", "Molybdenum"),
+    ("co3_pct", "Carbonate"),
 )  # fmt: skip
 SHARE_KEYS = tuple(key for key, _ in _SHARES)
 _FORMS = ("n_nitrate_pct", "n_ammonium_pct", "n_urea_pct", "n_other_pct")
@@ -101,7 +107,8 @@ def by_formula(label: Label, *, pointer: str = "/label") -> Label:
     if typed:
         raise Overspecified(f"{typed[0]} is typed and does not agree with the formula {label.formula}. "
                             "Leave the shares empty, or leave the formula empty.", pointer=f"{pointer}/formula")  # fmt: skip
-    return replace(label, basis="w/w", pk_as="element", **{k: round(v, 3) for k, v in shares.items()})  # type: ignore[arg-type]
+    exact = {key: round(value, 9) for key, value in shares.items()}
+    return replace(label, basis="w/w", pk_as="element", others_as="element", **exact)  # type: ignore[arg-type]
 
 
 def check_label(label: Label, pointer: str = "") -> float:

@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwa.core.errors import DomainError, Infeasible
-from fenwa.core.mix.clear import SOLUBLE_SHARE, STRONGEST
+from fenwa.core.mix.clear import STRONGEST
 from fenwa.core.mix.dilution import SerialDilution, serial_dilution
 from fenwa.core.mix.feed import Feed
 from fenwa.core.mix.label import Label
+from fenwa.core.mix.solubility import SOLUBLE_SHARE
 from fenwa.core.mix.stock import PURE, SOLUBLE_UNKNOWN_g_L, StockSolution, split_for, stock_solution
 from fenwa.core.mix.weighing import WEIGHABLE_STEPS, combined_relative_error, relative_weighing_error
 from fenwa.core.water.kinds import BaseWater

@@ -7,9 +7,10 @@ from datetime import date, timedelta
 
 from fenwa.core.entry import require
 from fenwa.core.errors import Infeasible, InputError
-from fenwa.core.mix.clear import SOLUBLE_SHARE, Bottles, solubility_at
+from fenwa.core.mix.clear import Bottles
 from fenwa.core.mix.elements import ions_per_gram
 from fenwa.core.mix.feed import Feed, elements_of
+from fenwa.core.mix.solubility import SOLUBLE_SHARE, solubility_at
 from fenwa.core.mix.weighing import WEIGHABLE_STEPS, to_grid
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater

@@ -20,7 +20,7 @@ from fenwa.core.water.ions import (
     check_ions,
     totals_of,
 )
-from fenwa.core.water.speciation import Solver, Speciation
+from fenwa.core.water.speciation import PH_MAX, PH_MIN, Solver, Speciation
 from fenwa.core.working import Computed, Ledger
 
 ION_SIZE_A = 4.0  # Å, from handbook salt data
@@ -94,9 +94,9 @@ def at_own_charge(totals: Totals, base: Prepared) -> Speciation:
 
     low, high = base.pH - 0.5, base.pH + 0.5
     while gap(low) * gap(high) > 0:
-        if low <= 0.5 and high >= 13.5:  # no pH meets the charge: keep the water's own
+        if low <= PH_MIN and high >= PH_MAX:  # no pH meets the charge: keep the water's own
             return solver.solve(totals, base.pH)
-        low, high = max(0.5, low - 1.0), min(13.5, high + 1.0)
+        low, high = max(PH_MIN, low - 1.0), min(PH_MAX, high + 1.0)
     return solver.solve(totals, root_between(gap, low, high, xtol=1e-5))
 
 

@@ -11,7 +11,7 @@ MEQ_CaCO3 = 50.04  # mg CaCO3 per meq of alkalinity
 # g/mol, iupac-atomic-weights
 MOLAR_MASS = {
     "Ca": 40.078, "Mg": 24.305, "Na": 22.990, "K": 39.098, "NH4": 18.039, "Cl": 35.453,
-    "NO3": 62.004, "SO4": 96.06, "F": 18.998, "P": 30.974, "N": 14.007, "S": 32.06, "HCO3": 61.016,
+    "NO3": 62.004, "SO4": 96.06, "F": 18.998, "P": 30.974, "N": 14.007, "S": 32.06, "HCO3": 61.016, "C": 12.011, "CO3": 60.008,
 }  # fmt: skip
 CHARGE = {"Ca": 2, "Mg": 2, "Na": 1, "K": 1, "NH4": 1, "Cl": -1, "NO3": -1, "SO4": -2, "F": -1}
 
@@ -22,12 +22,12 @@ LAMBDA0 = {
     "Cl": 76.31, "NO3": 71.42, "SO4": 80.0, "F": 55.4, "HCO3": 44.5, "CO3": 69.3,
     "H2PO4": 33.0, "HPO4": 57.0, "CaHCO3": 19.0, "MgHCO3": 18.0, "NaSO4": 40.0, "KSO4": 45.0,
     "NH4SO4": 45.0, "CaH2PO4": 19.0, "MgH2PO4": 18.0,
-    "Cit": 70.2, "HCit": 50.0, "H2Cit": 30.0, "CaCit": 25.0, "MgCit": 25.0,
+    "PO4": 92.8, "HSO4": 52.0, "Cit": 70.2, "HCit": 50.0, "H2Cit": 30.0, "CaCit": 25.0, "MgCit": 25.0,
 }  # fmt: skip
 SPECIES_CHARGE = {
     "H": 1, "OH": -1, "Na": 1, "K": 1, "NH4": 1, "Ca": 2, "Mg": 2, "Cl": -1, "NO3": -1, "SO4": -2, "F": -1,
     "HCO3": -1, "CO3": -2, "H2PO4": -1, "HPO4": -2, "CaHCO3": 1, "MgHCO3": 1, "NaSO4": -1, "KSO4": -1,
-    "NH4SO4": -1, "CaH2PO4": 1, "MgH2PO4": 1,
+    "NH4SO4": -1, "CaH2PO4": 1, "MgH2PO4": 1, "PO4": -3, "HSO4": -1,
     "Cit": -3, "HCit": -2, "H2Cit": -1, "CaCit": -1, "MgCit": -1,
 }  # fmt: skip
 
@@ -56,7 +56,10 @@ class WaterIons:
 
 @dataclass(frozen=True)
 class AddedIons:
-    """What a feed brings to a litre. mg/L; nitrogen as N by form, sulfur as S."""
+    """What a feed brings to a litre. mg/L; nitrogen as N by form, sulfur as S, carbonate as C.
+
+    Totals only: how many protons phosphate and carbonate hold follows from the charge of all together.
+    """
 
     NO3_N_mg_L: float = 0.0
     NH4_N_mg_L: float = 0.0
@@ -68,6 +71,7 @@ class AddedIons:
     S_mg_L: float = 0.0
     Na_mg_L: float = 0.0
     Cl_mg_L: float = 0.0
+    C_mg_L: float = 0.0
 
     def scaled(self, factor: float) -> AddedIons:
         """Every amount times ``factor``."""
@@ -76,15 +80,6 @@ class AddedIons:
     def plus(self, other: AddedIons) -> AddedIons:
         """Both together."""
         return AddedIons(**{f.name: getattr(self, f.name) + getattr(other, f.name) for f in fields(self)})
-
-    def charges_meq_L(self) -> tuple[float, float]:
-        """Cations and anions; phosphate counts one charge. [meq/L]"""
-        m = MOLAR_MASS
-        cations = (self.NH4_N_mg_L / m["N"] + self.K_mg_L / m["K"] + 2 * self.Ca_mg_L / m["Ca"]
-                   + 2 * self.Mg_mg_L / m["Mg"] + self.Na_mg_L / m["Na"])  # fmt: skip
-        anions = (self.NO3_N_mg_L / m["N"] + self.P_mg_L / m["P"] + 2 * self.S_mg_L / m["S"]
-                  + self.Cl_mg_L / m["Cl"])  # fmt: skip
-        return cations, anions
 
 
 @dataclass
@@ -133,7 +128,7 @@ def totals_of(ions: WaterIons) -> Totals:
 
 
 def add_feed(base: Totals, feed: AddedIons) -> Totals:
-    """Totals after the feed is dissolved; carbon stays as it was. [mol/L]"""
+    """Totals after the feed is dissolved, nothing of it lost to the air. [mol/L]"""
     m = MOLAR_MASS
     return Totals(
         base.Ca + feed.Ca_mg_L / m["Ca"] / 1000,
@@ -146,6 +141,6 @@ def add_feed(base: Totals, feed: AddedIons) -> Totals:
         base.SO4 + feed.S_mg_L / m["S"] / 1000,
         base.F,
         base.P + feed.P_mg_L / m["P"] / 1000,
-        base.C,
+        base.C + feed.C_mg_L / m["C"] / 1000,
         base.Cit,
     )

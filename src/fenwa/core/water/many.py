@@ -10,12 +10,11 @@ from numpy.typing import NDArray
 
 from fenwa.core.water.conductivity import DEFAULT_PH, conductance_uS_cm
 from fenwa.core.water.ions import MOLAR_MASS, AddedIons, MEQ_CaCO3, Totals, WaterIons, add_feed
-from fenwa.core.water.speciation import Speciation, one_round, start_of, strength_of
+from fenwa.core.water.speciation import PH_MAX, PH_MIN, Speciation, one_round, start_of, strength_of
 
 Array = NDArray[np.float64]
 _WATER_ROUNDS = 45  # carbon and species settle together
-_PH_LOW, _PH_HIGH = 1.0, 13.0
-_PH_STEPS = 17  # halvings of that bracket: to 0.0001, finer than any meter
+_PH_STEPS = 18  # halvings of that bracket: to 0.0001, finer than any meter
 _PH_ROUNDS = 3  # each halving starts from the last species
 _LAST_ROUNDS = 30
 _CARBON = 6  # place of inorganic carbon among the free amounts
@@ -72,7 +71,7 @@ def ec_of_many(water: dict[str, Array], added: dict[str, Array] | None = None) -
 
 
 def _with_feed(totals: Totals, water: Speciation) -> Speciation:
-    low, high = np.full_like(water.pH, _PH_LOW), np.full_like(water.pH, _PH_HIGH)
+    low, high = np.full_like(water.pH, PH_MIN), np.full_like(water.pH, PH_MAX)
     free = start_of(totals)
     I = strength_of(totals, free)
     middle, activity = water.pH, 10**-water.pH

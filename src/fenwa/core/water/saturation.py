@@ -1,4 +1,4 @@
-"""How near a solution is to clouding: saturation of gypsum, dicalcium phosphate, calcite and struvite."""
+"""How near a solution is to clouding: saturation of the minerals that calcium and magnesium fall out as."""
 
 from __future__ import annotations
 
@@ -7,20 +7,28 @@ from dataclasses import dataclass
 
 from fenwa.core.water.speciation import DAVIES_MOST, Speciation
 
-# lg of the solubility products at 25 °C: gypsum and calcite handbook, CaHPO4 2H2O gregory-1970, struvite ohlinger-1998
-LG_KSP = {"gypsum": -4.58, "dicalcium phosphate": -6.59, "calcite": -8.48, "struvite": -13.26}
+# lg of the solubility products at 25 °C: CaHPO4 2H2O gregory-1970, struvite ohlinger-1998, MgHPO4 3H2O precipitation-rules,
+# all others crc-solubility-products
+LG_KSP = {
+    "gypsum": -4.58, "dicalcium_phosphate": -6.59, "calcite": -8.48, "struvite": -13.26, "magnesium_phosphate": -5.82,
+    "magnesium_carbonate": -5.62, "magnesium_hydroxide": -11.25, "calcium_hydroxide": -5.30,
+}  # fmt: skip
 _PKP3 = 12.35  # HPO4 to PO4
 _NONE = -99.0  # an ion of it is absent
 
 
 @dataclass(frozen=True)
 class Saturation:
-    """Saturation index lg(IAP/Ksp): 0 just full, above it would fall out; -99 where an ion is absent."""
+    """Saturation index lg(IAP/Ksp) by mineral: 0 just full, above it would fall out; -99 where an ion is absent."""
 
     gypsum: float
     dicalcium_phosphate: float
     calcite: float
     struvite: float
+    magnesium_phosphate: float
+    magnesium_carbonate: float
+    magnesium_hydroxide: float
+    calcium_hydroxide: float
     pH: float
     ionic_strength_mol_L: float
 
@@ -41,15 +49,20 @@ def saturation_of(s: Speciation) -> Saturation:
     y1, y2 = 10**lgy, 10 ** (4 * lgy)
     activity = 10**-s.pH
     po4 = sp["HPO4"] * y2 * 10**-_PKP3 / activity
+    Ca, Mg, OH = sp["Ca"] * y2, sp["Mg"] * y2, 1e-14 / activity
 
     def index(name: str, *factors: float) -> float:
         found = _lg(*factors)
         return _NONE if found is None else found - LG_KSP[name]
 
     return Saturation(
-        index("gypsum", sp["Ca"] * y2, sp["SO4"] * y2),
-        index("dicalcium phosphate", sp["Ca"] * y2, sp["HPO4"] * y2),
-        index("calcite", sp["Ca"] * y2, sp["CO3"] * y2),
-        index("struvite", sp["Mg"] * y2, sp["NH4"] * y1, po4),
-        float(s.pH), float(s.ionic_strength),
+        gypsum=index("gypsum", Ca, sp["SO4"] * y2),
+        dicalcium_phosphate=index("dicalcium_phosphate", Ca, sp["HPO4"] * y2),
+        calcite=index("calcite", Ca, sp["CO3"] * y2),
+        struvite=index("struvite", Mg, sp["NH4"] * y1, po4),
+        magnesium_phosphate=index("magnesium_phosphate", Mg, sp["HPO4"] * y2),
+        magnesium_carbonate=index("magnesium_carbonate", Mg, sp["CO3"] * y2),
+        magnesium_hydroxide=index("magnesium_hydroxide", Mg, OH, OH),
+        calcium_hydroxide=index("calcium_hydroxide", Ca, OH, OH),
+        pH=float(s.pH), ionic_strength_mol_L=float(s.ionic_strength),
     )  # fmt: skip

@@ -17,8 +17,9 @@ from fenwa.core.water.ions import SPECIES_CHARGE, Totals
 
 # acid constants at I = 0, 25 °C (handbook) and ion pairs (nordstrom-1990, plummer-busenberg-1982, nist-46)
 _K1, _K2, _KW = 10**-6.35, 10**-10.33, 1e-14
-_KP1, _KP2, _KN = 10**-2.15, 10**-7.20, 10**-9.25
+_KP1, _KP2, _KP3, _KN = 10**-2.15, 10**-7.20, 10**-12.35, 10**-9.25
 _CASO4, _MGSO4, _NASO4, _KSO4, _NHSO4 = 10**2.30, 10**2.25, 10**0.70, 10**0.85, 10**1.03
+_HSO4 = 10**1.99  # second proton of sulfuric acid, handbook
 _CAHCO3, _MGHCO3, _CACO3, _MGCO3 = 10**1.11, 10**1.07, 10**3.22, 10**2.98
 _CAHPO4, _MGHPO4, _CAH2PO4, _MGH2PO4 = 10**2.74, 10**2.87, 10**1.41, 10**1.51
 # citric acid and its complexes with calcium and magnesium (nist-46)
@@ -32,6 +33,7 @@ _LN10 = 2.302585092994046
 MOST_JOINT_ROUNDS = 120
 MOST_ROUNDS = 200
 DAMPED_FROM = 30  # strong solutions swing between two answers: from here on each round goes half the way
+PH_MIN, PH_MAX = -1.5, 15.5  # of the strongest acid and alkali a bottle holds
 DAVIES_MOST = 2.0  # mol/L; above it Davies activities run away, so they stay at what they are there
 
 
@@ -74,8 +76,10 @@ def one_round(
     kp1, kp2 = _KP1 / y1y1, _KP2 / y2
     HCO3 = C / (1 + h / k1 + k2 / h)
     CO3 = HCO3 * k2 / h
-    H2PO4 = P / (1 + h / kp1 + kp2 / h)
+    kp3 = _KP3 / (y1y1 * y2)
+    H2PO4 = P / (1 + h / kp1 + kp2 / h * (1 + kp3 / h))
     HPO4 = H2PO4 * kp2 / h
+    PO4 = HPO4 * kp3 / h
     NH4 = N3 / (1 + _KN / h)
     y22 = y2 * y2
     CaSO4, MgSO4 = _CASO4 * y22 * Ca * SO4, _MGSO4 * y22 * Mg * SO4
@@ -84,11 +88,12 @@ def one_round(
     CaCO3, MgCO3 = _CACO3 * y22 * Ca * CO3, _MGCO3 * y22 * Mg * CO3
     CaHPO4, MgHPO4 = _CAHPO4 * y22 * Ca * HPO4, _MGHPO4 * y22 * Mg * HPO4
     CaH2PO4, MgH2PO4 = _CAH2PO4 * y2 * Ca * H2PO4, _MGH2PO4 * y2 * Mg * H2PO4
+    HSO4 = _HSO4 * y2 * h * SO4
     species = {
         "H": h, "OH": oh, "Na": Na, "K": K, "NH4": NH4, "Ca": Ca, "Mg": Mg, "Cl": t.Cl, "NO3": t.NO3,
         "SO4": SO4, "F": t.F, "HCO3": HCO3, "CO3": CO3, "H2PO4": H2PO4, "HPO4": HPO4, "CaHCO3": CaHCO3,
         "MgHCO3": MgHCO3, "NaSO4": NaSO4, "KSO4": KSO4, "NH4SO4": NHSO4, "CaH2PO4": CaH2PO4,
-        "MgH2PO4": MgH2PO4,
+        "MgH2PO4": MgH2PO4, "PO4": PO4, "HSO4": HSO4,
     }  # fmt: skip
     on_Ca = CaSO4 + CaHCO3 + CaCO3 + CaHPO4 + CaH2PO4
     on_Mg = MgSO4 + MgHCO3 + MgCO3 + MgHPO4 + MgH2PO4
@@ -101,7 +106,7 @@ def one_round(
         _share(t.Na, Na, NaSO4),
         _share(t.K, K, KSO4),
         _share(t.N3, N3, NHSO4),
-        _share(t.SO4, SO4, CaSO4 + MgSO4 + NaSO4 + KSO4 + NHSO4),
+        _share(t.SO4, SO4, CaSO4 + MgSO4 + NaSO4 + KSO4 + NHSO4 + HSO4),
         _share(t.C, C, CaHCO3 + MgHCO3 + CaCO3 + MgCO3),
         _share(t.P, P, CaHPO4 + MgHPO4 + CaH2PO4 + MgH2PO4),
         _share(t.Cit, Cit, on_Cit),
@@ -113,7 +118,7 @@ def one_round(
 
 # species stand in one order always, with the citrates after the others: half the squared charge, and the charge
 _ORDER = ("H", "OH", "Na", "K", "NH4", "Ca", "Mg", "Cl", "NO3", "SO4", "F", "HCO3", "CO3", "H2PO4", "HPO4", "CaHCO3",
-          "MgHCO3", "NaSO4", "KSO4", "NH4SO4", "CaH2PO4", "MgH2PO4", "Cit", "HCit", "H2Cit", "CaCit", "MgCit")  # fmt: skip
+          "MgHCO3", "NaSO4", "KSO4", "NH4SO4", "CaH2PO4", "MgH2PO4", "PO4", "HSO4", "Cit", "HCit", "H2Cit", "CaCit", "MgCit")  # fmt: skip
 _WEIGHTS = {
     n: ([0.5 * SPECIES_CHARGE[name] ** 2 for name in _ORDER[:n]], [float(SPECIES_CHARGE[name]) for name in _ORDER[:n]])
     for n in (len(_ORDER) - 5, len(_ORDER))
@@ -198,7 +203,7 @@ class Solver:
             if change < near and abs(step) < 1e-6 and abs(strength - I) < 10 * near:
                 return found
             free, I, pH = new, strength, pH + step
-            if not 0.5 < pH < 13.5:
+            if not PH_MIN < pH < PH_MAX:
                 return None
         return None
 
@@ -214,8 +219,12 @@ def _buffer(species: dict[str, Any], free: list[Any]) -> float:
     total = species["H"] + species["OH"]
     for whole, middle, last in ((C, species["HCO3"], species["CO3"]), (P, species["H2PO4"], species["HPO4"])):
         if whole > 0:
-            first = max(whole - middle - last, 0.0)
+            first = max(whole - middle - last - (species["PO4"] if whole is P else 0.0), 0.0)
             total += (first * middle + middle * last + 4 * first * last) / whole
+    if species["HSO4"] > 0:
+        total += species["HSO4"] * species["SO4"] / (species["HSO4"] + species["SO4"])
+    if P > 0:
+        total += species["HPO4"] * species["PO4"] / P
     if N3 > 0:
         total += species["NH4"] * max(N3 - species["NH4"], 0.0) / N3
     return float(total)
