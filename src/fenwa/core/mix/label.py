@@ -91,7 +91,7 @@ _SHARES = (
 )  # fmt: skip
 SHARE_KEYS = tuple(key for key, _ in _SHARES)
 _FORMS = ("n_nitrate_pct", "n_ammonium_pct", "n_urea_pct", "n_other_pct")
-_NOT_IN_SUM = {"n_total_pct", *_FORMS}
+_NOT_IN_SUM = {"n_total_pct", *_FORMS, "co3_pct"}  # the oxygen of a carbonate stands in the oxides already
 
 
 def by_formula(label: Label, *, pointer: str = "/label") -> Label:
