@@ -8,7 +8,6 @@ from typing import Any
 
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
-from fenwa.core.roots import root_between
 from fenwa.core.water.ions import (
     LAMBDA0,
     SPECIES_CHARGE,
@@ -24,6 +23,7 @@ from fenwa.core.water.speciation import PH_MAX, PH_MIN, Solver, Speciation
 from fenwa.core.working import Computed, Ledger
 
 ION_SIZE_A = 4.0  # Å, from handbook salt data
+_HALVINGS = 26  # of the whole range of pH: to a millionth
 DEFAULT_PH = 7.5  # of a water whose pH nobody measured
 
 
@@ -84,20 +84,16 @@ def dissolve(base: Prepared, feed: AddedIons | None) -> Speciation:
 
 def at_own_charge(totals: Totals, base: Prepared) -> Speciation:
     """Species of ``totals`` at the pH where the charge error of the water they came from is met again."""
-    solver = Solver()
-    found = solver.at_charge(totals, base.charge_error, base.pH)
-    if found is not None:
-        return found
-
-    def gap(pH: float) -> float:
-        return float(solver.solve(totals, pH).charge - base.charge_error)
-
-    low, high = base.pH - 0.5, base.pH + 0.5
-    while gap(low) * gap(high) > 0:
-        if low <= PH_MIN and high >= PH_MAX:  # no pH meets the charge: keep the water's own
-            return solver.solve(totals, base.pH)
-        low, high = max(PH_MIN, low - 1.0), min(PH_MAX, high + 1.0)
-    return solver.solve(totals, root_between(gap, low, high, xtol=1e-5))
+    near = Solver().at_charge(totals, base.charge_error, base.pH)
+    if near is not None:
+        return near
+    # rare: the strongest acids, alkalis and slurries. Halving needs no smooth curve, and each step settles on its own.
+    low, high = PH_MIN, PH_MAX
+    for _ in range(_HALVINGS):
+        middle = 0.5 * (low + high)
+        found = Solver().solve(totals, middle)
+        low, high = (middle, high) if found.charge > base.charge_error else (low, middle)
+    return found
 
 
 @dataclass(frozen=True)
