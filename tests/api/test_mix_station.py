@@ -38,7 +38,7 @@ def made(kept: Client, product_id: int | None = None, **changes: Any) -> Any:
 
 def test_a_feed_is_kept_by_label_and_by_formula(kept: Client) -> None:
     by_label = kept.made("/api/products", {
-        "name": "Half bag", "n_nitrate_pct": "8,5", "p_pct": 5, "k_pct": 12, "fe_pct": 0.1, "fe_chelate": "DTPA", "label_rate": 2,
+        "name": "Half bag", "n_nitrate_pct": "8,5", "p_pct": 5, "k_pct": 12, "pk_as": "oxide", "fe_pct": 0.1, "fe_chelate": "DTPA", "label_rate": 2,
         "label_rate_unit": "cap/L", "cap_mL": 5, "bulk_density_g_mL": 0.9, "price": "12,5", "pack_amount": 500,
         "opened_on": "2026-10-01", "left_amount": 320})["id"]  # fmt: skip
     salt = kept.made("/api/products", {"name": "Mg nitrate", "formula": "Mg(NO3)2.6H2O"})["id"]
@@ -54,12 +54,16 @@ def test_a_feed_is_kept_by_label_and_by_formula(kept: Client) -> None:
 
 @pytest.mark.parametrize(
     ("body", "pointer", "says"),
-    [({"name": ""}, "/name", "Name is empty"), ({"name": "x", "n_total_pct": 60, "k_pct": 50}, "/n_total_pct", "add up to 110 %"),
+    [({"name": ""}, "/name", "Name is empty"), ({"name": "x", "n_total_pct": 60, "k_pct": 50, "pk_as": "oxide"}, "/n_total_pct", "add up to 110 %"),
      ({"name": "x", "formula": "Kalk"}, "/formula", "is not understood"),
      ({"name": "x", "kind": "prill", "n_total_pct": 14}, "/longevity_days", "How long the prills last"),
      ({"name": "x", "kind": "no ppm", "k_pct": 1}, "/kind", "recorded without a strength"),
      ({"name": "x", "label_rate": 1, "label_rate_unit": "g/gal"}, "/label_rate_unit", "US and imperial gallons differ"),
      ({"name": "x", "label_rate": 1, "label_rate_unit": "cap/L"}, "/cap_mL", "How much a cap holds"),
+     ({"name": "x", "k_pct": 5}, "/pk_as", "P2O5 and K2O, or P and K"),
+     ({"name": "x", "mg_pct": 5}, "/others_as", "CaO, MgO and SO3, or Ca, Mg and S"),
+     ({"name": "x", "form": "liquid", "n_total_pct": 5}, "/basis", "Grams in 100 g (w/w) or in 100 mL (w/v)"),
+     ({"name": "x", "form": "liquid", "basis": "w/w", "n_total_pct": 5}, "/density_g_mL", "choose the usual 1.15 g/mL"),
      ({"name": "x", "price": -1}, "/price", "Price -1 cannot be"),
      ({"name": "x", "opened_on": "2027-01-01"}, "/opened_on", "lies in the future")],
 )  # fmt: skip
@@ -76,13 +80,15 @@ def test_a_wrong_label_names_its_field_and_changes_nothing(
 def test_a_grade_is_read_and_a_label_shown_while_typed(still: Client) -> None:
     found = still.made("/api/products/grade", {"text": "161616"})["result"]
     assert (found["n_pct"], found["p_pct"], found["k_pct"]) == (16, 16, 16)
-    shown = still.made("/api/products/elements", {"name": "x", "n_nitrate_pct": 16, "p_pct": 16})["result"]
+    shown = still.made("/api/products/elements", {"name": "x", "n_nitrate_pct": 16, "p_pct": 16, "pk_as": "oxide"})[
+        "result"
+    ]
     assert shown["P_mg_g"] == pytest.approx(16 * 4.364)
 
 
 def test_a_corrected_label_leaves_old_cans_their_version(kept: Client, feeds: dict[str, int]) -> None:
     first = made(kept)
-    label = {"name": "Nitrate feed, new bag", "n_nitrate_pct": 12, "k_pct": 20}
+    label = {"name": "Nitrate feed, new bag", "n_nitrate_pct": 12, "k_pct": 20, "pk_as": "oxide"}
     kept.made(f"/api/products/{feeds[NITRATE]}/correct", label)
     second = made(kept, feeds[NITRATE])
     assert (first["recipe_version"], second["recipe_version"]) == (1, 1)  # another name, another recipe

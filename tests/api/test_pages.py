@@ -156,12 +156,23 @@ def test_display_units_go_there_and_back(kind: str) -> None:
     ("product", "elements"),
     [
         (
-            {"name": "16-16-16", "n_total_pct": 16, "p_pct": 16, "k_pct": 16},
+            {"name": "16-16-16", "n_total_pct": 16, "p_pct": 16, "k_pct": 16, "pk_as": "oxide"},
             {"N_mg_g": 160, "P_mg_g": 69.82, "K_mg_g": 132.83},
         ),
         (
             {"name": "AU 10-4-8", "n_total_pct": 10, "p_pct": 4, "k_pct": 8, "pk_as": "element"},
             {"P_mg_g": 40, "K_mg_g": 80},
+        ),
+        (
+            {
+                "name": "EU",
+                "n_nitrate_pct": 10,
+                "mg_pct": 5,
+                "others_as": "oxide",
+                "acidity_kg_t": 400,
+                "acidity_unit": "lb/short ton",
+            },
+            {"Mg_mg_g": 30.15},
         ),
         (
             {"name": "Liquid", "form": "liquid", "basis": "w/v", "density_g_mL": "1,21", "n_urea_pct": 7.26},

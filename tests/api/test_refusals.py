@@ -26,7 +26,7 @@ WRONG: list[tuple[str, dict[str, Any], str, str]] = [
     ("/api/waters/1/readings", reading(unit="grains"), "/unit", "is not a choice"),
     ("/api/waters", {"name": "", "kind": "rain"}, "/name", "Name is empty"),
     ("/api/waters", {"name": "x", "kind": "rain", "sodium_mg_L": -1}, "/sodium_mg_L", "Sodium -1"),
-    ("/api/products", {**FEED, "k_pct": 95}, "/n_total_pct", "add up to 105 %"),
+    ("/api/products", {**FEED, "k_pct": 95, "pk_as": "oxide"}, "/n_total_pct", "add up to 105 %"),
     ("/api/products", {**FEED, "n_nitrate_pct": -3}, "/n_nitrate_pct", "Nitrate nitrogen -3"),
     ("/api/products", {**FEED, "label_rate": 2, "label_rate_unit": "mL/L"}, "/label_rate_unit", "product is a powder"),
     ("/api/mix/dose", {**CAN, "strength": "ec_total", "value": 10}, "/value", "below Rain itself"),

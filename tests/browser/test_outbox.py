@@ -1,6 +1,7 @@
 """The morning round on the phone while the server comes and goes, and a long row of alike pots."""
 
 import json
+import sqlite3
 import urllib.request
 from pathlib import Path
 from typing import Any
@@ -145,3 +146,39 @@ def test_twenty_alike_pots_take_a_few_taps_and_the_heavy_ones_stay(browser: Brow
         expect(page.get_by_role("heading", level=1)).to_contain_text("P-03")
         assert pours(address)[:3] == [("P-01", 1), ("P-02", 0), ("P-03", 0)]
         page.context.close()
+
+
+def test_a_refused_entry_is_set_apart_edited_and_later_ones_go_on(browser: Browser, tmp_path: Path) -> None:
+    """A pot archived at the desk while the phone was away: its pour is refused, the next one arrives all the same."""
+    database = tmp_path / "own.sqlite"
+    with running("serve", database) as address:
+        a_row(address, 3)
+        page = a_phone(browser)
+        page.goto(address + "/")
+        page.get_by_role("link", name="Start pouring").click()
+        page.get_by_role("button", name="One by one").click()
+        heading = page.get_by_role("heading", level=1)
+        expect(heading).to_contain_text("P-01")
+    port = int(address.rpartition(":")[2])
+    for code in ("P-02", "P-03"):
+        page.get_by_role("button", name="Poured").click()
+        expect(heading).to_contain_text(code)
+    expect(page.get_by_text("2 entries wait in this browser")).to_be_visible()
+    with sqlite3.connect(database) as desk:
+        desk.execute("UPDATE pot SET archived_at = '2026-11-23 08:00:00.000000' WHERE id = 1")
+    desk.close()
+    with running("serve", database, port) as address:
+        expect(page.get_by_text("P-01: ", exact=False).filter(has_text="was not taken").first).to_be_visible(
+            timeout=20_000
+        )
+        expect(page.get_by_text("Pot 1 is not there. It may have been archived.", exact=False)).to_be_visible()
+        assert dict(pours(address)) == {"P-02": 1, "P-03": 0}
+        page.get_by_role("button", name="Edit").click()
+        expect(page.get_by_label("Amount")).to_be_visible()
+        page.get_by_role("button", name="Cancel").click()
+        page.get_by_role("button", name="Delete").click()
+        expect(page.get_by_text("was not taken")).to_have_count(0)
+        page.get_by_role("button", name="Poured").click()
+        expect(heading).to_contain_text("The round is done")
+        assert dict(pours(address)) == {"P-02": 1, "P-03": 1}
+    page.context.close()

@@ -79,7 +79,7 @@ def test_members_are_the_best_guess_and_each_parameter_one_sd_away() -> None:
     assert m.soil.W_m_cc.shape == (2, MEMBERS)
     assert m.soil.eta[0, 0] == MIX.eta
     assert m.soil.eta[0, 1] == pytest.approx(MIX.eta * np.exp(SPREAD["ln_eta"]))
-    assert m.soil.u[1, 0] == pytest.approx(0.4)
+    assert m.soil.u[0, 1, 0] == m.soil.u[1, 1, 0] == pytest.approx(0.4)
     assert (m.tray_L[0] == 0).all()
     assert m.tray_L[1, 0] == 0.7
     assert m.tray_L[1].min() == 0  # the member that carries all salt up into the pot

@@ -8,7 +8,7 @@ import pytest
 from fenwa.core.errors import InputError, OutOfRange
 from fenwa.core.pot.balance import State, steady_q, steady_state
 from fenwa.core.pot.flush import flush_plan, reading_after, root_zone_for
-from fenwa.core.pot.fold import Rhythm, fold, forecast, present_rhythm
+from fenwa.core.pot.fold import Rhythm, fold, forecast, present_rhythm, salt
 from fenwa.core.pot.root_zone import root_zone
 from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, band, capacity_L, members_of
 
@@ -30,7 +30,7 @@ def test_long_feeding_tends_to_the_printed_steady_state() -> None:
     e, volume = 0.3, 0.3 * 0.5 / (1 - 0.25)  # lost 0.3 of the water in six days; a quarter drains
     y = steady_state(500, e, 0.25, steady_q(1.0, e * 0.25 / (1 - 0.25)))
     folded = fold(pot, log(200, 6, 500, volume), TODAY - timedelta(days=1))
-    assert float(folded.state.C_m[0, 0]) == pytest.approx(y, rel=1e-6)
+    assert float(salt(folded.state.C_m)[0, 0]) == pytest.approx(y, rel=1e-6)
 
 
 def test_the_limit_is_compared_with_the_reading_not_the_root_zone() -> None:
@@ -150,7 +150,8 @@ def test_flush_plan_reaches_its_target_and_says_how() -> None:
         ({"root_zone_uS_cm": 100.0}, "not needed", "at or below the target"),
         ({"from_above": "tray_change"}, "forbidden", "change the water in the tray"),
         ({"from_above": "never"}, "forbidden", "Never rinse"),
-        ({"target_reading_uS_cm": 60.0, "round_L": 0.05}, "separate days", "on separate days"),
+        ({"target_reading_uS_cm": 60.0, "round_L": 0.05}, "impossible", "Not with this water"),
+        ({"target_reading_uS_cm": 60.0, "round_L": 0.2}, "separate days", "on separate days"),
     ],
 )
 def test_flush_says_when_it_cannot_work(changes: dict[str, float], status: str, says: str) -> None:

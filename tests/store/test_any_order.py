@@ -15,7 +15,7 @@ from fenwa.api.app import prepare_store
 from fenwa.core.pot.root_zone import root_zone
 from fenwa.store.models import Pour
 from fenwa.store.session import Store
-from fenwa.store.summary import as_event, open_pours
+from fenwa.store.summary import BallastShares, as_event, open_pours
 from tests.conftest import TODAY, Client, pot, pour
 
 DAYS = st.integers(0, 60).map(lambda n: (TODAY - timedelta(days=n)).isoformat())
@@ -115,7 +115,9 @@ class AnyOrder(RuleBasedStateMachine):
             page = self.client.get(f"/api/pots/{pot_id}")
             assert {p["id"] for p in page["pours"]} == ids
             with self.store.reading() as session:
-                events = [as_event(p) for p in open_pours(session, pot_id)]
+                pours = open_pours(session, pot_id)
+                shares = BallastShares(session, pours)
+                events = [as_event(p, shares) for p in pours]
             spec = self.spec(pot_id)
             fresh = root_zone(pot=spec, events=events, today=TODAY).result
             assert page["root_zone"]["reading_uS_cm"] == pytest.approx(fresh.reading_uS_cm, rel=1e-9)

@@ -104,7 +104,9 @@ def test_only_batches_that_tell_of_the_product_make_its_slope(kept: Client, spoi
     if spoil == "archive":
         kept.made(f"/api/log/batch/{third['id']}/archive")
     if spoil == "another label":
-        kept.made(f"/api/products/{product}/correct", {"name": NITRATE, "n_nitrate_pct": 12, "k_pct": 15})
+        kept.made(
+            f"/api/products/{product}/correct", {"name": NITRATE, "n_nitrate_pct": 12, "k_pct": 15, "pk_as": "oxide"}
+        )
     with kept.store.reading() as s:
         row = s.get(models.Product, product)
         assert row is not None

@@ -15,6 +15,8 @@ from fenwa.core.data.loader import media, profiles, sources
 from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS
 from fenwa.core.mix.school import FeedRoute
 from fenwa.core.mix.strength import ELEMENTS
+from fenwa.core.pot.methods import METHODS
+from fenwa.core.pot.methods import WORDS as RUNOFF_WORDS
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.temperature import EcUnit
@@ -40,6 +42,7 @@ class Options(BaseModel):
     routes: list[str]
     drainages: list[str]
     phases: list[str]
+    runoff_methods: list[Choice]
     marks: list[str]
     ec_units: list[str]
     rate_units: list[str]
@@ -62,6 +65,7 @@ def options(today: Today) -> Options:
         routes=list(get_args(Route)),
         drainages=list(get_args(Drainage)),
         phases=list(get_args(Phase)),
+        runoff_methods=[Choice(value=m, label=RUNOFF_WORDS[m]) for m in METHODS],
         marks=list(get_args(Mark)),
         ec_units=list(get_args(EcUnit)),
         rate_units=list(RATE_UNITS),

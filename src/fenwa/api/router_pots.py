@@ -22,6 +22,7 @@ from fenwa.core.data.loader import get_profile
 from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.pot.flush import FlushPlan, flush_plan
 from fenwa.core.pot.fold import rest_until
+from fenwa.core.pot.methods import Method
 from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.working import Computed, Working
@@ -30,7 +31,7 @@ from fenwa.store.care_state import SKIPPED
 from fenwa.store.collection import pots_today
 from fenwa.store.errand_state import DONE, LATER
 from fenwa.store.pot_today import PotToday, day_of
-from fenwa.store.summary import as_event, medium_of, open_pours, phases, stored_fold
+from fenwa.store.summary import BallastShares, as_event, medium_of, open_pours, phases, stored_fold
 from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])
@@ -92,6 +93,7 @@ class PourOut(BaseModel):
     ec_uS_cm: float | None
     runoff_L: float | None
     runoff_ec_uS_cm: float | None
+    runoff_method: Method | None
     note: str
     felt: str
     by: str
@@ -185,7 +187,8 @@ def list_pots(session: Reading, today: Today) -> Response:
 
 def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Computed[RootZone]:
     """The salt balance of a pot over its log, from the stored fold where it serves."""
-    events = [as_event(x) for x in pours if x.on <= today]
+    shares = BallastShares(session, pours)
+    events = [as_event(x, shares) for x in pours if x.on <= today]
     ceiling = p.profile.root_zone.ec_ceiling_uS_cm
     folded = stored_fold(session.get_one(models.PotSummary, p.pot.id), p.spec, today)
     if folded is None:
@@ -247,7 +250,8 @@ def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
 def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
     r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
     return PourOut(id=p.id, on=p.on, job=p.job, route=p.route, volume_L=p.volume_L, ec_uS_cm=p.ec_uS_cm,
-                   runoff_L=r.volume_L if r else None, runoff_ec_uS_cm=r.ec_uS_cm if r else None, note=p.note,
+                   runoff_L=r.volume_L if r else None, runoff_ec_uS_cm=r.ec_uS_cm if r else None,
+                   runoff_method=r.method if r else None, note=p.note,
                    felt=p.felt, by=p.by, corrected=corrected)  # fmt: skip
 
 
@@ -274,7 +278,7 @@ def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Co
         raise Underspecified("This water has no usable reading. Choose another or enter its EC.", pointer="/water_id")
     z = balance(session, p, today, open_pours(session, pot_id)).result
     target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
-    return flush_plan(pot=p.spec, root_zone_uS_cm=z.at_capacity_uS_cm, target_reading_uS_cm=target,
+    return flush_plan(pot=p.spec, root_zone_uS_cm=z.root_zone_uS_cm, target_reading_uS_cm=target,
                       water_uS_cm=water.ec25_uS_cm, round_L=body.round_L, deficit_L=z.deficit_L,
                       from_above=p.profile.flush.from_above)  # fmt: skip
 

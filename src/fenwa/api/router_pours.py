@@ -17,6 +17,7 @@ from fenwa.core.care.holds import Phase
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
+from fenwa.core.pot.methods import Method
 from fenwa.core.pot.specification import Route
 from fenwa.core.units import to_canonical
 from fenwa.store import models
@@ -45,6 +46,7 @@ class PourIn(BaseModel):
     runoff_volume: TypedOrNone = None
     runoff_ec: TypedOrNone = None
     runoff_unit: ReadingUnit = "µS/cm"
+    runoff_method: Method = "runoff"
     note: str = ""
     felt: Felt = ""
     by: str = Field(default="", max_length=60)
@@ -103,7 +105,7 @@ def add_pours(body: PourIn, writer: Writing, today: Today) -> Poured:
             pour = models.Pour(pot_id=p.pot.id, batch_id=body.batch_id, water_id=water_id, on=body.on, job=job,
                                route=route, volume_L=volume, ec_uS_cm=ec, note=body.note, felt=body.felt, by=body.by.strip())  # fmt: skip
             if runoff is not None or runoff_ec is not None:
-                pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec)
+                pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec, method=body.runoff_method)
             session.add(pour)
             session.flush()
             ids.append(pour.id)

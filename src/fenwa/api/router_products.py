@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from dataclasses import asdict, fields
 from datetime import date
 from typing import Any
 
@@ -16,6 +16,7 @@ from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.acidity import potential_acidity_kg_t
+from fenwa.core.mix.asked import ACIDITY_kg_t, AcidityUnit, Choices, Stated, need_choices
 from fenwa.core.mix.elements import Elements, label_to_elements
 from fenwa.core.mix.grade import Grade, read_grade
 from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label, label_from
@@ -34,7 +35,7 @@ class LabelIn(BaseModel):
     name: str
     kind: Kind = "soluble"
     form: Form = "powder"
-    basis: Basis = "w/w"
+    basis: Basis | None = None
     formula: str = ""
     density_g_mL: TypedOrNone = None
     n_total_pct: TypedOrNone = None
@@ -44,7 +45,10 @@ class LabelIn(BaseModel):
     n_other_pct: TypedOrNone = None
     p_pct: TypedOrNone = None
     k_pct: TypedOrNone = None
-    pk_as: Oxides = "oxide"
+    pk_as: Oxides | None = None
+    others_as: Oxides | None = None
+    co3_pct: TypedOrNone = None
+    density_unknown: bool = False
     ca_pct: TypedOrNone = None
     mg_pct: TypedOrNone = None
     s_pct: TypedOrNone = None
@@ -61,6 +65,7 @@ class LabelIn(BaseModel):
     label_rate_unit: str | None = None
     solubility_g_L: TypedOrNone = None
     acidity_kg_t: TypedOrNone = None
+    acidity_unit: AcidityUnit = "kg CaCO3/t"
     longevity_days: TypedOrNone = None
     longevity_at_C: TypedOrNone = None
     bulk_density_g_mL: TypedOrNone = None
@@ -69,9 +74,17 @@ class LabelIn(BaseModel):
 
     def label(self) -> Label:
         """The label, checked, with the shares of its formula."""
-        label = by_formula(
-            Label(**{k: v for k, v in self.model_dump().items() if k in LabelIn.model_fields}), pointer=""
-        )
+        if self.kind != "no ppm" and not self.formula.strip():
+            need_choices(
+                Stated(self.form == "liquid", self.density_g_mL is not None, (self.p_pct, self.k_pct) != (None, None),
+                       (self.ca_pct, self.mg_pct, self.s_pct) != (None, None, None)),
+                Choices(self.basis, self.pk_as, self.others_as, self.density_unknown),
+            )  # fmt: skip
+        known = {f.name for f in fields(Label)}
+        stated = {k: v for k, v in self.model_dump().items() if k in known and v is not None}
+        if self.acidity_kg_t is not None:
+            stated["acidity_kg_t"] = self.acidity_kg_t * ACIDITY_kg_t[self.acidity_unit]
+        label = by_formula(Label(**stated), pointer="")
         check_label(label)
         return label
 

@@ -17,6 +17,7 @@ import fenwa.core.mix.calcium
 import fenwa.core.mix.clear
 import fenwa.core.mix.compare
 import fenwa.core.mix.cost
+import fenwa.core.mix.curve
 import fenwa.core.mix.dilution
 import fenwa.core.mix.dose
 import fenwa.core.mix.elements
@@ -29,10 +30,15 @@ import fenwa.core.mix.school
 import fenwa.core.mix.slope
 import fenwa.core.mix.spoon
 import fenwa.core.mix.stock
+import fenwa.core.mix.urea
+import fenwa.core.pot.conversion
 import fenwa.core.pot.flush
 import fenwa.core.pot.geometry
 import fenwa.core.pot.mixture
+import fenwa.core.pot.observation
 import fenwa.core.pot.root_zone
+import fenwa.core.pot.salts
+import fenwa.core.pot.steady
 import fenwa.core.pot.weights
 import fenwa.core.water.acidify
 import fenwa.core.water.blend
@@ -43,6 +49,7 @@ import fenwa.core.water.dechlorinate
 import fenwa.core.water.hardness
 import fenwa.core.water.membrane
 import fenwa.core.water.meters
+import fenwa.core.water.permeate
 import fenwa.core.water.remedy
 import fenwa.core.water.report
 import fenwa.core.water.scale_guess

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, is_dataclass
 from datetime import date
 from typing import Any
 
@@ -15,6 +15,7 @@ from fenwa.core.errors import InputError, OutOfRange, Underspecified
 MAX_NUMBER = 1e15  # far beyond anything measured, and within what a float and a database hold exactly
 MAX_DEPTH = 40
 FIRST_YEAR, LAST_YEAR = 1900, 2200  # of any day of a log; a year's arithmetic never leaves the calendar
+_NAMES: dict[type, tuple[str, ...]] = {}  # fields of each dataclass met so far
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _ENDLESS = re.compile(r"\s*[+-]?\d{19,}\s*")  # as a number it fits no database
 
@@ -57,16 +58,16 @@ def check_plain(value: Any, pointer: str = "", depth: int = 0) -> None:
                 f"{_field(pointer)} is beyond anything measured. Enter a number up to {MAX_NUMBER:.0f}.",
                 pointer=pointer,
             )
+    elif isinstance(value, date):
+        if not FIRST_YEAR <= value.year <= LAST_YEAR:
+            raise _no_day(pointer, value.isoformat())
     elif isinstance(value, str):
         if not value.isascii() and any("\ud800" <= sign <= "\udfff" for sign in value):
             raise InputError(f"{_field(pointer)} holds half a character. Type it again.", pointer=pointer)
         if _ENDLESS.fullmatch(value):
             raise OutOfRange(f"{_field(pointer)} has too many digits. Shorten it.", pointer=pointer)
         if _DAY.fullmatch(value) and not FIRST_YEAR <= int(value[:4]) <= LAST_YEAR:
-            raise OutOfRange(
-                f"{_field(pointer)} {value} is no day of a log. Use a year from {FIRST_YEAR} to {LAST_YEAR}.",
-                pointer=pointer,
-            )
+            raise _no_day(pointer, value)
     elif depth >= MAX_DEPTH:
         raise InputError(f"{_field(pointer)} is nested too deep. Send fewer levels.", pointer="")
     elif isinstance(value, dict):
@@ -76,6 +77,24 @@ def check_plain(value: Any, pointer: str = "", depth: int = 0) -> None:
     elif isinstance(value, list | tuple):
         for n, inner in enumerate(value):
             check_plain(inner, f"{pointer}/{n}", depth + 1)
+    elif is_dataclass(value):
+        for name in _names_of(type(value)):
+            inner = getattr(value, name)
+            if inner is not None and type(inner) is not bool:
+                check_plain(inner, f"{pointer}/{name}", depth + 1)
+
+
+def _names_of(kind: type) -> tuple[str, ...]:
+    names = _NAMES.get(kind)
+    if names is None:
+        names = _NAMES[kind] = tuple(f.name for f in fields(kind))
+    return names
+
+
+def _no_day(pointer: str, text: str) -> OutOfRange:
+    return OutOfRange(
+        f"{_field(pointer)} {text} is no day of a log. Use a year from {FIRST_YEAR} to {LAST_YEAR}.", pointer=pointer
+    )
 
 
 def _field(pointer: str) -> str:

@@ -2,7 +2,21 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any, ClassVar
+
+_POWER = re.compile(r"\b\d+(?:\.\d+)?e[+-]\d+")
+_ALMOST_NOTHING = 1e-6
+
+
+def without_powers(sentence: str) -> str:
+    """A sentence with its numbers as they can be typed: no powers of ten."""
+
+    def plain(found: re.Match[str]) -> str:
+        value = float(found.group())
+        return "almost 0" if value < _ALMOST_NOTHING else f"{value:.12f}".rstrip("0").rstrip(".")
+
+    return _POWER.sub(plain, sentence)
 
 
 class DomainError(Exception):
@@ -15,8 +29,8 @@ class DomainError(Exception):
     code: ClassVar[str] = "domain-error"
 
     def __init__(self, detail: str, *, pointer: str = "", **facts: Any) -> None:
-        super().__init__(detail)
-        self.detail = detail
+        self.detail = without_powers(detail)
+        super().__init__(self.detail)
         self.pointer = pointer
         self.facts = facts
 

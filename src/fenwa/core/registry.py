@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any, ParamSpec, TypeVar
 
+from fenwa.core.entry import check_plain
 from fenwa.core.errors import NotFound
 from fenwa.core.working import Computed
 
@@ -82,6 +83,8 @@ def calculation(
 
         @functools.wraps(function)
         def run(*args: P.args, **kwargs: P.kwargs) -> Computed[R]:
+            for key, value in kwargs.items():  # whatever a calculation checks itself, nothing endless gets in
+                check_plain(value, f"/{key}")
             computed = function(*args, **kwargs)
             return replace(computed, working=replace(computed.working, formula_id=formula_id))
 

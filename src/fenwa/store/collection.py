@@ -8,7 +8,6 @@ from datetime import date
 from itertools import pairwise
 from typing import Any
 
-import numpy as np
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -19,8 +18,7 @@ from fenwa.core.care.phase import PhaseFound, Seen, phase_of
 from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
 from fenwa.core.care.together import strictest_of
 from fenwa.core.data.profile import Profile
-from fenwa.core.pot.balance import State
-from fenwa.core.pot.fold import reading_of, rested
+from fenwa.core.pot.fold import reading_of, rested, state_of
 from fenwa.core.pot.specification import PotSpec, band, capacity_L, members_of
 from fenwa.core.pot.weights import PotWater, Weighed, depleted_share, pot_water_from_weights
 from fenwa.core.water.kind_checks import PlantNeeds
@@ -117,10 +115,9 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
     ]
     specs = [pot_spec(pot, kind, found.phase) for (pot, _, _), kind, found in zip(rows, kinds, phases, strict=True)]
     members = members_of(specs)
-    stacked = np.array([data["state"] for _, data, _ in rows])
     as_of = [day_of(data["as_of"]) for _, data, _ in rows]
     days = [max(0, (today - d).days) if d else 0 for d in as_of]
-    state = rested(specs, members, State(stacked[:, 0], stacked[:, 1], stacked[:, 2]), days)
+    state = rested(specs, members, state_of([data["state"] for _, data, _ in rows]), days)
     middle, low, high = band(reading_of(members, state))
     out = []
     for i, (pot, data, mine) in enumerate(rows):

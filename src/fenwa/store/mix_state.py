@@ -10,6 +10,7 @@ from sqlalchemy import func, or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.data.loader import schools
+from fenwa.core.errors import Infeasible
 from fenwa.core.mix.elements import usual_feed
 from fenwa.core.mix.feed import ProductSlope
 from fenwa.core.mix.label import Label, density_of, label_from
@@ -74,7 +75,12 @@ def _fitted(session: Session, product: Product) -> Computed[ProductSlope] | None
         rise = b.measured_uS_cm - b.water_ec_uS_cm
         if not b.also and model > 0 and rise > 0:
             logged.append(LoggedBatch(b.dose_g_L, model, rise))
-    return product_slope(batches=logged) if len(logged) >= FEWEST else None
+    if len(logged) < FEWEST:
+        return None
+    try:
+        return product_slope(batches=logged)
+    except Infeasible:  # cans that contradict the label teach nothing; the page works from the label
+        return None
 
 
 def used_since(session: Session, product: Product, since: date) -> float:

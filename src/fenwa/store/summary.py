@@ -6,7 +6,6 @@ from collections.abc import Callable, Sequence
 from datetime import date
 from typing import Any
 
-import numpy as np
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -14,13 +13,17 @@ import fenwa
 from fenwa.core.care.habit import roots_work, start_of_medium_uS_cm
 from fenwa.core.data.loader import get_medium, get_profile, habits
 from fenwa.core.data.profile import Profile
-from fenwa.core.pot.balance import State
-from fenwa.core.pot.fold import Folded, Observation, Point, fold_log
+from fenwa.core.mix.ballast import can_ballast_share
+from fenwa.core.mix.label import label_from
+from fenwa.core.pot.fold import Folded, Observation, Point, fold_log, rows_of, state_of
 from fenwa.core.pot.mixture import Part, mixed
+from fenwa.core.pot.salts import water_ballast_share
 from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, members_of
-from fenwa.store.models import Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour
+from fenwa.core.water.ions import WaterIons
+from fenwa.core.water.kinds import SHAPES
+from fenwa.store.models import Batch, Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour, RecipeVersion, Water
 
-CORE_VERSION = f"{fenwa.__version__}/3"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/4"  # raise the last figure when a default of the balance changes
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
@@ -34,6 +37,7 @@ def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
         pot.drainage,  # type: ignore[arg-type]  # checked when the pot is stored
         pot.tray_L,
         start_of_medium_uS_cm(pot.medium_charged),
+        habit.u_ballast,
     )
 
 
@@ -53,10 +57,43 @@ def open_pours(session: Session, pot_id: int) -> list[Pour]:
     )
 
 
-def as_event(p: Pour) -> WaterEvent:
+def as_event(p: Pour, shares: BallastShares) -> WaterEvent:
     """One stored pour as the core reads it."""
     r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
-    return WaterEvent(p.on, p.volume_L, p.ec_uS_cm, p.route, r.volume_L if r else None, r.ec_uS_cm if r else None)  # type: ignore[arg-type]
+    return WaterEvent(
+        p.on, p.volume_L, p.ec_uS_cm, p.route,  # type: ignore[arg-type]  # checked when it was stored
+        r.volume_L if r else None, r.ec_uS_cm if r else None, r.method if r else "runoff",  # type: ignore[arg-type]
+        shares.of(p),
+    )  # fmt: skip
+
+
+class BallastShares:
+    """What of a pour's salt is ballast, by the ions of its water and its feed; None where nobody can know."""
+
+    def __init__(self, session: Session, pours: Sequence[Pour]) -> None:
+        """Read the waters and cans of these pours."""
+        self._waters = {w.id: w for w in session.scalars(select(Water))}
+        cans = {p.batch_id for p in pours if p.batch_id is not None}
+        found = select(Batch, RecipeVersion.label).outerjoin(RecipeVersion, RecipeVersion.id == Batch.recipe_version_id)
+        self._cans = {b.id: self._can(b, label) for b, label in session.execute(found.where(Batch.id.in_(cans)))}
+
+    def of(self, p: Pour) -> float | None:
+        """The share of one pour."""
+        if p.batch_id is not None:
+            return self._cans.get(p.batch_id)
+        return self._water(p.water_id)
+
+    def _water(self, water_id: int | None) -> float | None:
+        row = self._waters.get(water_id or 0)
+        if row is None:
+            return None
+        return water_ballast_share(WaterIons(**row.ions) if row.ions else SHAPES[row.kind])
+
+    def _can(self, b: Batch, label: dict[str, Any] | None) -> float | None:
+        parts = [(label_from(row["label"]), row["dose_g_L"]) for row in b.also]
+        if label is not None and b.dose_g_L > 0:
+            parts.append((label_from(label), b.dose_g_L))
+        return can_ballast_share(self._water(b.water_id), b.water_ec_uS_cm, parts, b.predicted_uS_cm)
 
 
 def current_plants(session: Session, pot_id: int) -> list[Plant]:
@@ -102,13 +139,11 @@ def refresh(session: Session, pot_id: int) -> None:
     spans = phases(session, plant.id)
     profile = get_profile(plant.profile_id)
     spec = pot_spec(pot, profile, spans[-1].phase if spans else "active")
-    folded = fold_log(spec, [as_event(p) for p in pours], date.max)
+    shares = BallastShares(session, pours)
+    folded = fold_log(spec, [as_event(p, shares) for p in pours], date.max)
     data: dict[str, Any] = {
         "as_of": folded.as_of.isoformat() if folded.used else None,
-        "state": [
-            np.broadcast_to(np.asarray(v), folded.members.soil.W_m_cc.shape)[0].tolist()
-            for v in (folded.state.W_m, folded.state.C_m, folded.state.C_i)
-        ],
+        "state": rows_of(folded.state),
         **_pour_facts(pours),
         **_look_facts(looks),
         "last_equivalent": folded.observations[-1].equivalent_reading if folded.observations else None,
@@ -120,7 +155,8 @@ def refresh(session: Session, pot_id: int) -> None:
     history = {
         "points": [[p.on.isoformat(), p.reading, p.low, p.high] for p in folded.points],
         "observations": [
-            [o.on.isoformat(), o.runoff_ec, o.equivalent_reading, o.expected_runoff_ec] for o in folded.observations
+            [o.on.isoformat(), o.runoff_ec, o.equivalent_reading, o.expected_runoff_ec, o.method]
+            for o in folded.observations
         ],
         "cautions": folded.cautions,
         "used": folded.used,
@@ -137,10 +173,9 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date) -> Folded | None:
     as_of = row.data["as_of"]
     if as_of is not None and date.fromisoformat(as_of) > today:
         return None
-    W_m, C_m, C_i = (np.array([v]) for v in row.data["state"])
     return Folded(
         members_of([spec]),
-        State(W_m, C_m, C_i),
+        state_of([row.data["state"]]),
         date.fromisoformat(as_of) if as_of else today,
         [Point(date.fromisoformat(d), *rest) for d, *rest in row.history["points"]],
         [Observation(date.fromisoformat(d), *rest) for d, *rest in row.history["observations"]],

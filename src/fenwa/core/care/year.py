@@ -144,8 +144,9 @@ def days_of(
     state_of = [_Pot(p, start, k) for k, p in enumerate(pots)]
     members = members_of([p.spec for p in pots])
     soil = replace(
-        members.soil, **{k: np.asarray(v)[:, 0] if np.ndim(v) == 2 else v for k, v in vars(members.soil).items()}
+        members.soil, **{k: np.asarray(v)[..., 0] if np.ndim(v) >= 2 else v for k, v in vars(members.soil).items()}
     )
+    soil = replace(soil, u=soil.u[0])
     capacity = np.array([capacity_L(p.spec) for p in pots])
     state = State(np.array(soil.W_m_cc) * 1.0, np.full(len(pots), 60.0), np.full(len(pots), 60.0))
     loss = np.array([p.spec.loss_per_day for p in pots]) * capacity

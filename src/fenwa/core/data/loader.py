@@ -17,12 +17,13 @@ from fenwa.core.pot.specification import Medium
 
 @dataclass(frozen=True)
 class Habit:
-    """What a group takes between waterings: e and LF shares, u uptake, interval [d]."""
+    """What a group takes between waterings: e and LF shares, u and u_ballast uptake of nutrients and of ballast, interval [d]."""
 
     id: str
     e: float
     LF: float
     u: float
+    u_ballast: float
     interval_days: tuple[float, float]
     source: str
     confidence: str

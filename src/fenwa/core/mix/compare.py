@@ -97,6 +97,11 @@ def compare_feeds(
     unit = {"nitrogen": "mg/L", "ec_added": "µS/cm", "cost": "per litre"}[basis]
     words = {"nitrogen": "Nitrogen", "ec_added": "EC added", "cost": "Cost"}[basis]
     require(value, words, unit, low=0, open_low=True, high=5000, pointer="/value")
+    for price, product in ((first_price_per_g, "first"), (second_price_per_g, "second")):
+        if price is not None:
+            require(
+                price, f"Price of the {product} product", "per gram", low=0, high=1e6, pointer=f"/{product}_price_per_g"
+            )
     ledger = Ledger("Two products side by side", "Feeds below 3000 µS/cm.", ("label", "robinson-stokes", "pierre-1933"))
     ledger.take("x", f"held equal: {words.lower() if basis != 'ec_added' else words}", value, unit)
     rows = []

@@ -19,6 +19,7 @@ from fenwa.core.working import Computed, Ledger
 DOSE_MAX_g_L = 20.0  # far above any feed; keeps a slipped decimal out
 MODEL_ERROR = 0.05  # of the ion model below 3000 µS/cm
 CLOSURE_ERROR = 0.10  # of what the label leaves unlisted
+OWN_SLOPE = (0.2, 5.0)  # times the ion model's: beyond that the label is another product's
 MOST_PRODUCTS = 6
 _NEAR_uS_cm = 1e-4
 _MOST_SECANTS = 12
@@ -108,6 +109,8 @@ class FeedModel:
 
     def __post_init__(self) -> None:
         """Solve the water once, alone and with the products that stay."""
+        require(self.factor, "Own slope over the model’s", "", low=OWN_SLOPE[0], high=OWN_SLOPE[1], pointer="/slope/factor",
+                hint="Batches that far off tell of the scale or the meter, not of the product: leave the slope out.")  # fmt: skip
         self.water_ions, self.how = composition_of(self.base)
         self._prepared = prepared(self.water_ions)
         self.water_model = float(conductance_uS_cm(dissolve(self._prepared, None)))
@@ -217,8 +220,8 @@ def feed_conductivity(
         "",
         "measured:batches" if slope else "default:5 % and a tenth of what is unlisted",
     )
-    low = ledger.step("C_low", "C - C_add * min(1, p) - 0.02 * C_w", "µS/cm", "lower end to expect")
-    high = ledger.step("C_high", "C + C_add * p + 0.02 * C_w", "µS/cm", "upper end to expect")
+    low = ledger.step("C_low", "max(0, C - abs(C_add) * min(1, p) - 0.02 * C_w)", "µS/cm", "lower end to expect")
+    high = ledger.step("C_high", "C + abs(C_add) * p + 0.02 * C_w", "µS/cm", "upper end to expect")
     urea = sum(e.N_urea_mg_g * f.dose_g_L for e, f in zip(elements, feeds, strict=True))
     if urea > 0:
         ledger.caution("Part of the nitrogen is urea, which a pen cannot see: the feed is stronger than it reads.")

@@ -217,6 +217,12 @@ def recipe_fit(
     E1.18; E1.19; linear-regression
     """
     _check(products, targets, volume_L, scale_step_g, syringe_step_mL)
+    for i, price in enumerate(prices_per_g or []):
+        if price is not None:
+            require(price, "Price", "per gram", low=0, high=1e6, pointer=f"/prices_per_g/{i}")
+    if prices_per_g is not None and len(prices_per_g) != len(products):
+        raise InputError(f"{len(prices_per_g)} prices are given for {len(products)} products. Give one for each, empty where "
+                         "it is not known.", pointer="/prices_per_g")  # fmt: skip
     elements = [elements_of(p) for p in products]
     problem, water_ions = _problem(base, elements, targets, nitrate_share_min, cost_max_per_L, prices_per_g)
     ready = prepared(water_ions)

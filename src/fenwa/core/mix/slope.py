@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwa.core.entry import require
-from fenwa.core.errors import InputError, Underspecified
-from fenwa.core.mix.feed import ProductSlope
+from fenwa.core.entry import brief, require
+from fenwa.core.errors import Infeasible, InputError, Underspecified
+from fenwa.core.mix.feed import OWN_SLOPE, ProductSlope
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -42,6 +42,8 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
         If fewer than three batches were measured.
     InputError
         If a batch adds nothing.
+    Infeasible
+        If the cans are five times off the label's ions, either way.
 
     Notes
     -----
@@ -60,6 +62,9 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
         if not b.model_rise_uS_cm > 0 or not b.measured_rise_uS_cm > 0:
             raise InputError(f"Batch {i + 1} adds no conductivity: it cannot tell a slope. Leave it out.",
                              pointer=f"/batches/{i}")  # fmt: skip
+        for value, words, key in ((b.model_rise_uS_cm, "Rise by the model", "model_rise_uS_cm"),
+                                  (b.measured_rise_uS_cm, "Rise measured", "measured_rise_uS_cm")):  # fmt: skip
+            require(value, f"{words} of batch {i + 1}", "µS/cm", low=0, high=50_000, pointer=f"/batches/{i}/{key}")
     from scipy.special import stdtrit
 
     ledger = Ledger("Your own slope of a product", "At doses like those logged, in any of your waters.",
@@ -73,6 +78,9 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
                         "µS/cm per g/L", "slope through the origin")  # fmt: skip
     ledger.step("M", " + ".join(f"m{i}**2" for i in n), "", "sum of squares of the model")
     k = ledger.step("k", f"({' + '.join(f'm{i}*r{i}' for i in n)}) / M", "", "own slope over the model's")
+    if not OWN_SLOPE[0] <= k <= OWN_SLOPE[1]:
+        raise Infeasible(f"These cans read {brief(k)} times what the label’s ions give: that is the scale, the meter or another "
+                         "product, no slope. Check them, or correct the label.", pointer="/batches")  # fmt: skip
     ledger.take("n", "batches", len(batches), "")
     spread = ledger.step("e", f"sqrt(({' + '.join(f'(r{i} - k*m{i})**2' for i in n)}) / (n - 1))", "µS/cm",
                          "scatter of the batches")  # fmt: skip

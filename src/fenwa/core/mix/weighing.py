@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from fenwa.core.entry import require
 from fenwa.core.mix.elements import Elements
 
 WEIGHABLE_STEPS = 20  # E1.13: from 20 scale steps on, weighing is within about 2 % (SD)
@@ -27,6 +28,7 @@ class Weighing:
 
 def to_grid(amount: float, step: float) -> float:
     """The nearest multiple of the tool's step."""
+    require(step, "Step of the scale or syringe", "", low=1e-6, high=1000, pointer="/scale_step_g")
     return math.floor(amount / step + 0.5) * step
 
 

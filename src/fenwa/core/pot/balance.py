@@ -1,8 +1,9 @@
 """The salt balance of a pot, event by event: mobile and immobile water, bypass, uptake.
 
 Every function takes floats or numpy arrays that broadcast; arrays let one call
-serve many pots and many members of a band at once. Concentrations are EC at
-25 °C in µS/cm, waters in litres, times in hours.
+serve many pots and many members of a band at once. The balance is linear in salt: nutrients and
+ballast run side by side on a leading axis of the concentrations and of ``u``, and add up (E3.8b).
+Concentrations are EC at 25 °C in µS/cm, waters in litres, times in hours.
 """
 
 from __future__ import annotations
@@ -62,8 +63,16 @@ def exchange(soil: Soil, s: State, hours: Number) -> State:
     return State(s.W_m, mean - gap * weight_i / whole, mean + gap * s.W_m / whole)
 
 
+def bone_dry(soil: Soil, s: State, E_L: Number) -> Any:
+    """Whether a loss of E litres goes below the last tenth of mobile water, where the balance ends."""
+    return s.W_m - np.asarray(E_L) < MOBILE_FLOOR * soil.W_m_cc * (1 - 1e-9)
+
+
 def dry(soil: Soil, s: State, E_L: Number, hours: Number) -> State:
-    """Lose E litres from the mobile water with uptake, then exchange, E3.2 and E3.3."""
+    """Lose E litres from the mobile water with uptake, then exchange, E3.2 and E3.3.
+
+    The last tenth of it stays, whatever E is: ask ``bone_dry`` whether that was reached, and say so.
+    """
     W = np.maximum(s.W_m - E_L, MOBILE_FLOOR * soil.W_m_cc)
     W = np.minimum(W, s.W_m)
     C = s.C_m * (W / s.W_m) ** (soil.u - 1)
@@ -115,9 +124,15 @@ def root_zone_ec(soil: Soil, s: State) -> Any:
     return (s.W_m * s.C_m + soil.W_i * s.C_i) / (s.W_m + soil.W_i)
 
 
-def at_capacity(soil: Soil, s: State) -> Any:
-    """EC of the root zone once pure water has brought the pot to capacity. [µS/cm]"""
-    return (s.W_m * s.C_m + soil.W_i * s.C_i) / (soil.W_m_cc + soil.W_i)
+def at_capacity(soil: Soil, s: State, C_refill: Number = 0.0) -> Any:
+    """EC of the root zone once a water of ``C_refill`` has brought the pot to capacity, E4.1b. [µS/cm]"""
+    refill = np.maximum(soil.W_m_cc - s.W_m, 0.0)
+    return (s.W_m * s.C_m + soil.W_i * s.C_i + refill * C_refill) / (s.W_m + refill + soil.W_i)
+
+
+def first_drops(mixed: Number, C_in: Number, eta: Number) -> Any:
+    """The first leachate of a watering, E3.4; ``mixed``: mobile water when it begins to drain. [µS/cm]"""
+    return C_in + np.asarray(eta) * (mixed - C_in)
 
 
 def pour_through_reading(C_root: Number, eta: Number, x: Number, C_DI: Number = 1.0) -> Any:

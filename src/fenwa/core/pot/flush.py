@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fenwa.core.entry import require
-from fenwa.core.pot.balance import Soil, State, exchange, leach, pour_through_reading, root_zone_from_reading, steady_q
+from fenwa.core.pot.balance import Soil, State, exchange, leach, pour_through_reading, root_zone_from_reading
 from fenwa.core.pot.specification import PotSpec, capacity_L, check_pot, leachate_L
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -16,6 +16,8 @@ FlushStatus = Literal["not needed", "same day", "separate days", "impossible", "
 FromAbove = Literal["yes", "yes_or_dunk", "rim_only", "tray_change", "water_change", "soak_rinse", "never"]
 
 ROUNDS_A_DAY = 8
+MAX_DAYS = 40  # more waterings than that are no flush: repot
+MIN_ROUND_L = 0.01  # less cannot be poured
 ROUND_SHARE = 2 / 3  # of the water held: the first guess for one round's water
 PAUSE_HALF_TIMES = 1.5  # a pause of 1 to 2 half times lets the immobile water give back
 
@@ -79,8 +81,17 @@ def flush_rounds(
 
 
 def separate_day_rounds(C_0: float, C_t: float, C_w: float, q: float) -> int:
-    """Rounds with a day between each, E4.3c."""
+    """Rounds with so long between each that all water evens out, E4.3c."""
     return math.ceil(math.log((C_t - C_w) / (C_0 - C_w)) / math.log(q) - 1e-9)
+
+
+def rounds_a_day_apart(soil: Soil, C_0: float, C_t: float, C_w: float, volume_L: float) -> list[FlushRound] | None:
+    """Rounds on days that follow each other, with the exchange a day allows, E4.3; None if too many are needed."""
+    for n in (*range(1, 9), *range(10, MAX_DAYS + 1, 2)):
+        _, schedule = flush_rounds(soil, C_0, C_w, [volume_L] * n, 24.0)
+        if schedule[-1].evened_out_uS_cm <= C_t:
+            return schedule
+    return None
 
 
 def _refusal(status: FlushStatus, sentence: str, floor: float) -> FlushPlan:
@@ -106,17 +117,17 @@ def flush_plan(
     pot : PotSpec
         Volume and medium. [L]
     root_zone_uS_cm : float
-        Root zone at capacity before the flush, 0 to 50 000. [µS/cm]
+        Mean of all water in the pot as it stands now, 0 to 50 000. [µS/cm]
     target_reading_uS_cm : float
         Reading wanted afterwards. [µS/cm]
     water_uS_cm : float
         EC of the flush water. [µS/cm]
     round_L : float
-        Water of one round; two thirds of the pot's own water when empty. [L]
+        Water of one round, 0.01 to 1000; two thirds of the pot's own water when empty. [L]
     pause_min : float
-        Pause between rounds; one and a half half times when empty. [min]
+        Pause between rounds, 0 to 2880; one and a half half times when empty. [min]
     deficit_L : float
-        Water the pot takes up before anything drains. [L]
+        Water the pot takes up before anything drains, 0 to what its mobile water can be. [L]
     from_above : str
         How this kind of plant may be rinsed.
 
@@ -137,7 +148,7 @@ def flush_plan(
 
     References
     ----------
-    E2.5; E4.1; E4.2; E4.3; E4.3b; E4.3c
+    E2.5; E4.1; E4.1b; E4.2; E4.3; E4.3b; E4.3c
     """
     check_pot(pot)
     require(root_zone_uS_cm, "Root zone", "µS/cm", low=0, high=50_000, pointer="/root_zone_uS_cm")
@@ -145,64 +156,74 @@ def flush_plan(
             pointer="/target_reading_uS_cm")  # fmt: skip
     require(water_uS_cm, "EC of the flush water", "µS/cm", low=0, high=20_000, pointer="/water_uS_cm")
     if round_L is not None:
-        require(round_L, "Water of one round", "L", low=0, open_low=True, high=1000, pointer="/round_L")
+        require(round_L, "Water of one round", "L", low=MIN_ROUND_L, high=1000, pointer="/round_L")
     if pause_min is not None:
         require(pause_min, "Pause", "min", low=0, high=2880, pointer="/pause_min")
+    mobile = (1 - pot.medium.phi) * capacity_L(pot)
+    require(deficit_L, "Refill before it drains", "L", low=0, high=mobile, pointer="/deficit_L",
+            hint=f"This pot holds {mobile:.3g} L of mobile water: enter from 0 to that.")  # fmt: skip
     ledger = Ledger("Flush", "Medium defaults: litres good to a factor of 1.5 in bark and moss.",
                     ("van-genuchten-wierenga-1976", "pour-through"))  # fmt: skip
     ledger.take("W_cc", "water at capacity", capacity_L(pot), "L", "table:media")
     ledger.take("phi", "immobile share", pot.medium.phi, "", "table:media")
     ledger.take("eta", "leaching efficiency", pot.medium.eta, "", "table:media")
-    ledger.take("C_0", "root zone before", root_zone_uS_cm, "µS/cm", "computed:root-zone")
+    ledger.take("R", "salt held at the particles, over that in the water", pot.medium.R, "", "table:media")
+    ledger.take("C_now", "root zone as it stands", root_zone_uS_cm, "µS/cm", "computed:root-zone")
+    ledger.take("D", "refill before anything drains", deficit_L, "L", "computed:root-zone")
     ledger.take("C_w", "flush water", water_uS_cm, "µS/cm", "measured")
     ledger.take("T", "reading wanted", target_reading_uS_cm, "µS/cm")
     ledger.take("V_L", "water a pour-through collects", leachate_L(pot), "L", "table:pour-through")
     W_m = ledger.step("W_m", "(1 - phi) * W_cc", "L", "mobile water")
     ledger.step("x", "V_L / W_m", "", "collected over mobile water")
     C_t = ledger.step("C_t", "1 + (T - 1) * x / (1 - exp(-eta * x))", "µS/cm", "root zone that gives this reading")
-    floor = ledger.step("C_f", "C_w + phi * (C_0 - C_w)", "µS/cm", "what one round can never pass")
+    # the refill is flush water, with its own salt: it thins the root zone no further than that
+    ledger.step("S", "W_m + R * phi * W_cc", "L", "water that carries salt, what is held at the particles included")
+    C_0 = ledger.step("C_0", "(C_now * (S - D) + C_w * D) / S", "µS/cm", "root zone once the pot is full")
+    floor = ledger.step("C_f", "C_w + R * phi * W_cc / S * (C_0 - C_w)", "µS/cm", "what one round can never pass")
     if from_above in ("never", "tray_change", "water_change"):
         what = "change the water in the tray" if from_above == "tray_change" else "change its water"
         return ledger.close(_refusal("forbidden", f"Never rinse this kind from above: {what}, or repot.", floor))
-    if root_zone_uS_cm <= C_t:
-        return ledger.close(_refusal("not needed", "The reading is at or below the target already.", floor))
+    if C_0 <= C_t:
+        said = "The reading is at or below the target already."
+        if root_zone_uS_cm > C_t:
+            said = f"Filling the pot up with {deficit_L:.2f} L brings it to the target: nothing need drain."
+        return ledger.close(_refusal("not needed", said, floor))
     if C_t <= water_uS_cm:
         return ledger.close(_refusal(
             "impossible", f"Impossible: the flush water itself, {water_uS_cm:.0f} µS/cm, is no purer than the "
             f"root zone wanted, {C_t:.0f}. Use a purer water or repot.", floor))  # fmt: skip
     if C_t < water_uS_cm + max(20.0, 0.1 * water_uS_cm):
         ledger.caution("The target lies close to the flush water itself: the last litres do little.")
-    once = ledger.step("V_1", "ln((C_0 - C_w) / (C_t - C_w)) / eta * W_m", "L", "mobile water alone, at once")
+    ledger.step("V_1", "ln((C_0 - C_w) / (C_t - C_w)) / eta * W_m", "L", "mobile water alone, at once")
     volume = round_L if round_L is not None else max(0.05, math.ceil(capacity_L(pot) * ROUND_SHARE / 0.05) * 0.05)
     half = pot.medium.t_half_h
     pause = pause_min if pause_min is not None else min(max(PAUSE_HALF_TIMES * half * 60, 10.0), 180.0)
     soil = Soil(W_m, capacity_L(pot) - W_m, pot.medium.eta, pot.u, math.log(2) / half, pot.medium.R)
     stop = ledger.step("C_stop", "C_w + eta * (C_t - C_w)", "µS/cm", "runoff at which to stop, once evened out")
-    q = steady_q(pot.medium.eta, volume / capacity_L(pot), pot.medium.phi)
-    days = separate_day_rounds(root_zone_uS_cm, C_t, water_uS_cm, q)
+    days = rounds_a_day_apart(soil, C_0, C_t, water_uS_cm, volume)
+    apart = len(days) if days else None
     ledger.assume("What counts is the mean once pause and night have evened the water out.")
     ledger.caution("Tip the saucer out afterwards; keep runoff from ponds and storm drains. Local rules go first.")
     ledger.caution("Plain water at the next watering; feed again from the one after, once the reading is in range.")
     for n in range(1, ROUNDS_A_DAY + 1):
-        _, schedule = flush_rounds(soil, root_zone_uS_cm, water_uS_cm, [volume] * n, pause / 60)
+        _, schedule = flush_rounds(soil, C_0, water_uS_cm, [volume] * n, pause / 60)
         end = schedule[-1].evened_out_uS_cm
         if end <= C_t:
-            return _close(ledger, "same day", n, volume, pause, deficit_L, stop, end, floor, days, schedule, pot, once)
-    schedule_days = [
-        FlushRound(k, volume, 0.0, water_uS_cm + (root_zone_uS_cm - water_uS_cm) * q**k) for k in range(1, days + 1)
-    ]
-    end = schedule_days[-1].evened_out_uS_cm
-    return _close(ledger, "separate days", days, volume, 24 * 60.0, deficit_L, stop, end, floor, days,
-                  schedule_days, pot, once)  # fmt: skip
+            return _close(ledger, "same day", volume, pause, deficit_L, stop, floor, apart, schedule)
+    if days is None:
+        return ledger.close(_refusal(
+            "impossible", f"Not with this water: {MAX_DAYS} rounds of {volume:.2f} L on as many days do not reach the target. "
+            "Use larger rounds, a purer water, or repot.", floor))  # fmt: skip
+    return _close(ledger, "separate days", volume, 24 * 60.0, deficit_L, stop, floor, apart, days)
 
 
 def _close(
-    ledger: Ledger, status: FlushStatus, n: int, volume: float, pause: float, deficit: float, stop: float,
-    end: float, floor: float, days: int, schedule: list[FlushRound], pot: PotSpec, once: float,
+    ledger: Ledger, status: FlushStatus, volume: float, pause: float, deficit: float, stop: float, floor: float,
+    days: int | None, schedule: list[FlushRound],
 ) -> Computed[FlushPlan]:  # fmt: skip
+    n, end = len(schedule), schedule[-1].evened_out_uS_cm
     ledger.take("n", "rounds", n, "", "solved: rounds with pauses, E4.3")
     ledger.take("V", "water of one round", volume, "L")
-    ledger.take("D", "refill before anything drains", deficit, "L", "computed:root-zone")
     total = ledger.step("V_all", "n * V + D", "L", "water in all")
     ledger.take("C_e", "mean after the last round", end, "µS/cm", "solved: rounds with pauses, E4.3")
     reading = ledger.step("reading", "1 + (C_e - 1) * (1 - exp(-eta * x)) / x", "µS/cm", "reading afterwards")

@@ -6,24 +6,41 @@ import itertools
 from dataclasses import dataclass, field
 from datetime import date
 from statistics import median
+from typing import Any
 
 import numpy as np
 
 from fenwa.core.pot.balance import (
     Array,
+    Drained,
     Soil,
     State,
     at_capacity,
+    bone_dry,
     dry,
+    exchange,
+    first_drops,
     no_exit,
     pour_through_reading,
     root_zone_ec,
     soak,
     water,
 )
-from fenwa.core.pot.specification import WETTING_ROUTES, Members, PotSpec, WaterEvent, band, capacity_L, members_of
+from fenwa.core.pot.methods import SPREAD_LN, Method, PT_WAIT_h
+from fenwa.core.pot.specification import (
+    WETTING_ROUTES,
+    Z80,
+    Members,
+    PotSpec,
+    WaterEvent,
+    band,
+    capacity_L,
+    members_of,
+    two_salts,
+)
 
-RUNOFF_SD_LN = 0.20  # spread of ln(first runoff), priors table
+BONE_DRY = "By the usual losses the pot was bone dry by {}: the last tenth of its water is kept, and salt is less sure."
+
 START_MIN_uS_cm = 50.0
 RHYTHM_POURS, RHYTHM_DAYS = 8, 120
 
@@ -40,12 +57,13 @@ class Point:
 
 @dataclass(frozen=True)
 class Observation:
-    """A measured runoff, and the pour-through reading it stands for. [µS/cm]"""
+    """A measured runoff, the pour-through reading it stands for, and how it was caught. [µS/cm]"""
 
     on: date
     runoff_ec: float
     equivalent_reading: float
     expected_runoff_ec: float
+    method: Method = "runoff"
 
 
 @dataclass
@@ -61,9 +79,15 @@ class Folded:
     used: int = 0
 
 
+def salt(C: Any) -> Array:
+    """Nutrients and ballast together. [µS/cm]"""
+    total: Array = np.asarray(C).sum(axis=0)
+    return total
+
+
 def reading_of(members: Members, state: State) -> Array:
-    """Pour-through reading of every member once the pot is at capacity. [µS/cm]"""
-    root = at_capacity(members.soil, state)
+    """Pour-through reading of every member once pure water has brought the pot to capacity. [µS/cm]"""
+    root = salt(at_capacity(members.soil, state))
     x = members.leachate_L / members.soil.W_m_cc
     return np.asarray(pour_through_reading(root, members.soil.eta, x))
 
@@ -88,6 +112,9 @@ def fold(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
 def rest_until(pot: PotSpec, out: Folded, today: date) -> Folded:
     """The days between the last pour and today."""
     if out.used:
+        days_open = (today - out.as_of).days if pot.drainage == "drains" else 0
+        if bone_dry(out.members.soil, out.state, out.members.loss_L_day * days_open)[..., 0].any():
+            out.cautions.append(BONE_DRY.format(today.isoformat()))
         out.state = rested([pot], out.members, out.state, [(today - out.as_of).days])
         _note(out, today)
     out.as_of = today
@@ -107,7 +134,7 @@ def fold_log(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
     pours = wetting(events, today)
     known = [e.ec_uS_cm for e in pours if e.ec_uS_cm is not None]
     start = pot.start_uS_cm if pot.start_uS_cm is not None else max(START_MIN_uS_cm, known[0] if known else 0.0)
-    C0 = start * members.start_factor * np.ones_like(soil.W_m_cc)
+    C0 = two_salts(members, start, pours[0].ballast_share if pours else None) * members.start_factor
     out = Folded(members, State(soil.W_m_cc * 1.0, C0, C0), pours[0].on if pours else today)
     if pot.start_uS_cm is None:
         out.cautions.append("What the medium held at the start is not known: the first water is taken, ±50 %.")
@@ -126,6 +153,10 @@ def fold_log(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
         last_on = event.on
         out.used += 1
         _apply(pot, out, event, ec, days)
+    if any(e.ballast_share is None for e in pours) and pot.u_ballast not in (None, pot.u):
+        out.cautions.append(
+            "What of the salt is nutrient and what ballast is not known for every pour: the range is wider."
+        )
     out.cautions = list(dict.fromkeys(out.cautions))
     out.as_of = last_on
     return out
@@ -133,41 +164,67 @@ def fold_log(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
 
 def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -> None:
     members, soil = out.members, out.members.soil
+    C_in = two_salts(members, ec, event.ballast_share)
     loss = members.loss_L_day * days * members.E_factor
     if not has_exit(pot, event):
         volume = event.volume_L if event.volume_L is not None else loss
         store = soil.W_m_cc + soil.W_i + members.tray_L
-        whole = root_zone_ec(soil, out.state)
-        C = no_exit(whole, ec, soil.u, volume / store)
+        C = no_exit(root_zone_ec(soil, out.state), C_in, soil.u, volume / store)
         out.state = State(soil.W_m_cc * 1.0, C, C)
+        if event.runoff_ec_uS_cm is not None:
+            _observe(out, event, salt(C))
         _note(out, event.on)
         return
     if event.runoff_L is not None and event.volume_L is not None:
         loss = np.maximum(event.volume_L - event.runoff_L, 0.0) * np.ones_like(loss)  # measured, so not guessed
-    state = dry(soil, out.state, loss, 24.0 * days)
-    out.state = state
+    if bone_dry(soil, out.state, loss)[..., 0].any():
+        out.cautions.append(BONE_DRY.format(event.on.isoformat()))
+    dried = dry(soil, out.state, loss, 24.0 * days)
+    out.state = dried
     if days > 0:
         _note(out, event.on)
     if event.volume_L is not None:
         volume = event.volume_L
     else:
-        volume = 1.25 * (soil.W_m_cc - state.W_m)
+        volume = 1.25 * (soil.W_m_cc - dried.W_m)
         out.cautions.append("A pour's volume was not measured: the refill and a quarter more is taken.")
     if event.route == "soak":
-        out.state, drained = soak(soil, state, volume, ec)
+        out.state, drained = soak(soil, dried, volume, C_in)
     else:
-        out.state, drained = water(soil, state, volume, ec)
+        out.state, drained = water(soil, dried, volume, C_in)
     if event.runoff_ec_uS_cm is not None:
-        _observe(out, event, ec, np.asarray(drained.C))
+        _observe(out, event, should_read(members, event.method, dried, out.state, drained, volume, C_in))
     _note(out, event.on)
 
 
-def _observe(out: Folded, event: WaterEvent, ec: float, predicted: Array) -> None:
+def should_read(
+    members: Members, method: Method, dried: State, after: State, drained: Drained, volume_L: Any, C_in: Any
+) -> Array:
+    """What a runoff caught by a method reads, for every member; never below what the water itself brings, mixed. [µS/cm]"""
+    soil = members.soil
+    if method in ("runoff", "reservoir"):
+        return salt(drained.C)
+    if method == "first drops":
+        refill = np.minimum(volume_L, np.maximum(soil.W_m_cc - dried.W_m, 0.0))
+        mixed = (dried.W_m * dried.C_m + refill * C_in) / (dried.W_m + refill)
+        return salt(first_drops(mixed, C_in, soil.eta))
+    if method == "last":
+        return salt(first_drops(after.C_m, C_in, soil.eta))
+    if method == "dunk":
+        return salt(soak(soil, dried, volume_L, C_in)[1].C)
+    if method == "squeezed":
+        return salt(root_zone_ec(soil, after))
+    rested_state = exchange(soil, after, PT_WAIT_h)
+    x = members.leachate_L / soil.W_m_cc
+    return np.asarray(pour_through_reading(salt(root_zone_ec(soil, rested_state)), soil.eta, x))
+
+
+def _observe(out: Folded, event: WaterEvent, predicted: Array) -> None:
     """Move the state towards a measured runoff; parameters keep their spread (they are not calibrated here)."""
     assert event.runoff_ec_uS_cm is not None
     middle, low, high = band(predicted)
-    spread = float((np.log(high) - np.log(low))[0] / (2 * 1.2816))
-    gain = spread**2 / (spread**2 + RUNOFF_SD_LN**2)
+    spread = float((np.log(high) - np.log(low))[0] / (2 * Z80))
+    gain = spread**2 / (spread**2 + SPREAD_LN[event.method] ** 2)
     shift = gain * (np.log(event.runoff_ec_uS_cm) - np.log(middle[0]))
     narrow = np.sqrt(1 - gain)
 
@@ -178,7 +235,9 @@ def _observe(out: Folded, event: WaterEvent, ec: float, predicted: Array) -> Non
     before = reading_of(out.members, out.state)[0, 0]
     out.state = State(out.state.W_m, moved(out.state.C_m), moved(out.state.C_i))
     ratio = event.runoff_ec_uS_cm / float(middle[0])
-    out.observations.append(Observation(event.on, event.runoff_ec_uS_cm, float(before) * ratio, float(middle[0])))
+    out.observations.append(
+        Observation(event.on, event.runoff_ec_uS_cm, float(before) * ratio, float(middle[0]), event.method)
+    )
 
 
 def _note(out: Folded, on: date) -> None:
@@ -193,6 +252,7 @@ class Rhythm:
     interval_d: float
     volumes_L: tuple[float, ...]
     ecs_uS_cm: tuple[float, ...]
+    ballast_shares: tuple[float | None, ...] = ()
 
 
 def present_rhythm(events: list[WaterEvent], today: date, pot: PotSpec) -> Rhythm | None:
@@ -208,6 +268,7 @@ def present_rhythm(events: list[WaterEvent], today: date, pot: PotSpec) -> Rhyth
         interval,
         tuple(e.volume_L if e.volume_L is not None else usual for e in recent),
         tuple(float(e.ec_uS_cm or 0.0) for e in recent),
+        tuple(e.ballast_share for e in recent),
     )
 
 
@@ -225,7 +286,9 @@ def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[
     interval = np.array([r.interval_d for r in rhythms])[:, None]
     longest = max(len(r.volumes_L) for r in rhythms)
     volumes = np.array([[r.volumes_L[k % len(r.volumes_L)] for k in range(longest)] for r in rhythms])
-    ecs = np.array([[r.ecs_uS_cm[k % len(r.ecs_uS_cm)] for k in range(longest)] for r in rhythms])
+    salts = _salts_ahead(members, rhythms, longest)
+    if np.ndim(state.C_m) == 2:  # told as one salt: split evenly, so that an uptake of one kind serves both
+        state = State(state.W_m, np.stack([0.5 * state.C_m] * 2), np.stack([0.5 * state.C_i] * 2))
     open_pot = np.array([p.drainage == "drains" for p in pots])[:, None]
     pours = int(np.ceil(horizon_d / interval.min()))
     E = members.loss_L_day * members.E_factor * interval
@@ -237,7 +300,7 @@ def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[
     gain = (1 - np.exp(-soil.eta * x)) / x  # of the pour-through, constant over the run
     decay = Soil(soil.W_m_cc, soil.W_i, soil.eta, soil.u, soil.k_h, soil.R)
     for n in range(pours):
-        V, C_in = volumes[:, n % longest, None], ecs[:, n % longest, None]
+        V, C_in = volumes[:, n % longest, None], salts[n % longest]
         if none_open:
             C = no_exit(root_zone_ec(soil, state), C_in, soil.u, V / store)
             state = State(soil.W_m_cc, C, C)
@@ -251,6 +314,31 @@ def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[
                     np.where(open_pot, poured.C_i, C),
                 )
             state = poured
-        readings[:, n, :] = 1.0 + (at_capacity(soil, state) - 1.0) * gain
+        readings[:, n, :] = 1.0 + (salt(at_capacity(soil, state)) - 1.0) * gain
     days = interval * np.arange(1.0, pours + 1)[None, :]
     return Forecast(days, readings)
+
+
+def _salts_ahead(members: Members, rhythms: list[Rhythm], longest: int) -> list[Array]:
+    """Nutrients and ballast of each coming pour of the sequence: arrays of salts, pots and members. [µS/cm]"""
+    out = []
+    for k in range(longest):
+        rows = []
+        for r in rhythms:
+            share = r.ballast_shares[k % len(r.ballast_shares)] if r.ballast_shares else None
+            rows.append(two_salts(members, r.ecs_uS_cm[k % len(r.ecs_uS_cm)], share)[:, 0, :])
+        out.append(np.stack(rows, axis=1))
+    return out
+
+
+def rows_of(state: State) -> list[list[float]]:
+    """One pot's state as plain rows: mobile water, then nutrients and ballast of the mobile and of the immobile water."""
+    shape = np.shape(state.W_m)
+    C_m, C_i = np.broadcast_to(state.C_m, (2, *shape)), np.broadcast_to(state.C_i, (2, *shape))
+    return [row.tolist() for row in (np.asarray(state.W_m)[0], C_m[0, 0], C_m[1, 0], C_i[0, 0], C_i[1, 0])]
+
+
+def state_of(rows: list[list[list[float]]]) -> State:
+    """The state of many pots from their rows."""
+    stacked = np.array(rows)
+    return State(stacked[:, 0], np.stack([stacked[:, 1], stacked[:, 2]]), np.stack([stacked[:, 3], stacked[:, 4]]))

@@ -11,7 +11,7 @@ import numpy as np
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.balance import at_capacity, root_zone_ec
-from fenwa.core.pot.fold import Folded, Observation, Point, Rhythm, fold, forecast, present_rhythm, reading_of
+from fenwa.core.pot.fold import Folded, Observation, Point, Rhythm, fold, forecast, present_rhythm, reading_of, salt
 from fenwa.core.pot.specification import Z80, PotSpec, WaterEvent, band, check_pot
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -44,6 +44,7 @@ class RootZone:
     reading_low_uS_cm: float
     reading_high_uS_cm: float
     deficit_L: float
+    ballast_uS_cm: float
     crossing: Crossing
     rhythm: Rhythm | None
     history: tuple[Point, ...]
@@ -64,6 +65,10 @@ def _check_events(events: list[WaterEvent], today: date) -> None:
         if e.runoff_ec_uS_cm is not None:
             require(e.runoff_ec_uS_cm, "EC of the runoff", "µS/cm", low=0, open_low=True, high=50_000,
                     pointer=f"{at}/runoff_ec_uS_cm")  # fmt: skip
+        if e.ballast_share is not None:
+            require(e.ballast_share, "Share of ballast", "", low=0, high=1, pointer=f"{at}/ballast_share")
+        if e.runoff_L is not None:
+            require(e.runoff_L, "Runoff", "L", low=0, high=1000, pointer=f"{at}/runoff_L")
         if e.runoff_L is not None and e.volume_L is not None and e.runoff_L > e.volume_L:
             raise InputError(f"Runoff {e.runoff_L:g} L is more than the {e.volume_L:g} L poured. Check both volumes.",
                              pointer=f"{at}/runoff_L")  # fmt: skip
@@ -113,7 +118,7 @@ def root_zone(
 
     References
     ----------
-    E2.5; E3.2; E3.3; E3.4; E3.10; E3.12; E3.13; E3.15
+    E2.5; E3.2; E3.3; E3.4; E3.8b; E3.10; E3.12; E3.13; E3.15
     """
     check_pot(pot)
     _check_events(events, today)
@@ -126,7 +131,7 @@ def report(
 ) -> Computed[RootZone]:
     """What a fold that reaches today says: bands, forecast, crossing; ``events`` give the present rhythm."""
     members, soil, state = folded.members, folded.members.soil, folded.state
-    root, root_low, root_high = (float(v[0]) for v in band(np.asarray(root_zone_ec(soil, state))))
+    root, root_low, root_high = (float(v[0]) for v in band(salt(root_zone_ec(soil, state))))
     ledger = Ledger(
         "Salt in the root zone",
         "Uncalibrated medium defaults: good to about -25/+40 %. A runoff reading narrows it.",
@@ -151,8 +156,8 @@ def report(
     deficit = float(np.maximum(soil.W_m_cc - state.W_m, 0.0)[0, 0])
     return ledger.close(
         RootZone(
-            root, root_low, root_high, float(np.asarray(at_capacity(soil, state))[0, 0]), reading, low, high,
-            deficit, crossing, rhythm, tuple(folded.points), ahead, tuple(folded.observations), folded.used,
+            root, root_low, root_high, float(salt(at_capacity(soil, state))[0, 0]), reading, low, high,
+            deficit, float(root_zone_ec(soil, state)[1, 0, 0]), crossing, rhythm, tuple(folded.points), ahead, tuple(folded.observations), folded.used,
         )
     )  # fmt: skip
 
@@ -166,8 +171,8 @@ def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float,
     ledger.take("phi", "immobile share of it", pot.medium.phi, "", "table:media")
     ledger.take("eta", "leaching efficiency", pot.medium.eta, "", "table:media")
     ledger.take("W_m", "mobile water now", float(state.W_m[0, 0]), "L", what)
-    ledger.take("C_m", "EC of the mobile water", float(state.C_m[0, 0]), "µS/cm", what)
-    ledger.take("C_i", "EC of the immobile water", float(state.C_i[0, 0]), "µS/cm", what)
+    ledger.take("C_m", "EC of the mobile water", float(salt(state.C_m)[0, 0]), "µS/cm", what)
+    ledger.take("C_i", "EC of the immobile water", float(salt(state.C_i)[0, 0]), "µS/cm", what)
     ledger.step("W_cc", "theta * V_pot", "L", "water at capacity")
     ledger.step("W_i", "phi * W_cc", "L", "immobile water")
     ledger.step("W_c", "(1 - phi) * W_cc", "L", "mobile water at capacity")
@@ -183,7 +188,11 @@ def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float,
     ledger.take("z", "SDs of the central 80 %", Z80, "", "definition")
     low = ledger.step("low", "reading * exp(-z * s_low)", "µS/cm", "80 % band, lower end")
     high = ledger.step("high", "reading * exp(z * s_high)", "µS/cm", "80 % band, upper end")
-    ledger.assume("A reading is predicted for the pour-through protocol: pot at capacity, pure water on top.")
+    ledger.assume("A reading is predicted for the pour-through protocol: brought to capacity and read with pure water.")
+    if pot.u_ballast not in (None, pot.u):
+        ballast = float(root_zone_ec(folded.members.soil, folded.state)[1, 0, 0])
+        ledger.assume(f"Of the root zone {ballast:.0f} µS/cm is ballast (sodium, chloride, sulfate, bicarbonate, calcium of "
+                      "hard water), which the plant hardly takes up.")  # fmt: skip
     if pot.drainage != "drains":
         ledger.caution(
             "Nothing leaves a tray or reservoir: salt only gathers, and the surface is saltier than the mean."

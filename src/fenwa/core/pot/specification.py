@@ -10,13 +10,16 @@ import numpy as np
 
 from fenwa.core.entry import require
 from fenwa.core.pot.balance import Array, Soil
+from fenwa.core.pot.methods import Method
 
 Route = Literal["top", "soak", "tray", "reservoir", "cup", "leaf spray"]
 Drainage = Literal["drains", "tray", "reservoir"]
 WETTING_ROUTES = ("top", "soak", "tray", "reservoir", "cup")  # leaf sprays never reach the balance
 
 # prior spread of the uncalibrated parameters (SD), tables of priors; judgement, low confidence
-SPREAD = {"ln_eta": 0.35, "logit_u": 0.65, "ln_E": 0.20, "ln_W": 0.15, "ln_k": 0.70, "ln_start": 0.50}
+SPREAD = {"ln_eta": 0.35, "logit_u": 0.65, "ln_E": 0.20, "ln_W": 0.15, "ln_k": 0.70, "ln_start": 0.50, "split": 1.0}
+# share of the EC that is ballast, and how far off it may be: told by the ions, or not told at all
+SPLIT_KNOWN_SD, SPLIT_UNKNOWN, SPLIT_UNKNOWN_SD = 0.05, 0.5, 0.25
 MEMBERS = 1 + 2 * len(SPREAD)
 Z80 = 1.2816  # half-width of the central 80 % in SDs
 
@@ -40,7 +43,9 @@ class Medium:
 class PotSpec:
     """A pot for the salt balance. Volume in L, losses per day as share of the water held.
 
-    ``u`` is the uptake fraction; ``loss_per_day`` the share of W_cc lost daily;
+    ``u`` is the uptake fraction of nutrients, ``u_ballast`` that of sodium, chloride, sulfate, bicarbonate and
+    the calcium of hard water; None: taken up alike. 0: none is taken up; 1: as concentrated as the water.
+    ``loss_per_day`` the share of W_cc lost daily;
     ``tray_L`` the water in the tray or reservoir of a pot without exit.
     """
 
@@ -51,11 +56,15 @@ class PotSpec:
     drainage: Drainage = "drains"
     tray_L: float | None = None
     start_uS_cm: float | None = None
+    u_ballast: float | None = None
 
 
 @dataclass(frozen=True)
 class WaterEvent:
-    """One pour as logged; None means not measured."""
+    """One pour as logged; None means not measured. ``method``: how its runoff was caught.
+
+    ``ballast_share``: what of its EC is ballast, by its ions; None: not known.
+    """
 
     on: date
     volume_L: float | None
@@ -63,6 +72,8 @@ class WaterEvent:
     route: Route = "top"
     runoff_L: float | None = None
     runoff_ec_uS_cm: float | None = None
+    method: Method = "runoff"
+    ballast_share: float | None = None
 
 
 def check_pot(pot: PotSpec, pointer: str = "/pot") -> None:
@@ -73,8 +84,15 @@ def check_pot(pot: PotSpec, pointer: str = "/pot") -> None:
     require(m.phi, "Immobile share", "", low=0, high=0.95, pointer=f"{pointer}/medium/phi")
     require(m.t_half_h, "Half time", "h", low=0.01, high=1000, pointer=f"{pointer}/medium/t_half_h")
     require(m.eta, "Leaching efficiency", "", low=0.05, high=1.5, pointer=f"{pointer}/medium/eta")
-    require(pot.u, "Uptake fraction", "", low=0.001, high=0.999, pointer=f"{pointer}/u")
+    require(m.R, "Retardation", "", low=1, high=5, pointer=f"{pointer}/medium/R")
+    require(pot.u, "Uptake fraction", "", low=0, high=1, pointer=f"{pointer}/u")
+    if pot.u_ballast is not None:
+        require(pot.u_ballast, "Uptake fraction of ballast", "", low=0, high=1, pointer=f"{pointer}/u_ballast")
     require(pot.loss_per_day, "Loss per day", "", low=0, high=1, pointer=f"{pointer}/loss_per_day")
+    if pot.tray_L is not None:
+        require(pot.tray_L, "Water in the tray", "L", low=0, high=1000, pointer=f"{pointer}/tray_L")
+    if pot.start_uS_cm is not None:
+        require(pot.start_uS_cm, "Salt at the start", "µS/cm", low=0, high=50_000, pointer=f"{pointer}/start_uS_cm")
 
 
 def capacity_L(pot: PotSpec) -> float:
@@ -102,6 +120,7 @@ class Members:
     soil: Soil
     E_factor: Array
     start_factor: Array
+    split: Array
     tray_L: Array
     leachate_L: Array
     loss_L_day: Array
@@ -119,13 +138,13 @@ def members_of(pots: list[PotSpec]) -> Members:
 
     W = column([capacity_L(p) for p in pots]) * np.exp(z[:, names.index("ln_W")])
     phi = column([p.medium.phi for p in pots])
-    u0 = column([p.u for p in pots])
-    logit = np.log(u0 / (1 - u0)) + z[:, names.index("logit_u")]
+    # nutrients, then ballast, on a leading axis
+    u0 = np.stack([column([p.u for p in pots]), column([p.u if p.u_ballast is None else p.u_ballast for p in pots])])
     soil = Soil(
         (1 - phi) * W,
         phi * W,
         column([p.medium.eta for p in pots]) * np.exp(z[:, names.index("ln_eta")]),
-        1 / (1 + np.exp(-logit)),
+        _shifted(u0, z[:, names.index("logit_u")]),
         np.log(2) / column([p.medium.t_half_h for p in pots]) * np.exp(z[:, names.index("ln_k")]),
         column([p.medium.R for p in pots]),
     )
@@ -136,10 +155,26 @@ def members_of(pots: list[PotSpec]) -> Members:
         soil,
         np.exp(z[:, names.index("ln_E")]),
         np.exp(z[:, names.index("ln_start")]),
+        z[:, names.index("split")],
         tray,
         column([leachate_L(p) for p in pots]),
         column([p.loss_per_day * capacity_L(p) for p in pots]),
     )
+
+
+def _shifted(share: Array, z: Array) -> Array:
+    """A share moved on the logit scale; 0 and 1 mean what they say and stay."""
+    inner = (share > 0) & (share < 1)
+    safe = np.where(inner, share, 0.5)
+    return np.where(inner, 1 / (1 + (1 - safe) / safe * np.exp(-z)), share)
+
+
+def two_salts(members: Members, ec_uS_cm: float, ballast_share: float | None) -> Array:
+    """Nutrients and ballast of a water for every member, on a leading axis. [µS/cm]"""
+    share = SPLIT_UNKNOWN if ballast_share is None else ballast_share
+    sd = SPLIT_UNKNOWN_SD if ballast_share is None else SPLIT_KNOWN_SD
+    ballast = np.clip(share + sd * members.split, 0.0, 1.0)
+    return ec_uS_cm * np.stack([1 - ballast, ballast])[:, None, :]
 
 
 def band(values: Array) -> tuple[Array, Array, Array]:

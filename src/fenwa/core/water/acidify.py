@@ -57,6 +57,10 @@ def _with_acid(t: Totals, adds: str, mol_L: float) -> Totals:
     return replace(t, **{name: getattr(t, name) + mol_L})
 
 
+MAX_ALKALINITY = 5000.0  # mg/L CaCO3, a tenth of an equivalent a litre
+MOST_ACID_mol_L = 0.5  # more than any acid needs for that
+
+
 def _dose_for_pH(base: Prepared, acid: AcidRow, pH: float) -> float:
     """mol/L of acid that bring the closed water to this pH."""
     solver = Solver()
@@ -64,7 +68,7 @@ def _dose_for_pH(base: Prepared, acid: AcidRow, pH: float) -> float:
     def gap(mol: float) -> float:
         return float(solver.solve(_with_acid(base.totals, acid.adds, mol), pH).charge - base.charge_error)
 
-    return root_between(gap, 0.0, 0.1, xtol=1e-9)
+    return root_between(gap, 0.0, MOST_ACID_mol_L, xtol=1e-9)
 
 
 def _dose_for_alkalinity(base: Prepared, acid: AcidRow, before: float, after: float) -> float:
@@ -139,6 +143,8 @@ def acidify(
         raise Underspecified(
             "Alkalinity of this water is not known. Measure it with a drop test first.", pointer="/ions"
         )
+    require(A1, "Alkalinity", "mg/L CaCO3", low=0, high=MAX_ALKALINITY, pointer="/ions/alkalinity_mg_L_CaCO3",
+            hint=f"No water carries more than {MAX_ALKALINITY:.0f}: check the unit.")  # fmt: skip
     ledger = Ledger(
         "Acid to a target alkalinity", "Dose within about 1 % for the water as reported; measure after 80 % of it.",
         ("mass-balance", "nist-46", "acid-densities", "crc-vanysek"),

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
+from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.water.ions import (
@@ -209,8 +210,8 @@ def ion_conductivity(*, water: WaterIons, added: AddedIons | None = None) -> Com
     check_ions(water, "/water")
     if added is not None:
         for name, value in vars(added).items():
-            if not 0 <= value <= 100_000:
-                raise InputError(f"Added {name} {value:g} cannot be. Enter 0 or more.", pointer=f"/added/{name}")
+            require(value, f"Added {name.removesuffix('_mg_L').replace('_', '-')}", "mg/L", low=0, high=100_000,
+                    pointer=f"/added/{name}")  # fmt: skip
     if not any(v for k, v in vars(water).items() if k != "pH") and not (added and any(vars(added).values())):
         raise InputError("No ion is given. Enter at least one amount in mg/L.", pointer="/water")
     s = dissolve(prepared(water), added)

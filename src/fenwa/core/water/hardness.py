@@ -11,17 +11,18 @@ from fenwa.core.registry import calculation
 from fenwa.core.water.ions import MEQ_CaCO3
 from fenwa.core.working import Computed, Ledger
 
-HardnessUnit = Literal["mg/L CaCO3", "mmol/L", "meq/L", "°dH", "°fH", "°Clark"]
-AlkalinityUnit = Literal["mg/L CaCO3", "mg/L HCO3", "mmol/L", "meq/L", "°dKH", "°fH", "°Clark"]
+HardnessUnit = Literal["mg/L CaCO3", "mmol/L", "meq/L", "°dH", "°fH", "°Clark", "gr/US gal"]
+AlkalinityUnit = Literal["mg/L CaCO3", "mg/L HCO3", "mmol/L", "meq/L", "°dKH", "°fH", "°Clark", "gr/US gal"]
 
 # mg/L CaCO3 in one unit: hardness-definition. A mmol/L of hardness is Ca + Mg (100.09 mg CaCO3);
 # a mmol/L of alkalinity is acid taken up to pH 4.3, that is 1 meq/L
 HARDNESS_mg_L: dict[str, float] = {
     "mg/L CaCO3": 1.0, "mmol/L": 100.09, "meq/L": MEQ_CaCO3, "°dH": 17.85, "°fH": 10.0, "°Clark": 14.25,
+    "gr/US gal": 17.12,
 }  # fmt: skip
 ALKALINITY_mg_L: dict[str, float] = {
     "mg/L CaCO3": 1.0, "mg/L HCO3": MEQ_CaCO3 / 61.02, "mmol/L": MEQ_CaCO3, "meq/L": MEQ_CaCO3, "°dKH": 17.85,
-    "°fH": 10.0, "°Clark": 14.25,
+    "°fH": 10.0, "°Clark": 14.25, "gr/US gal": 17.12,
 }  # fmt: skip
 
 
@@ -57,7 +58,7 @@ def hardness_units(*, value: float, unit: HardnessUnit = "mg/L CaCO3") -> Comput
     value : float
         Amount, from 0 to the equal of 5000 mg/L CaCO3. [unit]
     unit : str
-        mg/L CaCO3, mmol/L of calcium and magnesium, meq/L, German, French or English degrees.
+        mg/L CaCO3, mmol/L of calcium and magnesium, meq/L, German, French or English degrees, grains a US gallon.
 
     Returns
     -------
@@ -85,7 +86,7 @@ def alkalinity_units(*, value: float, unit: AlkalinityUnit = "mg/L CaCO3") -> Co
     value : float
         Amount, from 0 to the equal of 5000 mg/L CaCO3. [unit]
     unit : str
-        mg/L CaCO3, mg/L HCO3, mmol/L of acid, meq/L, German, French or English degrees.
+        mg/L CaCO3, mg/L HCO3, mmol/L of acid, meq/L, German, French or English degrees, grains a US gallon.
 
     Returns
     -------

@@ -7,8 +7,9 @@ from functools import lru_cache
 from typing import Literal
 
 from fenwa.core.data.water_tables import water_kinds
+from fenwa.core.entry import require
 from fenwa.core.water.conductivity import scaled_to
-from fenwa.core.water.ions import WaterIons
+from fenwa.core.water.ions import WaterIons, check_ions
 
 WaterKind = Literal[
     "rain", "mains", "borehole", "permeate", "distilled", "deionised", "jug-filtered", "softened", "soft",
@@ -42,9 +43,12 @@ class BaseWater:
 @lru_cache(maxsize=512)
 def composition_of(water: BaseWater) -> tuple[WaterIons, str]:
     """Ions that add up to the measured conductivity, and the sentence that says how they were found."""
+    require(water.ec25_uS_cm, f"EC of {water.name}", "µS/cm", low=0, high=20_000, pointer="/base/ec25_uS_cm")
     if water.ec25_uS_cm < 0.5:
         return ZERO_WATER, f"{water.name.capitalize()} is taken as free of salt."
     if water.ions is not None:
+        check_ions(water.ions, "/base/ions")
+    if water.ions is not None and any(v for k, v in vars(water.ions).items() if k != "pH"):
         return scaled_to(water.ions, water.ec25_uS_cm), (
             f"Ions of {water.name} come from its report, scaled to the conductivity measured."
         )

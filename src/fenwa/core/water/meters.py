@@ -140,6 +140,17 @@ def meter_calibration(
     sm-2510; pratt-2001; E2.6
     """
     traits = traits or MeterTraits()
+    require(
+        traits.alpha_per_C,
+        "Temperature coefficient of the meter",
+        "1/°C",
+        low=0,
+        high=0.06,
+        pointer="/traits/alpha_per_C",
+    )
+    require(
+        traits.resolution_uS_cm, "Step of the display", "µS/cm", low=0, high=1000, pointer="/traits/resolution_uS_cm"
+    )
     _checked(points, today)
     ordered = sorted(points, key=lambda p: p.on)
     resets = [p.on for p in ordered if p.adjusted]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.water.conductivity import ec_of
@@ -228,7 +229,9 @@ def water_report(*, ions: WaterIons, reported_uS_cm: float | None = None) -> Com
         sar = ledger.step("SAR", formula, "", "sodium against hardness, (mmol/L)^½")
     sentences = [balance.sentence]
     ratio = None
-    if reported_uS_cm is not None and reported_uS_cm > 0:
+    if reported_uS_cm is not None:
+        require(reported_uS_cm, "Conductivity reported", "µS/cm", low=0, high=200_000, pointer="/reported_uS_cm")
+    if reported_uS_cm:
         ledger.take("EC_r", "conductivity reported", reported_uS_cm, "µS/cm", "report")
         ratio = ledger.step("q", "EC_r / EC_c", "", "reported over computed")
         if abs(ratio - EC20) < 0.025 and abs(balance.error_pct) <= FINE_PCT:

@@ -8,6 +8,7 @@ import numpy as np
 
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require
+from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.working import Computed, Ledger
@@ -140,8 +141,18 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
         require(s.ec25_uS_cm, f"EC of {s.name}", "µS/cm", low=0, high=50_000, pointer=f"/supplies/{i}/ec25_uS_cm")
         if s.litres is not None:
             require(s.litres, f"Litres of {s.name}", "L", low=0, high=1_000_000, pointer=f"/supplies/{i}/litres")
+        if s.price_per_L is not None:
+            require(
+                s.price_per_L, f"Price of {s.name}", "per litre", low=0, high=1e6, pointer=f"/supplies/{i}/price_per_L"
+            )
     for i, d in enumerate(demands):
         require(d.litres, f"Litres for {d.name}", "L", low=0, high=1_000_000, pointer=f"/demands/{i}/litres")
+        require(
+            d.ec_max_uS_cm, f"Ceiling of {d.name}", "µS/cm", low=0, high=50_000, pointer=f"/demands/{i}/ec_max_uS_cm"
+        )
+        if len(d.suits) != len(supplies):
+            raise InputError(f"{d.name} says of {len(d.suits)} waters whether they suit, but {len(supplies)} are given. "
+                             "Say it of each.", pointer=f"/demands/{i}/suits")  # fmt: skip
     order = sorted(range(len(demands)), key=lambda i: (demands[i].ec_max_uS_cm, demands[i].name))
     groups = [demands[i] for i in order]
     ledger = Ledger("Who gets which water this week", "As good as the litres entered and the usual pours.",

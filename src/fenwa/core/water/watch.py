@@ -182,7 +182,7 @@ def treatment_effect(
     ----------
     mass-balance
     """
-    require(before_uS_cm, "Reading before", "µS/cm", low=0, open_low=True, high=200_000, pointer="/before_uS_cm")
+    require(before_uS_cm, "Reading before", "µS/cm", low=0.1, high=200_000, pointer="/before_uS_cm")
     require(after_uS_cm, "Reading after", "µS/cm", low=0, high=200_000, pointer="/after_uS_cm")
     require(half_width_pct, "Half-width", "%", low=0, high=20, pointer="/half_width_pct")
     ledger = Ledger("What did the treatment remove?", "Dissolved salt only.", ("mass-balance",))

@@ -384,6 +384,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/dose-curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A slope from two points
+         * @description What a dose adds, from two printed or measured points of a product.
+         */
+        post: operations["calc_dose_curve_api_calc_dose_curve_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/ec-at-25": {
         parameters: {
             query?: never;
@@ -624,6 +644,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/leaching-fraction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share that must drain
+         * @description Share of each watering that must drain to hold a limit of the root zone.
+         */
+        post: operations["calc_leaching_fraction_api_calc_leaching_fraction_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/medium-properties": {
         parameters: {
             query?: never;
@@ -704,6 +744,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/method-conversion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * One method in terms of another
+         * @description What another way of measuring the root zone would read.
+         */
+        post: operations["calc_method_conversion_api_calc_method_conversion_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/observation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the runoff should read
+         * @description What a runoff reads by the way it is caught, for a pot whose root zone is known.
+         */
+        post: operations["calc_observation_api_calc_observation_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/pen-settled": {
         parameters: {
             query?: never;
@@ -718,6 +798,26 @@ export interface paths {
          * @description Stable value of a pen's trace, or that it has not settled yet.
          */
         post: operations["calc_pen_settled_api_calc_pen_settled_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/permeate-expected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Permeate to expect
+         * @description What permeate should read for a feed water and a rejection.
+         */
+        post: operations["calc_permeate_expected_api_calc_permeate_expected_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -924,6 +1024,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/salt-split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nutrient and ballast
+         * @description What of a pour's conductivity the plant takes up, and what only gathers.
+         */
+        post: operations["calc_salt_split_api_calc_salt_split_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/school-load": {
         parameters: {
             query?: never;
@@ -984,6 +1104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/slopes-of-two": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Slopes of two products
+         * @description Slopes of two products that are always used together, from cans with different proportions.
+         */
+        post: operations["calc_slopes_of_two_api_calc_slopes_of_two_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/spoon-calibration": {
         parameters: {
             query?: never;
@@ -998,6 +1138,26 @@ export interface paths {
          * @description What a level spoon or cap of this product weighs, or what a drop holds.
          */
         post: operations["calc_spoon_calibration_api_calc_spoon_calibration_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/steady-state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Where this rhythm ends
+         * @description Root zone a repeated watering tends to, nutrients and ballast run side by side.
+         */
+        post: operations["calc_steady_state_api_calc_steady_state_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1098,6 +1258,26 @@ export interface paths {
          * @description Salt removed by a treatment, from a reading before and one after.
          */
         post: operations["calc_treatment_effect_api_calc_treatment_effect_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/urea-turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * EC after urea has turned
+         * @description EC of a standing can as microbes turn its urea into ammonium bicarbonate.
+         */
+        post: operations["calc_urea_turned_api_calc_urea_turned_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3934,7 +4114,9 @@ export interface components {
         };
         /**
          * AddedIons
-         * @description What a feed brings to a litre. mg/L; nitrogen as N by form, sulfur as S.
+         * @description What a feed brings to a litre. mg/L; nitrogen as N by form, sulfur as S, carbonate as C.
+         *
+         *     Totals only: how many protons phosphate and carbonate hold follows from the charge of all together.
          */
         AddedIons: {
             /**
@@ -3987,6 +4169,11 @@ export interface components {
              * @default 0
              */
             Cl_mg_L: number;
+            /**
+             * C Mg L
+             * @default 0
+             */
+            C_mg_L: number;
         };
         /** AlkalinityUnitsInput */
         AlkalinityUnitsInput: {
@@ -3997,11 +4184,11 @@ export interface components {
             value: number;
             /**
              * Unit
-             * @description mg/L CaCO3, mg/L HCO3, mmol/L of acid, meq/L, German, French or English degrees.
+             * @description mg/L CaCO3, mg/L HCO3, mmol/L of acid, meq/L, German, French or English degrees, grains a US gallon.
              * @default mg/L CaCO3
              * @enum {string}
              */
-            unit: "mg/L CaCO3" | "mg/L HCO3" | "mmol/L" | "meq/L" | "°dKH" | "°fH" | "°Clark";
+            unit: "mg/L CaCO3" | "mg/L HCO3" | "mmol/L" | "meq/L" | "°dKH" | "°fH" | "°Clark" | "gr/US gal";
         };
         /**
          * AlsoIn
@@ -5537,6 +5724,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_ConvertedReading_: {
+            result: components["schemas"]["ConvertedReading"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_CostAndStock_: {
             result: components["schemas"]["CostAndStock"];
             working: components["schemas"]["Working"];
@@ -5547,6 +5742,14 @@ export interface components {
          */
         Computed_Dechlorination_: {
             result: components["schemas"]["Dechlorination"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_DoseCurve_: {
+            result: components["schemas"]["DoseCurve"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5657,6 +5860,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_LeachingFraction_: {
+            result: components["schemas"]["LeachingFraction"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_MembraneTrend_: {
             result: components["schemas"]["MembraneTrend"];
             working: components["schemas"]["Working"];
@@ -5683,6 +5894,30 @@ export interface components {
          */
         Computed_NextFeed_: {
             result: components["schemas"]["NextFeed"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Observed_: {
+            result: components["schemas"]["Observed"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_PairSlopes_: {
+            result: components["schemas"]["PairSlopes"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Permeate_: {
+            result: components["schemas"]["Permeate"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5769,6 +6004,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_SaltSplit_: {
+            result: components["schemas"]["SaltSplit"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_ScaleGuess_: {
             result: components["schemas"]["ScaleGuess"];
             working: components["schemas"]["Working"];
@@ -5809,6 +6052,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Steady_: {
+            result: components["schemas"]["Steady"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_StockSolution_: {
             result: components["schemas"]["StockSolution"];
             working: components["schemas"]["Working"];
@@ -5843,6 +6094,14 @@ export interface components {
          */
         Computed_TreatmentEffect_: {
             result: components["schemas"]["TreatmentEffect"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_UreaTurned_: {
+            result: components["schemas"]["UreaTurned"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5999,6 +6258,20 @@ export interface components {
              * @default []
              */
             overrides: components["schemas"]["Override"][];
+        };
+        /**
+         * ConvertedReading
+         * @description A reading as another method would give it, with its range, and by what it was turned. [µS/cm]
+         */
+        ConvertedReading: {
+            /** Value Us Cm */
+            value_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** By */
+            by: string;
         };
         /**
          * CorrectionIn
@@ -6412,6 +6685,34 @@ export interface components {
             model_added_uS_cm: number;
         };
         /**
+         * DoseCurve
+         * @description Rise of a dose through two points: ``s0`` d less ``kappa`` d to the power 1.5. [µS/cm per g/L]
+         */
+        DoseCurve: {
+            /** S0 */
+            s0: number;
+            /** Kappa */
+            kappa: number;
+            /** Dose G L */
+            dose_g_L: number;
+            /** Rise Us Cm */
+            rise_uS_cm: number;
+            /** Slope There */
+            slope_there: number;
+        };
+        /** DoseCurveInput */
+        DoseCurveInput: {
+            /** @description The weaker point, above 0 to 20. */
+            low: components["schemas"]["DosePoint"];
+            /** @description The stronger one. */
+            high: components["schemas"]["DosePoint"];
+            /**
+             * Dose G L
+             * @description Dose asked for, 0 to twice the stronger one.
+             */
+            dose_g_L: number;
+        };
+        /**
          * DoseIn
          * @description A can to be worked out. ``product_id`` null: plain water. ``blend``: shares instead of one source.
          */
@@ -6526,6 +6827,16 @@ export interface components {
              * @default 0.5
              */
             syringe_step_mL: number;
+        };
+        /**
+         * DosePoint
+         * @description A dose and what it adds to the water's reading. [g/L, µS/cm]
+         */
+        DosePoint: {
+            /** Dose G L */
+            dose_g_L: number;
+            /** Rise Us Cm */
+            rise_uS_cm: number;
         };
         /**
          * Ec25
@@ -6689,6 +7000,17 @@ export interface components {
              * @default 0
              */
             Mo_mg_g: number;
+            /**
+             * C Mg G
+             * @default 0
+             */
+            C_mg_g: number;
+            /**
+             * Closed With
+             * @default
+             * @enum {string}
+             */
+            closed_with: "" | "sulfate" | "sodium" | "basic phosphate" | "acid phosphate";
         };
         /**
          * EmptiedIn
@@ -6827,6 +7149,25 @@ export interface components {
             what: string;
             /** At Place */
             at_place: boolean;
+        };
+        /**
+         * ExpectedReading
+         * @description What a method should read, with its 80 % band. [µS/cm]
+         */
+        ExpectedReading: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /** Words */
+            words: string;
+            /** Expected Us Cm */
+            expected_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
         };
         /**
          * FastAddIn
@@ -7268,7 +7609,7 @@ export interface components {
             pot: components["schemas"]["PotSpec"];
             /**
              * Root Zone Us Cm
-             * @description Root zone at capacity before the flush, 0 to 50 000.
+             * @description Mean of all water in the pot as it stands now, 0 to 50 000.
              */
             root_zone_uS_cm: number;
             /**
@@ -7283,17 +7624,17 @@ export interface components {
             water_uS_cm: number;
             /**
              * Round L
-             * @description Water of one round; two thirds of the pot's own water when empty.
+             * @description Water of one round, 0.01 to 1000; two thirds of the pot's own water when empty.
              */
             round_L?: number | null;
             /**
              * Pause Min
-             * @description Pause between rounds; one and a half half times when empty.
+             * @description Pause between rounds, 0 to 2880; one and a half half times when empty.
              */
             pause_min?: number | null;
             /**
              * Deficit L
-             * @description Water the pot takes up before anything drains.
+             * @description Water the pot takes up before anything drains, 0 to what its mobile water can be.
              * @default 0
              */
             deficit_L: number;
@@ -7482,11 +7823,11 @@ export interface components {
             value: number;
             /**
              * Unit
-             * @description mg/L CaCO3, mmol/L of calcium and magnesium, meq/L, German, French or English degrees.
+             * @description mg/L CaCO3, mmol/L of calcium and magnesium, meq/L, German, French or English degrees, grains a US gallon.
              * @default mg/L CaCO3
              * @enum {string}
              */
-            unit: "mg/L CaCO3" | "mmol/L" | "meq/L" | "°dH" | "°fH" | "°Clark";
+            unit: "mg/L CaCO3" | "mmol/L" | "meq/L" | "°dH" | "°fH" | "°Clark" | "gr/US gal";
         };
         /**
          * Hazard
@@ -7939,7 +8280,8 @@ export interface components {
          *     Nitrogen is stated by form, or as a total whose forms are not known; ``n_other_pct`` is slow or
          *     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
          *     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
-         *     for a basic product. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+         *     for a basic product. ``others_as`` says the same of calcium, magnesium and sulfur (CaO, MgO, SO3).
+         *     ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
          *     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
          */
         "Label-Input": {
@@ -8036,6 +8378,19 @@ export interface components {
              * @default
              */
             formula: string;
+            /** Co3 Pct */
+            co3_pct?: number | null;
+            /**
+             * Others As
+             * @default element
+             * @enum {string}
+             */
+            others_as: "oxide" | "element";
+            /**
+             * Density Unknown
+             * @default false
+             */
+            density_unknown: boolean;
         };
         /**
          * Label
@@ -8044,7 +8399,8 @@ export interface components {
          *     Nitrogen is stated by form, or as a total whose forms are not known; ``n_other_pct`` is slow or
          *     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
          *     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
-         *     for a basic product. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+         *     for a basic product. ``others_as`` says the same of calcium, magnesium and sulfur (CaO, MgO, SO3).
+         *     ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
          *     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
          */
         "Label-Output": {
@@ -8141,6 +8497,19 @@ export interface components {
              * @default
              */
             formula: string;
+            /** Co3 Pct */
+            co3_pct?: number | null;
+            /**
+             * Others As
+             * @default element
+             * @enum {string}
+             */
+            others_as: "oxide" | "element";
+            /**
+             * Density Unknown
+             * @default false
+             */
+            density_unknown: boolean;
         };
         /**
          * LabelIn
@@ -8161,12 +8530,8 @@ export interface components {
              * @enum {string}
              */
             form: "powder" | "liquid";
-            /**
-             * Basis
-             * @default w/w
-             * @enum {string}
-             */
-            basis: "w/w" | "w/v";
+            /** Basis */
+            basis?: ("w/w" | "w/v") | null;
             /**
              * Formula
              * @default
@@ -8188,12 +8553,17 @@ export interface components {
             p_pct?: number | string | null;
             /** K Pct */
             k_pct?: number | string | null;
+            /** Pk As */
+            pk_as?: ("oxide" | "element") | null;
+            /** Others As */
+            others_as?: ("oxide" | "element") | null;
+            /** Co3 Pct */
+            co3_pct?: number | string | null;
             /**
-             * Pk As
-             * @default oxide
-             * @enum {string}
+             * Density Unknown
+             * @default false
              */
-            pk_as: "oxide" | "element";
+            density_unknown: boolean;
             /** Ca Pct */
             ca_pct?: number | string | null;
             /** Mg Pct */
@@ -8230,6 +8600,12 @@ export interface components {
             solubility_g_L?: number | string | null;
             /** Acidity Kg T */
             acidity_kg_t?: number | string | null;
+            /**
+             * Acidity Unit
+             * @default kg CaCO3/t
+             * @enum {string}
+             */
+            acidity_unit: "kg CaCO3/t" | "lb/short ton" | "lb/long ton";
             /** Longevity Days */
             longevity_days?: number | string | null;
             /** Longevity At C */
@@ -8301,6 +8677,44 @@ export interface components {
              * @default 7
              */
             days: number | string;
+        };
+        /**
+         * LeachingFraction
+         * @description Share of each watering that must drain. [1]
+         */
+        LeachingFraction: {
+            /** Leaching Fraction */
+            leaching_fraction: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /** LeachingFractionInput */
+        LeachingFractionInput: {
+            /**
+             * Feed Us Cm
+             * @description EC of what is poured, 0 to 20 000.
+             */
+            feed_uS_cm: number;
+            /**
+             * Limit Us Cm
+             * @description Most the root zone may reach, above 0 to 20 000.
+             */
+            limit_uS_cm: number;
+            /**
+             * E
+             * @description Share of the water held that is lost between waterings, 0.01 to 0.99.
+             */
+            e: number;
+            /**
+             * Eta
+             * @description Leaching efficiency, 0.05 to 1.5.
+             */
+            eta: number;
+            /**
+             * U
+             * @description Uptake fraction, 0 to 1.
+             */
+            u: number;
         };
         /**
          * LeftIn
@@ -8898,6 +9312,34 @@ export interface components {
             /** Meters */
             meters: components["schemas"]["MeterOut"][];
         };
+        /** MethodConversionInput */
+        MethodConversionInput: {
+            /**
+             * Value Us Cm
+             * @description The reading, 0 to 30 000.
+             */
+            value_uS_cm: number;
+            /**
+             * Given
+             * @description How it was taken.
+             * @enum {string}
+             */
+            given: "1:2" | "saturated extract" | "pour-through" | "1:5" | "pore water";
+            /**
+             * Wanted
+             * @description The method to express it in.
+             * @enum {string}
+             */
+            wanted: "1:2" | "saturated extract" | "pour-through" | "1:5" | "pore water";
+            /** @description The pot, where pore water is given or wanted: its water, medium and size. */
+            pot?: components["schemas"]["PotSpec"] | null;
+            /**
+             * Water Us Cm
+             * @description EC of the pure water used, 0 to 200.
+             * @default 1
+             */
+            water_uS_cm: number;
+        };
         /**
          * MineralCheck
          * @description One mineral in one vessel. ``index``: lg(IAP/Ksp), None when an ion of it is absent.
@@ -9065,7 +9507,7 @@ export interface components {
         };
         /**
          * Observation
-         * @description A measured runoff, and the pour-through reading it stands for. [µS/cm]
+         * @description A measured runoff, the pour-through reading it stands for, and how it was caught. [µS/cm]
          */
         Observation: {
             /**
@@ -9079,6 +9521,59 @@ export interface components {
             equivalent_reading: number;
             /** Expected Runoff Ec */
             expected_runoff_ec: number;
+            /**
+             * Method
+             * @default runoff
+             * @enum {string}
+             */
+            method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+        };
+        /** ObservationInput */
+        ObservationInput: {
+            /** @description Volume, medium and uptake. */
+            pot: components["schemas"]["PotSpec"];
+            /**
+             * Root Zone Us Cm
+             * @description Root zone at capacity before the water was lost, 0 to 50 000.
+             */
+            root_zone_uS_cm: number;
+            /**
+             * Poured L
+             * @description What is poured, above 0 to 1000.
+             */
+            poured_L: number;
+            /**
+             * Poured Us Cm
+             * @description Its EC, 0 to 20 000.
+             */
+            poured_uS_cm: number;
+            /**
+             * Lost L
+             * @description Water lost since the last watering, 0 to 500.
+             * @default 0
+             */
+            lost_L: number;
+            /**
+             * Method
+             * @description How the runoff is caught.
+             * @default runoff
+             * @enum {string}
+             */
+            method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /**
+             * Ballast Share
+             * @description What of the salt is ballast, 0 to 1; empty: not known.
+             */
+            ballast_share?: number | null;
+        };
+        /**
+         * Observed
+         * @description Every method's expected reading, the chosen one first. [µS/cm]
+         */
+        Observed: {
+            chosen: components["schemas"]["ExpectedReading"];
+            /** Others */
+            others: components["schemas"]["ExpectedReading"][];
         };
         /**
          * OptIn
@@ -9118,6 +9613,8 @@ export interface components {
             drainages: string[];
             /** Phases */
             phases: string[];
+            /** Runoff Methods */
+            runoff_methods: components["schemas"]["Choice"][];
             /** Marks */
             marks: string[];
             /** Ec Units */
@@ -9218,6 +9715,18 @@ export interface components {
             left_now: number | null;
         };
         /**
+         * PairBatch
+         * @description A can that held two products, and what it added. [g/L, µS/cm]
+         */
+        PairBatch: {
+            /** First G L */
+            first_g_L: number;
+            /** Second G L */
+            second_g_L: number;
+            /** Rise Us Cm */
+            rise_uS_cm: number;
+        };
+        /**
          * PairIn
          * @description Feed and permeate of one day, µS/cm at one temperature; the volumes of one run if they were caught.
          */
@@ -9252,6 +9761,18 @@ export interface components {
             feed_uS_cm: number;
             /** Permeate Us Cm */
             permeate_uS_cm: number;
+        };
+        /**
+         * PairSlopes
+         * @description Slopes of two products, and the scatter of the cans about them. [µS/cm per g/L, µS/cm]
+         */
+        PairSlopes: {
+            /** First */
+            first: number;
+            /** Second */
+            second: number;
+            /** Scatter Us Cm */
+            scatter_uS_cm: number | null;
         };
         /**
          * Part
@@ -9372,6 +9893,31 @@ export interface components {
              * @description Samples in order of time.
              */
             samples: components["schemas"]["PenSample"][];
+        };
+        /**
+         * Permeate
+         * @description What the permeate should read, with its range. [µS/cm]
+         */
+        Permeate: {
+            /** Expected Us Cm */
+            expected_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+        };
+        /** PermeateExpectedInput */
+        PermeateExpectedInput: {
+            /**
+             * Feed Us Cm
+             * @description EC of the feed water, 1 to 20 000.
+             */
+            feed_uS_cm: number;
+            /**
+             * Rejection Pct
+             * @description Rejection of the membrane, 0 to 99.9.
+             */
+            rejection_pct: number;
         };
         /**
          * PersonIn
@@ -10035,7 +10581,9 @@ export interface components {
          * PotSpec
          * @description A pot for the salt balance. Volume in L, losses per day as share of the water held.
          *
-         *     ``u`` is the uptake fraction; ``loss_per_day`` the share of W_cc lost daily;
+         *     ``u`` is the uptake fraction of nutrients, ``u_ballast`` that of sodium, chloride, sulfate, bicarbonate and
+         *     the calcium of hard water; None: taken up alike. 0: none is taken up; 1: as concentrated as the water.
+         *     ``loss_per_day`` the share of W_cc lost daily;
          *     ``tray_L`` the water in the tray or reservoir of a pot without exit.
          */
         PotSpec: {
@@ -10062,6 +10610,8 @@ export interface components {
             tray_L?: number | null;
             /** Start Us Cm */
             start_uS_cm?: number | null;
+            /** U Ballast */
+            u_ballast?: number | null;
         };
         /**
          * PotVolume
@@ -10219,6 +10769,12 @@ export interface components {
              */
             runoff_unit: "µS/cm" | "mS/cm";
             /**
+             * Runoff Method
+             * @default runoff
+             * @enum {string}
+             */
+            runoff_method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /**
              * Note
              * @default
              */
@@ -10259,6 +10815,8 @@ export interface components {
             runoff_L: number | null;
             /** Runoff Ec Us Cm */
             runoff_ec_uS_cm: number | null;
+            /** Runoff Method */
+            runoff_method: ("runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed") | null;
             /** Note */
             note: string;
             /** Felt */
@@ -10439,12 +10997,8 @@ export interface components {
              * @enum {string}
              */
             form: "powder" | "liquid";
-            /**
-             * Basis
-             * @default w/w
-             * @enum {string}
-             */
-            basis: "w/w" | "w/v";
+            /** Basis */
+            basis?: ("w/w" | "w/v") | null;
             /**
              * Formula
              * @default
@@ -10466,12 +11020,17 @@ export interface components {
             p_pct?: number | string | null;
             /** K Pct */
             k_pct?: number | string | null;
+            /** Pk As */
+            pk_as?: ("oxide" | "element") | null;
+            /** Others As */
+            others_as?: ("oxide" | "element") | null;
+            /** Co3 Pct */
+            co3_pct?: number | string | null;
             /**
-             * Pk As
-             * @default oxide
-             * @enum {string}
+             * Density Unknown
+             * @default false
              */
-            pk_as: "oxide" | "element";
+            density_unknown: boolean;
             /** Ca Pct */
             ca_pct?: number | string | null;
             /** Mg Pct */
@@ -10508,6 +11067,12 @@ export interface components {
             solubility_g_L?: number | string | null;
             /** Acidity Kg T */
             acidity_kg_t?: number | string | null;
+            /**
+             * Acidity Unit
+             * @default kg CaCO3/t
+             * @enum {string}
+             */
+            acidity_unit: "kg CaCO3/t" | "lb/short ton" | "lb/long ton";
             /** Longevity Days */
             longevity_days?: number | string | null;
             /** Longevity At C */
@@ -11190,6 +11755,11 @@ export interface components {
             volumes_L: number[];
             /** Ecs Us Cm */
             ecs_uS_cm: number[];
+            /**
+             * Ballast Shares
+             * @default []
+             */
+            ballast_shares: (number | null)[];
         };
         /**
          * RootZone
@@ -11212,6 +11782,8 @@ export interface components {
             reading_high_uS_cm: number;
             /** Deficit L */
             deficit_L: number;
+            /** Ballast Us Cm */
+            ballast_uS_cm: number;
             crossing: components["schemas"]["Crossing"];
             rhythm: components["schemas"]["Rhythm"] | null;
             /** History */
@@ -11502,6 +12074,36 @@ export interface components {
             phase_school: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "";
             /** Id */
             id: number;
+        };
+        /**
+         * SaltSplit
+         * @description Conductivity of nutrients and of ballast, and the share of ballast. [µS/cm]
+         */
+        SaltSplit: {
+            /** Nutrient Us Cm */
+            nutrient_uS_cm: number;
+            /** Ballast Us Cm */
+            ballast_uS_cm: number;
+            /** Ballast Share */
+            ballast_share: number;
+        };
+        /** SaltSplitInput */
+        SaltSplitInput: {
+            /** @description Ions of the water; only their proportions count. */
+            water: components["schemas"]["WaterIons"];
+            /**
+             * Water Us Cm
+             * @description EC of the water alone, 0 to 20 000.
+             */
+            water_uS_cm: number;
+            /** @description Ions of the feed; only their proportions count. */
+            feed?: components["schemas"]["AddedIons"] | null;
+            /**
+             * Added Us Cm
+             * @description What the feed adds to the reading, 0 to 20 000.
+             * @default 0
+             */
+            added_uS_cm: number;
         };
         /**
          * ScaleGuess
@@ -12060,7 +12662,7 @@ export interface components {
         };
         /**
          * SettingsOut
-         * @description Choices with the factors the interface needs to show them.
+         * @description Choices with the factors the interface needs to show them; what was stored and could not be read is told.
          */
         SettingsOut: {
             /**
@@ -12124,6 +12726,11 @@ export interface components {
             display: {
                 [key: string]: components["schemas"]["DisplayUnit"];
             };
+            /**
+             * Fallen Back
+             * @default []
+             */
+            fallen_back: string[];
         };
         /**
          * Settled
@@ -12338,6 +12945,14 @@ export interface components {
              */
             feel_again_on: string;
         };
+        /** SlopesOfTwoInput */
+        SlopesOfTwoInput: {
+            /**
+             * Batches
+             * @description Two to sixty measured cans.
+             */
+            batches: components["schemas"]["PairBatch"][];
+        };
         /**
          * SolubilityCheck
          * @description A salt in the bottle against what dissolves at the coldest store. [g/L]
@@ -12415,6 +13030,66 @@ export interface components {
             figure: string;
             /** Ec Us Cm */
             ec_uS_cm: number | null;
+        };
+        /**
+         * Steady
+         * @description Root zone straight after a watering, once nothing changes any more; None: it rises without end. [µS/cm]
+         */
+        Steady: {
+            /** Root Zone Us Cm */
+            root_zone_uS_cm: number | null;
+            /** Nutrient Us Cm */
+            nutrient_uS_cm: number | null;
+            /** Ballast Us Cm */
+            ballast_uS_cm: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /** SteadyStateInput */
+        SteadyStateInput: {
+            /**
+             * Nutrient Us Cm
+             * @description Nutrient conductivity of what is poured, 0 to 20 000.
+             */
+            nutrient_uS_cm: number;
+            /**
+             * Ballast Us Cm
+             * @description Ballast conductivity of it, 0 to 20 000.
+             * @default 0
+             */
+            ballast_uS_cm: number;
+            /**
+             * E
+             * @description Share of the water held that is lost between waterings, 0 to 0.99.
+             */
+            e: number;
+            /**
+             * X
+             * @description Drained volume over the water held, 0 to 20.
+             */
+            x: number;
+            /**
+             * Eta
+             * @description Leaching efficiency, 0.05 to 1.5.
+             */
+            eta: number;
+            /**
+             * U
+             * @description Uptake fraction of nutrients, 0 to 1.
+             */
+            u: number;
+            /**
+             * U Ballast
+             * @description Uptake fraction of ballast, 0 to 1.
+             * @default 0.05
+             */
+            u_ballast: number;
+            /**
+             * Phi
+             * @description Immobile share of the water, 0 to 0.95.
+             * @default 0
+             */
+            phi: number;
         };
         /**
          * Step
@@ -12941,6 +13616,39 @@ export interface components {
             effect: components["schemas"]["TreatmentEffect"] | null;
         };
         /**
+         * UreaTurned
+         * @description A can before and after its urea has turned. [µS/cm]
+         */
+        UreaTurned: {
+            /** Fresh Us Cm */
+            fresh_uS_cm: number;
+            /** Turned Us Cm */
+            turned_uS_cm: number;
+            /** Rise Us Cm */
+            rise_uS_cm: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /** UreaTurnedInput */
+        UreaTurnedInput: {
+            /**
+             * Ec Us Cm
+             * @description Reading of the fresh can, 0 to 20 000.
+             */
+            ec_uS_cm: number;
+            /**
+             * Urea N Mg L
+             * @description Urea nitrogen in it, 0 to 2000.
+             */
+            urea_N_mg_L: number;
+            /**
+             * Turned Share
+             * @description Share that has turned, 0 to 1.
+             * @default 1
+             */
+            turned_share: number;
+        };
+        /**
          * VerdictOut
          * @description Both lines for one water and one group.
          */
@@ -12999,7 +13707,9 @@ export interface components {
         };
         /**
          * WaterEvent
-         * @description One pour as logged; None means not measured.
+         * @description One pour as logged; None means not measured. ``method``: how its runoff was caught.
+         *
+         *     ``ballast_share``: what of its EC is ballast, by its ions; None: not known.
          */
         WaterEvent: {
             /**
@@ -13021,6 +13731,14 @@ export interface components {
             runoff_L?: number | null;
             /** Runoff Ec Us Cm */
             runoff_ec_uS_cm?: number | null;
+            /**
+             * Method
+             * @default runoff
+             * @enum {string}
+             */
+            method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /** Ballast Share */
+            ballast_share?: number | null;
         };
         /**
          * WaterIn
@@ -14369,6 +15087,57 @@ export interface operations {
             };
         };
     };
+    calc_dose_curve_api_calc_dose_curve_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoseCurveInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_DoseCurve_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_ec_at_25_api_calc_ec_at_25_post: {
         parameters: {
             query?: never;
@@ -14981,6 +15750,57 @@ export interface operations {
             };
         };
     };
+    calc_leaching_fraction_api_calc_leaching_fraction_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeachingFractionInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_LeachingFraction_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_medium_properties_api_calc_medium_properties_post: {
         parameters: {
             query?: never;
@@ -15185,6 +16005,108 @@ export interface operations {
             };
         };
     };
+    calc_method_conversion_api_calc_method_conversion_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MethodConversionInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ConvertedReading_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_observation_api_calc_observation_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ObservationInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Observed_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_pen_settled_api_calc_pen_settled_post: {
         parameters: {
             query?: never;
@@ -15205,6 +16127,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Settled_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_permeate_expected_api_calc_permeate_expected_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PermeateExpectedInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Permeate_"];
                 };
             };
             /** @description Bad Request */
@@ -15746,6 +16719,57 @@ export interface operations {
             };
         };
     };
+    calc_salt_split_api_calc_salt_split_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaltSplitInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_SaltSplit_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_school_load_api_calc_school_load_post: {
         parameters: {
             query?: never;
@@ -15899,6 +16923,57 @@ export interface operations {
             };
         };
     };
+    calc_slopes_of_two_api_calc_slopes_of_two_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlopesOfTwoInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_PairSlopes_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calc_spoon_calibration_api_calc_spoon_calibration_post: {
         parameters: {
             query?: never;
@@ -15919,6 +16994,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_Calibrated_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_steady_state_api_calc_steady_state_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SteadyStateInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Steady_"];
                 };
             };
             /** @description Bad Request */
@@ -16174,6 +17300,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_TreatmentEffect_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calc_urea_turned_api_calc_urea_turned_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UreaTurnedInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_UreaTurned_"];
                 };
             };
             /** @description Bad Request */

@@ -7,9 +7,9 @@ import { type Draft, type Page, soluble } from "./draft"
 
 const LABEL: Schemas["ProductOut"]["label"] = {
   name: "", form: "powder", basis: "w/w", density_g_mL: null, n_total_pct: null, n_nitrate_pct: null, n_ammonium_pct: null, n_urea_pct: null, p_pct: null, k_pct: null, pk_as: "oxide", ca_pct: null, mg_pct: null, s_pct: null, cl_pct: null, na_pct: null,
-  label_rate: null, label_rate_unit: null, solubility_g_L: null, n_other_pct: null, fe_pct: null, mn_pct: null, zn_pct: null, cu_pct: null, b_pct: null, mo_pct: null, fe_chelate: "", acidity_kg_t: null, kind: "soluble", longevity_days: null, longevity_at_C: null, bulk_density_g_mL: null, cap_mL: null, drop_mL: null, formula: "",
+  label_rate: null, label_rate_unit: null, solubility_g_L: null, n_other_pct: null, fe_pct: null, mn_pct: null, zn_pct: null, cu_pct: null, b_pct: null, mo_pct: null, fe_chelate: "", acidity_kg_t: null, kind: "soluble", longevity_days: null, longevity_at_C: null, bulk_density_g_mL: null, cap_mL: null, drop_mL: null, formula: "", co3_pct: null, others_as: "element", density_unknown: false,
 }
-const ELEMENTS: Schemas["Elements"] = { N_mg_g: 130, N_nitrate_mg_g: 116, N_ammonium_mg_g: 14, N_urea_mg_g: 0, P_mg_g: 13, K_mg_g: 124, Ca_mg_g: 80, Mg_mg_g: 20, S_mg_g: 0, Cl_mg_g: 0, Na_mg_g: 0, density_g_mL: null, split_known: true, unlisted_meq_g: 0, N_other_mg_g: 0, Fe_mg_g: 0, Mn_mg_g: 0, Zn_mg_g: 0, Cu_mg_g: 0, B_mg_g: 0, Mo_mg_g: 0 }
+const ELEMENTS: Schemas["Elements"] = { N_mg_g: 130, N_nitrate_mg_g: 116, N_ammonium_mg_g: 14, N_urea_mg_g: 0, P_mg_g: 13, K_mg_g: 124, Ca_mg_g: 80, Mg_mg_g: 20, S_mg_g: 0, Cl_mg_g: 0, Na_mg_g: 0, density_g_mL: null, split_known: true, unlisted_meq_g: 0, N_other_mg_g: 0, Fe_mg_g: 0, Mn_mg_g: 0, Zn_mg_g: 0, Cu_mg_g: 0, B_mg_g: 0, Mo_mg_g: 0, C_mg_g: 0, closed_with: "" }
 
 export const product = (id: number, name: string, label: Partial<typeof LABEL> = {}, elements: Partial<Schemas["Elements"]> = {}): Schemas["ProductOut"] => ({ id, name, label: { ...LABEL, name, ...label }, elements: { ...ELEMENTS, ...elements }, acidity_kg_t: label.kind ? null : -132, shipped: true })
 

@@ -12,13 +12,14 @@ import { useUndo } from "../../ui/useUndo"
 
 export type PourSource = { kind: "batch" | "water"; id: number; name: string }
 type Pot = { id: number; code: string; name: string; volume_L: number }
-type Values = { volume: string; route: string; runoff_volume: string; runoff_ec: string; on: string; note: string }
+type Values = { volume: string; route: string; runoff_volume: string; runoff_ec: string; runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>; on: string; note: string }
 
 /** Logs a can to one pot after another: one tap repeats it for the next. */
 export function PourPanel({ pots, chosen, today, source, flush = false }: { pots: Pot[]; chosen: number[]; today: string; source: PourSource; flush?: boolean }) {
   const [queue, setQueue] = useState(() => (chosen.length ? chosen : pots.length === 1 ? pots.map((p) => p.id) : []))
   const [poured, setPoured] = useState<number[]>([])
-  const routes = useOptions()?.routes ?? ["top"]
+  const options = useOptions()
+  const routes = options?.routes ?? ["top"]
   const notice = useNotice()
   const undo = useUndo()
   const next = queue.find((id) => !poured.includes(id))
@@ -28,11 +29,11 @@ export function PourPanel({ pots, chosen, today, source, flush = false }: { pots
     else setQueue(queue.includes(id) ? queue.filter((i) => i !== id) : [...queue, id])
   }
   const entry = useEntryForm<Values, Schemas["Poured"]>(
-    { volume: pot ? String(Math.round(pot.volume_L * 1000)) : "", route: "", runoff_volume: "", runoff_ec: "", on: today, note: "" },
+    { volume: pot ? String(Math.round(pot.volume_L * 1000)) : "", route: "", runoff_volume: "", runoff_ec: "", runoff_method: "runoff", on: today, note: "" },
     (v, key) =>
       answer(client.POST("/api/pours", {
         params: keyed(key),
-        body: { pot_ids: next ? [next] : [], on: v.on, batch_id: source.kind === "batch" ? source.id : null, water_id: source.kind === "water" ? source.id : null, volume: v.volume, volume_unit: "mL", route: (v.route || null) as Schemas["PourIn"]["route"], flush, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_unit: "µS/cm", note: v.note, felt: "", by: "" },
+        body: { pot_ids: next ? [next] : [], on: v.on, batch_id: source.kind === "batch" ? source.id : null, water_id: source.kind === "water" ? source.id : null, volume: v.volume, volume_unit: "mL", route: (v.route || null) as Schemas["PourIn"]["route"], flush, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_unit: "µS/cm", runoff_method: v.runoff_method, note: v.note, felt: "", by: "" },
       })),
     (stored, v, form) => {
       const id = next
@@ -60,6 +61,7 @@ export function PourPanel({ pots, chosen, today, source, flush = false }: { pots
             <SelectField form={entry.form} name="route" label="Route" choices={[{ value: "", label: "as usual" }, ...routes]} />
             <TextField form={entry.form} name="runoff_volume" label="Runoff volume" unit="mL" numeric hint="Empty: not measured." />
             <TextField form={entry.form} name="runoff_ec" label="Runoff EC" unit="µS/cm" numeric hint="Empty: not measured." />
+            <SelectField form={entry.form} name="runoff_method" label="What was caught" choices={options?.runoff_methods ?? []} />
             <TextField form={entry.form} name="on" label="Date" type="date" />
             <PenReader into={{ pot_id: pot.id }} onValue={(v) => entry.form.setValue("runoff_ec", String(Math.round(v.corrected)))} />
             <NoteField form={entry.form} name="note" label="Note" />

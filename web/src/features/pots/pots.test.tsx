@@ -11,7 +11,7 @@ import { says } from "./strata/says"
 import { Strata } from "./strata/Strata"
 
 const point = (on: string, reading: number): Schemas["Point"] => ({ on, reading, low: reading * 0.7, high: reading * 1.4 })
-const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): Schemas["PourOut"] => ({ id, on, job: "feed", route: "top", volume_L: 0.14, ec_uS_cm: 300, runoff_L: null, runoff_ec_uS_cm: null, note: "", felt: "", by: "", corrected: false, ...part })
+const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): Schemas["PourOut"] => ({ id, on, job: "feed", route: "top", volume_L: 0.14, ec_uS_cm: 300, runoff_L: null, runoff_ec_uS_cm: null, runoff_method: null, note: "", felt: "", by: "", corrected: false, ...part })
 const look = (id: number, on: string, part: Partial<Schemas["LookOut"]> = {}): Schemas["LookOut"] => ({ id, on, leaves_count: 5, newest_leaf_mm: null, new_leaf: false, marks: [], unknown: [], note: "", ...part })
 
 const PAGE: Schemas["PotPage"] = {
@@ -22,7 +22,7 @@ const PAGE: Schemas["PotPage"] = {
   root_zone: {
     root_zone_uS_cm: 1000, root_zone_low_uS_cm: 600, root_zone_high_uS_cm: 1500, at_capacity_uS_cm: 900, reading_uS_cm: 409, reading_low_uS_cm: 243, reading_high_uS_cm: 640, deficit_L: 0.1, pours_used: 3, rhythm: null,
     crossing: { status: "no rhythm", on: null, earliest: null, latest: null, sentence: "" }, history: [point("2026-11-01", 500), point("2026-11-09", 300), point("2026-11-19", 409)], ahead: [point("2026-11-27", 420)],
-    observations: [{ on: "2026-11-09", runoff_ec: 450, equivalent_reading: 310, expected_runoff_ec: 440 }],
+    ballast_uS_cm: 120, observations: [{ on: "2026-11-09", runoff_ec: 450, equivalent_reading: 310, expected_runoff_ec: 440, method: "runoff" }],
   },
 }
 

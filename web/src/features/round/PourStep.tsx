@@ -16,23 +16,24 @@ import { given, stepOf } from "./steps"
 import type { Mixed } from "./walk"
 
 type Props = { can: Schemas["Can"]; pot: Schemas["CanPot"]; mixed?: Mixed; today: string; by: string; onNext: (poured: number[]) => void; onBack?: () => void }
-type Values = { runoff_volume: string; runoff_ec: string; note: string; mark: string }
+type Values = { runoff_volume: string; runoff_ec: string; runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>; note: string; mark: string }
 
 /** One pot: how much, feel first, poured. */
 export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) {
   const [amount, setAmount] = useState(pot.amount_mL)
   const [plain, setPlain] = useState(false)
   const [more, setMore] = useState(false)
-  const marks = useOptions()?.marks ?? []
+  const options = useOptions()
+  const marks = options?.marks ?? []
   const row = useQuery(potsQuery).data?.pots.find((r) => r.id === pot.pot_id)
   const notice = useNotice()
   const undo = useUndo()
   const sentAs = useRef("")
   const entry = useEntryForm<Values, Outcome>(
-    { runoff_volume: "", runoff_ec: "", note: "", mark: "" },
+    { runoff_volume: "", runoff_ec: "", runoff_method: "runoff", note: "", mark: "" },
     async (v, key) => {
       sentAs.current = key
-      const outcome = await pour(key, `${pot.code}: ${figure(amount)} mL`, can, mixed, { pot_ids: [pot.pot_id], on: today, volume: amount, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, note: v.note, felt: plain ? "dry" : amount === pot.amount_mL ? "as planned" : "", by }, plain)
+      const outcome = await pour(key, `${pot.code}: ${figure(amount)} mL`, can, mixed, { pot_ids: [pot.pot_id], on: today, volume: amount, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_method: v.runoff_method, note: v.note, felt: plain ? "dry" : amount === pot.amount_mL ? "as planned" : "", by }, plain)
       if (v.mark) await mark(`${key}-mark`, `${pot.code}: ${v.mark}`, pot.pot_id, today, v.mark)
       return outcome
     },
@@ -68,6 +69,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
         <Flex gap="3" mt="3" wrap="wrap">
           {more && <Box flex="1 1 130px"><TextField form={entry.form} name="runoff_volume" label="Ran out" unit="mL" numeric /></Box>}
           {more && <Box flex="1 1 130px"><TextField form={entry.form} name="runoff_ec" label="It reads" unit="µS/cm" numeric /></Box>}
+          {more && <Box flex="1 1 180px"><SelectField form={entry.form} name="runoff_method" label="What was caught" choices={options?.runoff_methods ?? []} /></Box>}
           <Box flex="1 1 180px"><TextField form={entry.form} name="note" label="Note" /></Box>
           {more && <Box flex="1 1 130px"><SelectField form={entry.form} name="mark" label="Mark on a leaf" choices={[{ value: "", label: "none seen" }, ...marks]} /></Box>}
         </Flex>

@@ -16,7 +16,7 @@ async function sent(entry: Parameters<typeof post>[0]): Promise<Exclude<Outcome,
 export function pour(key: string, title: string, can: Schemas["Can"], mixed: Mixed | undefined, part: Pick<Pour, "pot_ids" | "on" | "volume"> & Partial<Pour>, plain = false) {
   const made = plain ? undefined : mixed
   const body: Pour = {
-    volume_unit: "mL", runoff_unit: "µS/cm", note: "", felt: "", by: "", batch_id: made && "id" in made ? made.id : null, water_id: made ? null : can.water_id,
+    volume_unit: "mL", runoff_unit: "µS/cm", runoff_method: "runoff", note: "", felt: "", by: "", batch_id: made && "id" in made ? made.id : null, water_id: made ? null : can.water_id,
     route: can.job === "leaf spray" ? "leaf spray" : null, flush: can.job === "flush" && !plain, ...part,
   }
   return sent({ key, path: "/api/pours", title, body, from: made && "key" in made ? made.key : undefined })

@@ -4,7 +4,7 @@ import { useWatch } from "react-hook-form"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
-import { EntrySheet, SelectField, TextField } from "../../ui/fields"
+import { EntrySheet, SelectField, TextField, TickField } from "../../ui/fields"
 import { useNotice } from "../../ui/noticeContext"
 import { type EntryForm, useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
@@ -13,6 +13,8 @@ import { bodyOf, MAJOR, NITROGEN, TRACES, type Values, valuesOf } from "./labelF
 import { LabelSum } from "./LabelSum"
 
 type Props = { product?: Schemas["ProductOut"]; pack?: Schemas["PackOut"]; onClose: () => void }
+
+const CHOOSE = { value: "", label: "choose: look at the label" }
 
 /** A feed by what its label says, or a salt by its formula, with its pack. */
 export function ProductForm({ product, pack, onClose }: Props) {
@@ -52,9 +54,11 @@ function LabelPart({ entry, v }: { entry: EntryForm<Values>; v: Values }) {
         <>
           <GradeField form={f} />
           <SelectField form={f} name="form" label="Form" choices={["powder", "liquid"]} />
-          <SelectField form={f} name="basis" label="Per cent means" choices={[{ value: "w/w", label: "grams in 100 g (w/w)" }, { value: "w/v", label: "grams in 100 mL (w/v)" }]} />
+          {v.form === "liquid" && <SelectField form={f} name="basis" label="Per cent means" choices={[CHOOSE, { value: "w/w", label: "grams in 100 g (w/w)" }, { value: "w/v", label: "grams in 100 mL (w/v)" }]} />}
           {v.form === "liquid" && <TextField form={f} name="density_g_mL" label="Density" unit="g/mL" numeric hint="Weigh 10 mL if the label is silent." />}
-          <SelectField form={f} name="pk_as" label="P and K are given as" hint="Elements in some countries: look at the label." choices={[{ value: "oxide", label: "P2O5 and K2O" }, { value: "element", label: "P and K" }]} />
+          {v.form === "liquid" && !v.density_g_mL && <TickField form={f} name="density_unknown" label="Not known: take the usual 1.15 ± 0.08" />}
+          <SelectField form={f} name="pk_as" label="P and K are given as" hint="Elements in some countries: look at the label." choices={[CHOOSE, { value: "oxide", label: "P2O5 and K2O" }, { value: "element", label: "P and K" }]} />
+          <SelectField form={f} name="others_as" label="Ca, Mg and S are given as" hint="Oxides on many European labels." choices={[CHOOSE, { value: "element", label: "Ca, Mg and S" }, { value: "oxide", label: "CaO, MgO and SO3" }]} />
           {[...NITROGEN, ...MAJOR].map(([key, label]) => <TextField key={key} form={f} name={key} label={label} unit="%" numeric />)}
           <More summary="Trace elements">
             {TRACES.map(([key, label]) => <TextField key={key} form={f} name={key} label={label} unit="%" numeric />)}
@@ -70,7 +74,8 @@ function LabelPart({ entry, v }: { entry: EntryForm<Values>; v: Values }) {
         <TextField form={f} name="cap_mL" label="A cap holds" unit="mL" numeric />
         <TextField form={f} name="drop_mL" label="A drop holds" unit="mL" numeric />
         <TextField form={f} name="solubility_g_L" label="Dissolves at 20 °C" unit="g/L" numeric />
-        <TextField form={f} name="acidity_kg_t" label="Potential acidity" unit="kg CaCO3/t" numeric hint="Below 0 for a basic product." />
+        <TextField form={f} name="acidity_kg_t" label="Potential acidity" numeric hint="Below 0 for a basic product." />
+        <SelectField form={f} name="acidity_unit" label="Acidity in" choices={["kg CaCO3/t", "lb/short ton", "lb/long ton"]} />
       </More>
       <LabelSum values={v} />
     </>

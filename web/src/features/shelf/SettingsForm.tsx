@@ -1,3 +1,4 @@
+import { Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { EntrySheet, SelectField, TextField } from "../../ui/fields"
@@ -21,6 +22,7 @@ export function SettingsForm({ settings }: { settings: Settings }) {
   const f = entry.form
   return (
     <EntrySheet entry={entry} title="Settings" submit="Keep the settings">
+      {settings.fallen_back?.map((sentence) => <Text key={sentence} role="alert" color="state.caution">{sentence}</Text>)}
       <TextField form={f} name="collection_name" label="Name of the collection" />
       <TextField form={f} name="scale_step_g" label="Scale step" unit="g" numeric />
       <TextField form={f} name="syringe_step_mL" label="Syringe step" unit="mL" numeric />

@@ -63,7 +63,7 @@ describe("a label", () => {
     expect(labelOf(values)).not.toHaveProperty("price")
   })
   it("leaves the shares of a formula to the formula", () => {
-    expect(valuesOf(product(3, "Salt", { formula: "KNO3", k_pct: 38.67, pk_as: "element" }))).toMatchObject({ formula: "KNO3", k_pct: "", pk_as: "oxide" })
+    expect(valuesOf(product(3, "Salt", { formula: "KNO3", k_pct: 38.67, pk_as: "element" }))).toMatchObject({ formula: "KNO3", k_pct: "", pk_as: "" })
     expect(bodyOf(valuesOf())).toMatchObject({ label_rate_unit: null, opened_on: null })
   })
   it("reads a grade and fills it in only when confirmed", async () => {
