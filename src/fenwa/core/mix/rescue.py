@@ -110,7 +110,14 @@ def batch_rescue(
     if made_g_L is not None:
         require(made_g_L, "Dose when it was made", "g/L", low=0, high=200, pointer="/made_g_L")
     if read_when_made_uS_cm is not None:
-        require(read_when_made_uS_cm, "Reading when it was made", "µS/cm", low=0, high=200_000, pointer="/read_when_made_uS_cm")
+        require(
+            read_when_made_uS_cm,
+            "Reading when it was made",
+            "µS/cm",
+            low=0,
+            high=200_000,
+            pointer="/read_when_made_uS_cm",
+        )
     require(age_days, "Age", "d", low=0, high=365, pointer="/age_days")
     for value, words, at in ((wanted_L, "Volume wanted", "/wanted_L"), (vessel_L, "Vessel", "/vessel_L")):
         if value is not None:
