@@ -191,9 +191,11 @@ def _log_cans(s: Any, pots: int) -> None:
 
 def _care() -> None:
     """A year of 500 pots, and one day's round for 5,000."""
+    from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts
     from fenwa.core.care.due import RoundPot
     from fenwa.core.care.pattern import FedSoFar, every_nth
     from fenwa.core.care.round import RoundWater, rise_per_mg_N, round_plan
+    from fenwa.core.care.standing import InForce
     from fenwa.core.care.year import YearPot, YearWater, days_of
     from fenwa.core.data.loader import fertilizers, habits, media, profiles, schools
     from fenwa.core.pot.specification import PotSpec
@@ -206,9 +208,12 @@ def _care() -> None:
     for i in range(500):
         kind = kinds[i % len(kinds)]
         habit = habits()[kind.habit]
-        spec = PotSpec(0.3 + 0.1 * (i % 9), soils[i % len(soils)].medium(), habit.u, habit.loss_per_day)
-        pots.append(YearPot(i, kind, spec, schools()["thin_and_constant"], ("north", "south")[i % 2], "calendar",
-                            sum(habit.interval_days) / 2, "top"))  # fmt: skip
+        spec = PotSpec(
+            0.3 + 0.1 * (i % 9), soils[i % len(soils)].medium(), habit.u, habit.loss_per_day, u_ballast=habit.u_ballast
+        )
+        pots.append(YearPot(KeptPot(i, interval_days=sum(habit.interval_days) / 2), kind, spec,
+                            PlaceFacts(hemisphere=("north", "south")[i % 2]),
+                            Chosen(schools()["thin_and_constant"], phase_by=InForce("calendar", "own"))))  # fmt: skip
     waters = [YearWater(1, 15.0), YearWater(2, 180.0), YearWater(3, 450.0)]
     year = _timed(lambda: list(days_of(pots, waters, date(2026, 1, 5), 365, lambda n: rise * n)))
     print(f"a year of 500 pots, day by day: {year:.1f} s (target 10 s)")

@@ -4,9 +4,11 @@ from datetime import date, timedelta
 
 import pytest
 
+from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts
 from fenwa.core.care.due import FLUSH_REST_DAYS
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.round import rise_per_mg_N
+from fenwa.core.care.standing import InForce
 from fenwa.core.care.year import YearPot, YearPour, YearWater, days_of
 from fenwa.core.data.loader import fertilizers, habits, media, profiles, schools
 from fenwa.core.pot.specification import PotSpec
@@ -23,11 +25,14 @@ def collection(school_id: str, n: int = 500) -> list[YearPot]:
     for i in range(n):
         kind = KINDS[i % len(KINDS)]
         habit = habits()[kind.habit]
-        spec = PotSpec(0.3 + 0.1 * (i % 9), MEDIA[i % len(MEDIA)].medium(), habit.u, habit.loss_per_day)
+        spec = PotSpec(0.3 + 0.1 * (i % 9), MEDIA[i % len(MEDIA)].medium(), habit.u, habit.loss_per_day,
+                       u_ballast=habit.u_ballast)  # fmt: skip
+        half = ("north", "south", "none")[i % 3] if i % 7 else "south"
+        told_by = ("calendar", "growth", "lamps", "warmth")[i // 3 % 4]
         out.append(YearPot(
-            i, kind, spec, schools()[school_id], ("north", "south", "none")[i % 3] if i % 7 else "south",
-            ("calendar", "growth", "lamps", "warmth")[i // 3 % 4], sum(habit.interval_days) / 2,
-            "tray" if kind.habit == "carnivore_tray" else "top", arrived_on=START if i % 11 == 0 else None,
+            KeptPot(i, interval_days=sum(habit.interval_days) / 2, medium_charged=False,
+                    route="tray" if kind.habit == "carnivore_tray" else "top", arrived_on=START if i % 11 == 0 else None),
+            kind, spec, PlaceFacts(hemisphere=half), Chosen(schools()[school_id], phase_by=InForce(told_by, "own")),
         ))  # fmt: skip
     return out
 
@@ -54,14 +59,14 @@ def test_no_rule_is_broken_in_a_year(school_id: str) -> None:
             assert r.id in at_root or blocked(r.holds, "water") or waited < r.interval_days or not r.water_ids
         for p in poured:
             jobs.add(p.job)
-            seen_phases.setdefault(p.phase, set()).add(by_id[p.pot_id].hemisphere)
+            seen_phases.setdefault(p.phase, set()).add(by_id[p.pot_id].place.hemisphere)
             _check(p, by_id[p.pot_id], school.every_days, last[p.pot_id], today)
             last[p.pot_id][p.job] = today
             if p.job != "leaf spray":
                 last[p.pot_id]["water"] = today
     for p in pots:  # nobody is forgotten: a pot that may drink was watered within its interval of the last day
         waited = (START + timedelta(days=DAYS - 1) - last[p.id].get("water", START)).days
-        assert waited <= p.interval_days + 1 or dry_days[p.id] > 0, (p.profile.id, waited)
+        assert waited <= p.kept.interval_days + 1 or dry_days[p.id] > 0, (p.profile.id, waited)
         assert dry_days[p.id] == 0 or p.profile.rest.kind in ("dry", "summer")
     assert {"plain"} <= jobs
     assert ("feed" in jobs) == (school.feeds > 0 and school.route == "root" and school.prill_g_L == 0)
@@ -100,7 +105,7 @@ def _check(p: YearPour, pot: YearPot, every_days: float | None, last: dict[str, 
         assert profile.flush.from_above not in ("never", "tray_change", "water_change")
         assert "flush" not in last or (today - last["flush"]).days >= FLUSH_REST_DAYS
     elif "water" in last:
-        assert (today - last["water"]).days >= pot.interval_days - 1e-9
+        assert (today - last["water"]).days >= pot.kept.interval_days - 1e-9
 
 
 def test_a_tray_pot_is_asked_for_its_rinse() -> None:

@@ -1,12 +1,13 @@
 """What pages read: newest usable reading, order of waters, usual volumes, what a look leaves."""
 
-from datetime import timedelta
+from datetime import date, timedelta
 from threading import Thread
 from typing import Any
 
 import pytest
 
-from fenwa.store.collection import needs_of, pots_today
+from fenwa.core.care.day import needs_of
+from fenwa.store.collection import pots_today
 from fenwa.store.models import Pour, Water
 from fenwa.store.water_state import waters_today
 from tests.conftest import TODAY, Client, pot, pour, reading
@@ -90,9 +91,9 @@ def test_feeds_since_plain_count_back_from_today(kept: Client) -> None:
         source = {"water_id": 1} if plain else {"water_id": None, "batch_id": can["id"]}
         kept.made("/api/pours", pour(on=f"2026-11-{day:02}", **source))
     with kept.store.reading() as session:
-        data = pots_today(session, TODAY)[0].data
-        assert data["feeds_since_plain"] == 2
-        assert data["last_feed_on"] == "2026-11-10"
+        log = pots_today(session, TODAY)[0].log
+        assert log.feeds_since_plain == 2
+        assert log.last_feed_on == date(2026, 11, 10)
         assert [p.job for p in session.query(Pour).order_by(Pour.on)] == ["plain", "feed", "feed"]
 
 

@@ -9,6 +9,7 @@ from typing import Any, get_type_hints
 from pydantic import BaseModel, ConfigDict, TypeAdapter, create_model
 from pydantic.fields import FieldInfo
 
+from fenwa.core.entry import check_plain
 from fenwa.core.registry import Calculation, get_calculation
 
 
@@ -44,6 +45,7 @@ def arguments(model: BaseModel) -> dict[str, Any]:
 
 def run_calculation(name: str, inputs: dict[str, Any]) -> dict[str, Any]:
     """Validate, compute and return plain JSON values."""
+    check_plain(inputs)
     model = request_model(name).model_validate(inputs)
     computed = get_calculation(name).function(**arguments(model))
     plain: dict[str, Any] = answer_adapter(name).dump_python(computed, mode="json")

@@ -15,6 +15,7 @@ from fenwa.api.router_pots import one_pot
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
 from fenwa.api.writing import now as this_moment
+from fenwa.core.care.day import forming, gaps_of
 from fenwa.core.care.holds import Hold
 from fenwa.core.care.interval import CheckInterval, check_interval
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
@@ -27,8 +28,8 @@ from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import own_row, profile_in_force
-from fenwa.store.collection import forming, gaps_of, pots_today, rate_on
-from fenwa.store.pot_today import PotToday, day_of
+from fenwa.store.collection import pots_today
+from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import refresh, touch_all
 
 router = APIRouter(prefix="/api", tags=["care"])
@@ -164,9 +165,9 @@ class CarePage(BaseModel):
 def care_of(pot_id: int, session: Reading, today: Today) -> CarePage:
     """What rules a pot today, with the working of each number."""
     p = one_pot(session, pot_id, today)
-    last_on = day_of(p.data["last_pour_on"])
-    interval = check_interval(gaps=gaps_of(p.data, p.where, p.warmth), fallback_days=p.pot.interval_days, rate_now=rate_on(p.where, p.warmth, today),
-                              forming=forming(p.data, today), last_on=last_on, rule_met=p.ready.state == "water")  # fmt: skip
+    place, last_on = p.day.place, p.log.last_pour_on
+    interval = check_interval(gaps=gaps_of(p.log, place), fallback_days=p.pot.interval_days, rate_now=place.drying_rate(today),
+                              forming=forming(p.log, today), last_on=last_on, rule_met=p.ready.state == "water")  # fmt: skip
     return CarePage(
         phase=p.phase, phase_by=p.found.by, phase_sentence=p.found.sentence, phase_school=p.plant.phase_school,
         phase_school_by=p.phase_by.says, school_id=p.pot.school_id, school=p.pattern.name, school_by=p.school_by.says,

@@ -30,7 +30,7 @@ from fenwa.store import models
 from fenwa.store.care_state import SKIPPED
 from fenwa.store.collection import pots_today
 from fenwa.store.errand_state import DONE, LATER
-from fenwa.store.pot_today import PotToday, day_of
+from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import BallastShares, as_event, medium_of, open_pours, phases, stored_fold
 from fenwa.store.water_state import waters_today
 
@@ -159,14 +159,14 @@ def pot_row(p: PotToday) -> PotRow:
         id=p.pot.id, code=p.pot.code, name=p.name, place=p.place, spot=p.pot.spot, profile=p.profile.short,
         phase=p.phase, isolated=p.pot.isolated, tags=list(p.pot.tags or []),
         plants=[x.label or get_profile(x.profile_id).short for x in p.plants], interval_days=p.interval.days,
-        left_share=left_share(day_of(p.data["last_pour_on"]), p.interval.days, p.today, p.water.left_share if p.water else None),
+        left_share=left_share(p.log.last_pour_on, p.interval.days, p.today, p.water.left_share if p.water else None),
         school=p.school.name if p.school else "", drainage=p.pot.drainage,
         reading_uS_cm=p.reading, reading_low_uS_cm=p.reading_low, reading_high_uS_cm=p.reading_high,
         ideal_low_uS_cm=rz.ec_ideal_uS_cm[0], ideal_high_uS_cm=rz.ec_ideal_uS_cm[1],
-        ceiling_uS_cm=rz.ec_ceiling_uS_cm, measured_uS_cm=p.data["last_equivalent"],
-        measured_on=p.data["last_equivalent_on"], last_pour_on=p.data["last_pour_on"],
-        last_look_on=p.data["last_look_on"], marks=p.data["marks"], newest_leaf_mm=p.data["newest_leaf_mm"],
-        leaves_count=p.data["leaves_count"], holds=list(p.holds), volume_L=p.volume_L,
+        ceiling_uS_cm=rz.ec_ceiling_uS_cm, measured_uS_cm=p.log.last_equivalent,
+        measured_on=p.log.last_equivalent_on, last_pour_on=p.log.last_pour_on,
+        last_look_on=p.log.last_look_on, marks=list(p.log.marks), newest_leaf_mm=p.log.newest_leaf_mm,
+        leaves_count=p.log.leaves_count, holds=list(p.holds), volume_L=p.volume_L,
         route=p.pot.route,
     )  # fmt: skip
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
-from functools import lru_cache
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
@@ -15,19 +14,19 @@ from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
 from fenwa.api.writing import Reading, Today, ready
 from fenwa.core.care.coming import Coming, coming_pot, coming_rounds
-from fenwa.core.care.due import CHECK, FLUSH_SHARE, RoundPot, SPRAY_mL, job_of
+from fenwa.core.care.day import needs_of, round_pot
+from fenwa.core.care.due import RoundPot, job_of
 from fenwa.core.care.errands import Errand, ErrandKind
 from fenwa.core.care.round import RoundPlan, RoundWater, round_plan
 from fenwa.core.errors import InputError
-from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
-from fenwa.core.pot.specification import PotSpec
 from fenwa.core.water.kind_checks import PlantNeeds
+from fenwa.core.water.verdict import may_be_given
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
-from fenwa.store.collection import needs_of, pots_today
+from fenwa.store.collection import pots_today
 from fenwa.store.errand_state import errands_due
 from fenwa.store.mix_state import feed_at_hand, label_of, slope_of
-from fenwa.store.pot_today import PotToday, day_of
+from fenwa.store.pot_today import PotToday
 from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api", tags=["round"])
@@ -89,40 +88,10 @@ def drinkable(waters: list[WaterToday], pots: list[PotToday]) -> dict[PlantNeeds
         allowed = []
         for w in waters:
             v = judge(w, needs)
-            if v is not None and v.result.amount != "over" and v.result.kind != "known bad":
+            if v is not None and may_be_given(v.result):
                 allowed.append(w.water.id)
         out[needs] = tuple(allowed)
     return out
-
-
-@lru_cache(maxsize=4096)
-def _near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, from_above: FromAbove) -> FlushPlan:
-    """A pure calculation, remembered: the same pot is asked about on every page of a day."""
-    return flush_plan(pot=spec, root_zone_uS_cm=root_zone_for(spec, reading), target_reading_uS_cm=target,
-                      water_uS_cm=water_ec, from_above=from_above).result  # fmt: skip
-
-
-@lru_cache(maxsize=8192)
-def round_pot(p: PotToday, water_ids: tuple[int, ...], first: float | None) -> RoundPot:
-    """A pot as the round needs it; a flush is worked out only where one is near."""
-    rz, from_above = p.profile.root_zone, p.profile.flush.from_above
-    rounds, litres, pause, sentence = 0, 0.0, 0.0, ""
-    if p.reading is not None and first is not None and p.reading >= FLUSH_SHARE * rz.ec_ceiling_uS_cm:
-        plan = _near_flush(p.spec, p.reading, rz.ec_ideal_uS_cm[1], first, from_above)
-        rounds, litres, pause, sentence = plan.rounds, plan.round_L, plan.pause_min, plan.sentence
-        if plan.stop_runoff_uS_cm is not None:
-            sentence += f" Stop when the runoff reads {plan.stop_runoff_uS_cm:.0f} µS/cm after a pause."
-    low, high = p.nitrogen_range
-    leaf = p.opted("leaf spray")
-    spray = p.school.n_mg_L if p.school and leaf and p.phase == "active" else 0.0
-    return RoundPot(
-        p.pot.id, p.pot.code, p.name, f"{p.place}, {p.pot.spot}" if p.pot.spot else p.place, p.pot.shelf_order,
-        p.pot.isolated, p.interval.days, p.pattern, p.fed, day_of(p.data["last_pour_on"]), day_of(p.data["last_flush_on"]),
-        p.feeds_at_root, low, high, p.feed_ceiling_uS_cm, p.profile.carnivore, p.volume_L, p.pot.route, p.reading,
-        rz.ec_ceiling_uS_cm, rounds, litres, pause, sentence, from_above in ("never", "tray_change", "water_change"),
-        water_ids, p.holds, min(spray, leaf.n_max_mg_L) if leaf else 0.0, leaf.ec_ceiling_uS_cm if leaf else None,
-        (p.school.spray_mL if p.school else None) or SPRAY_mL, p.skipped_until, p.ready if p.rule.by != "days" else CHECK,
-    )  # fmt: skip
 
 
 def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotToday], list[WaterToday]]:
@@ -132,7 +101,7 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
     allowed, ec = drinkable(waters, pots), {w.water.id: w.ec25_uS_cm for w in waters}
     first = {needs: ec[ids[0]] if ids else None for needs, ids in allowed.items()}
     asked = [needs_of(p.profile) for p in pots]
-    return [round_pot(p, allowed[n], first[n]) for p, n in zip(pots, asked, strict=True)], pots, waters
+    return [round_pot(p.day, allowed[n], first[n]) for p, n in zip(pots, asked, strict=True)], pots, waters
 
 
 @router.get("/round", response_model=RoundPage)

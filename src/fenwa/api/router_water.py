@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_readings import AmountOut, ReadingOut, reading_out
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now, plain_row, ready
+from fenwa.core.care.day import needs_of
 from fenwa.core.data.profile import Profile
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require, require_not_future
@@ -26,7 +27,7 @@ from fenwa.core.water.watch import PastReading, TreatmentEffect, WaterWatch, tre
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import profile_in_force
-from fenwa.store.collection import needs_of, pots_today
+from fenwa.store.collection import pots_today
 from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api", tags=["water"])

@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_water import water_of
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
+from fenwa.core.care.day import needs_of
 from fenwa.core.data.water_tables import acids
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, Underspecified
@@ -30,7 +31,7 @@ from fenwa.core.water.share_out import Demand, ShareOut, Supply, litres_to_share
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import profile_in_force
-from fenwa.store.collection import needs_of, pots_today
+from fenwa.store.collection import pots_today
 from fenwa.store.water_state import WaterToday, waters_today
 
 router = APIRouter(prefix="/api/water", tags=["water tools"])

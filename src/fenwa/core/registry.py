@@ -74,17 +74,22 @@ _CALCULATIONS: dict[str, Calculation] = {}
 
 
 def calculation(
-    name: str, *, title: str, station: str
+    name: str, *, title: str, station: str, many_rows: bool = False
 ) -> Callable[[Callable[P, Computed[R]]], Callable[P, Computed[R]]]:
-    """Register a pure function; its results are stamped with their formula id."""
+    """Register a pure function; its results are stamped with their formula id.
+
+    ``many_rows``: it takes thousands of rows that were checked when each came in; looking through them at every
+    call would take longer than the calculation. What comes from outside is looked through in any case.
+    """
 
     def register(function: Callable[P, Computed[R]]) -> Callable[P, Computed[R]]:
         formula_id = f"{function.__module__.removeprefix('fenwa.core.')}.{function.__name__}"
 
         @functools.wraps(function)
         def run(*args: P.args, **kwargs: P.kwargs) -> Computed[R]:
-            for key, value in kwargs.items():  # whatever a calculation checks itself, nothing endless gets in
-                check_plain(value, f"/{key}")
+            if not many_rows:
+                for key, value in kwargs.items():  # whatever a calculation checks itself, nothing endless gets in
+                    check_plain(value, f"/{key}")
             computed = function(*args, **kwargs)
             return replace(computed, working=replace(computed.working, formula_id=formula_id))
 

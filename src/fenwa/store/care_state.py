@@ -10,6 +10,8 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from fenwa.core.care.day import Prills
+from fenwa.core.care.day import Series as Warmth
 from fenwa.core.care.holds import CLIMATE_DAYS, PRILL_DONE, Override
 from fenwa.core.care.interval import ROOM_C, mean_C, warmth_since
 from fenwa.core.care.readiness import Felt, Probe, ReadyRule
@@ -38,16 +40,6 @@ from fenwa.store.models import (
 SKIPPED = "skipped"  # a decision not to pour today
 TREATED = "leaves treated"
 CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
-
-Warmth = tuple[tuple[date, float], ...]
-
-
-@dataclass(frozen=True)
-class Prills:
-    """Prills in a pot: the share they have given and the day they are spent."""
-
-    share_out: float
-    until: date
 
 
 @dataclass

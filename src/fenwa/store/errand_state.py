@@ -13,7 +13,7 @@ from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, membrane_
 from fenwa.core.water.watch import PastReading, water_watch
 from fenwa.store import models
 from fenwa.store.care_state import CareRows, load_care
-from fenwa.store.pot_today import PotToday, day_of
+from fenwa.store.pot_today import PotToday
 from fenwa.store.session import remembered
 from fenwa.store.water_state import WaterToday, calibration_of
 
@@ -52,7 +52,7 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
     again, prills = care.look_again.get(p.pot.id), care.prills.get(p.pot.id)
     return PotFacts(
         p.pot.id, p.pot.code, p.name, p.pot.drainage == "drains", p.pot.route, p.profile.flush.from_above,
-        p.profile.flush.cadence_days, p.plant.arrived_on or day_of(p.data["kept_since"]), day_of(p.data["last_flush_on"]),
+        p.profile.flush.cadence_days, p.plant.arrived_on or p.log.kept_since, p.log.last_flush_on,
         p.pot.isolated, p.pot.isolated_since or p.plant.arrived_on, again.look_again_on if again else None,
         again.why if again else "", prills.until if prills else None, p.pot.medium_since,
         media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None, p.phase == "dormant", rinsed_on,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
@@ -10,7 +10,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 import fenwa
-from fenwa.core.care.habit import roots_work, start_of_medium_uS_cm
+from fenwa.core.care.habit import start_of_medium_uS_cm
+from fenwa.core.care.log import LoggedLook, LoggedPhase, LoggedPour, facts_of_log
 from fenwa.core.data.loader import get_medium, get_profile, habits
 from fenwa.core.data.profile import Profile
 from fenwa.core.mix.ballast import can_ballast_share
@@ -22,8 +23,9 @@ from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, members_of
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kinds import SHAPES
 from fenwa.store.models import Batch, Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour, RecipeVersion, Water
+from fenwa.store.pot_today import facts_as_plain
 
-CORE_VERSION = f"{fenwa.__version__}/4"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/5"  # raise the last figure when a default of the balance changes
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
@@ -141,16 +143,17 @@ def refresh(session: Session, pot_id: int) -> None:
     spec = pot_spec(pot, profile, spans[-1].phase if spans else "active")
     shares = BallastShares(session, pours)
     folded = fold_log(spec, [as_event(p, shares) for p in pours], date.max)
+    last = folded.observations[-1] if folded.observations else None
+    facts = facts_of_log(
+        [LoggedPour(p.on, p.job, p.route, p.volume_L, p.ec_uS_cm) for p in pours],
+        [as_logged(x) for x in looks],
+        [LoggedPhase(s.phase, s.since) for s in spans],  # type: ignore[arg-type]  # checked when it was stored
+        (last.on, last.equivalent_reading) if last else None,
+    )
     data: dict[str, Any] = {
         "as_of": folded.as_of.isoformat() if folded.used else None,
         "state": rows_of(folded.state),
-        **_pour_facts(pours),
-        **_look_facts(looks),
-        "last_equivalent": folded.observations[-1].equivalent_reading if folded.observations else None,
-        "last_equivalent_on": folded.observations[-1].on.isoformat() if folded.observations else None,
-        "phase": spans[-1].phase if spans else "active",
-        "phase_since": spans[-1].since.isoformat() if spans else None,
-        "kept_since": _iso(min([s.since for s in spans[:1]] + [p.on for p in pours[:1]], default=None)),
+        "facts": facts_as_plain(facts),
     }
     history = {
         "points": [[p.on.isoformat(), p.reading, p.low, p.high] for p in folded.points],
@@ -184,78 +187,9 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date) -> Folded | None:
     )
 
 
-def _iso(on: date | None) -> str | None:
-    return on.isoformat() if on else None
-
-
-def _pour_facts(pours: list[Pour]) -> dict[str, Any]:
-    rooted = [p for p in pours if p.route != "leaf spray"]
-    feeds = _run(rooted, "feed", True)
-    last = rooted[-1] if rooted else None
-    days = sorted({p.on for p in rooted})[-13:]
-    return {
-        "plains_since_feed": _run(rooted, "feed", False),
-        "last_spray_on": _iso(next((p.on for p in reversed(pours) if p.route == "leaf spray"), None)),
-        "waterings": [d.isoformat() for d in days],
-        "last_pour_on": _iso(last.on) if last else None,
-        "last_pour_mL": None if last is None or last.volume_L is None else last.volume_L * 1000,
-        "last_pour_ec": last.ec_uS_cm if last else None,
-        "last_flush_on": _iso(next((p.on for p in reversed(rooted) if p.job == "flush"), None)),
-        "last_feed_on": _iso(next((p.on for p in reversed(rooted) if p.job == "feed"), None)),
-        "feeds_since_plain": feeds,
-        "usual_volume_L": _usual([p.volume_L for p in rooted if p.job != "flush" and p.volume_L][-5:]),
-    }
-
-
-def _run(rooted: list[Pour], job: str, is_it: bool) -> int:
-    """How many of the last pours in a row are, or are not, of a job."""
-    n = 0
-    for p in reversed(rooted):
-        if (p.job == job) is not is_it:
-            break
-        n += 1
-    return n
-
-
-def _usual(volumes: Sequence[float | None]) -> float | None:
-    known = sorted(v for v in volumes if v is not None)
-    return known[len(known) // 2] if known else None
-
-
-def _look_facts(looks: list[Look]) -> dict[str, Any]:
-    last = looks[-1] if looks else None
-    crusts = [x.on for x in looks if "crust" in x.marks]
-    new = [x.on for x in looks if x.new_leaf]
-    rooted = next((x for x in reversed(looks) if x.root_cm is not None), None)
-    looked = [x for x in looks if x.marks_looked_for]
-    return {
-        "growth_on": _newest(looks, lambda x: x.new_leaf or x.new_growth),
-        "new_growth_on": _newest(looks, lambda x: x.new_growth),
-        "stopped_on": _newest(looks, lambda x: x.growth_stopped),
-        "spike_on": _newest(looks, lambda x: x.spike),
-        "root_cm": rooted.root_cm if rooted else None,
-        "root_on": _iso(rooted.on) if rooted else None,
-        "roots_working": _roots_work(looks),
-        "limp_on": _iso(looked[-1].on) if looked and "limp" in looked[-1].marks else None,
-        "rot_on": _newest(looks, lambda x: "rot" in x.marks),
-        "last_look_on": _iso(last.on) if last else None,
-        "leaves_count": next((x.leaves_count for x in reversed(looks) if x.leaves_count is not None), None),
-        "newest_leaf_mm": next((x.newest_leaf_mm for x in reversed(looks) if x.newest_leaf_mm is not None), None),
-        "marks": last.marks if last else [],
-        "crust_on": _iso(crusts[-1]) if crusts else None,
-        "new_leaf_on": _iso(new[-1]) if new else None,
-    }
-
-
-def _roots_work(looks: list[Look]) -> bool | None:
-    said = next((x for x in reversed(looks) if x.roots_working is not None), None)
-    leaf = next((x.on for x in reversed(looks) if x.new_leaf), None)
-    root = next((x for x in reversed(looks) if x.root_cm is not None), None)
-    return roots_work(
-        said.roots_working if said else None, said.on if said else None, leaf, root.root_cm if root else None, root.on if root else None
+def as_logged(x: Look) -> LoggedLook:
+    """One stored look as the core reads it."""
+    return LoggedLook(
+        x.on, tuple(x.marks), x.marks_looked_for, x.new_leaf, x.new_growth, x.growth_stopped, x.spike, x.root_cm,
+        x.roots_working, x.leaves_count, x.newest_leaf_mm,
     )  # fmt: skip
-
-
-def _newest(looks: list[Look], is_it: Callable[[Look], bool]) -> str | None:
-    """Day of the newest look that saw it."""
-    return _iso(next((x.on for x in reversed(looks) if is_it(x)), None))

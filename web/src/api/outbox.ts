@@ -171,8 +171,9 @@ export async function sendAgain(key: string, changes: Record<string, unknown> = 
   const db = await kept()
   const found = await db.getFromIndex("entries", "key", key)
   if (!found) return
-  const { problem: _, ...rest } = found
-  await db.put("entries", { ...rest, body: { ...found.body, ...changes } })
+  const mended = { ...found, body: { ...found.body, ...changes } }
+  delete mended.problem
+  await db.put("entries", mended)
   refusals.delete(key)
   await sending
   await send()

@@ -52,7 +52,7 @@ def coming_pot(p: RoundPot, today: date) -> ComingPot:
     return ComingPot(p.id, p.code, p.interval_days, first, p.isolated)
 
 
-@calculation("coming-rounds", title="Rounds of the coming weeks", station="round")
+@calculation("coming-rounds", title="Rounds of the coming weeks", station="round", many_rows=True)
 def coming_rounds(*, pots: list[ComingPot], today: date, days: int = 28) -> Computed[Coming]:
     """Days of the coming weeks on which pots will want water.
 

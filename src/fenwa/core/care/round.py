@@ -252,7 +252,7 @@ def weighing_line(made: Dose) -> str:
     return f"{amount:.3g} {made.rounded_unit}, rounds to {made.rounded_amount:g} ({made.rounding_error_pct:.0f} % off){tail}"
 
 
-@calculation("round", title="Today's round", station="round")
+@calculation("round", title="Today's round", station="round", many_rows=True)
 def round_plan(
     *,
     pots: list[RoundPot],

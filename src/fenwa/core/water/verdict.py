@@ -32,6 +32,11 @@ class WaterVerdict:
     kinds: tuple[KindFinding, ...]
 
 
+def may_be_given(v: WaterVerdict) -> bool:
+    """Whether the round may pour it: neither too much for the plant nor known to harm it; unmeasured is not bad."""
+    return v.amount != "over" and v.kind != "known bad"
+
+
 @calculation("water-verdict", title="May this plant drink it?", station="water")
 def water_verdict(
     *, ec25_uS_cm: float, half_width_uS_cm: float = 0.0, water: KnownOfWater, plant: PlantNeeds

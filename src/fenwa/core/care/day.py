@@ -1,0 +1,338 @@
+"""The day of a pot: from its log, its place and its kind to everything that anybody asks of it.
+
+The one place where this is decided. The round, the pot page, the calendar, a journey, the mix, the
+share-out and the simulated year ask here; the store loads rows, routers print.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from datetime import date
+from functools import cached_property, lru_cache
+from itertools import pairwise
+
+from fenwa.core.care.due import CHECK, FLUSH_SHARE, RoundPot, SPRAY_mL, feed_range
+from fenwa.core.care.habit import look_is_due, usual_pour_L
+from fenwa.core.care.holds import Condition, Hold, Override, holds
+from fenwa.core.care.interval import Gap, drying_rate, learnt_days, warmth_on
+from fenwa.core.care.log import LogFacts
+from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth, pattern_of
+from fenwa.core.care.phase import PhaseFound, PhaseSchool, Seen, phase_of
+from fenwa.core.care.readiness import Felt, Ready, ReadyRule, is_ready
+from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
+from fenwa.core.care.standing import InForce
+from fenwa.core.data.loader import habits
+from fenwa.core.data.profile import OptIn, PhaseFeeding, Profile
+from fenwa.core.mix.school import School
+from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
+from fenwa.core.pot.specification import PotSpec, capacity_L
+from fenwa.core.pot.weights import PotWater, depleted_share
+from fenwa.core.water.kind_checks import PlantNeeds
+
+FORMING_DAYS = 30  # a leaf or spike seen this lately is still forming; judgement
+INTERVAL_SPREAD = (0.7, 1.4)  # times an interval that was set by hand: how far off it may be
+NEVER_FROM_ABOVE = ("never", "tray_change", "water_change")
+OPT_IN_ROUTE = {"root": "root", "leaf": "leaf spray", "cup": "cup"}  # a school's route to the way a kind may be fed
+
+NOBODY, AS_NOTED = InForce("", "none"), InForce("noted", "none")
+Series = tuple[tuple[date, float], ...]
+
+
+@dataclass(frozen=True)
+class PlaceFacts:
+    """A place on a day. None: not measured. Series are oldest first. [°, h, mol/m² d, °C, %]"""
+
+    name: str = ""
+    hemisphere: Hemisphere = "north"
+    latitude_deg: float | None = None
+    lamp_hours: float | None = None
+    lamp_dli: float | None = None
+    night_C: float | None = None
+    day_C: float | None = None
+    medium_C: float | None = None
+    humidity_pct: float | None = None
+    climate_on: date | None = None
+    nights: Series = ()
+    days: Series = ()
+    warmth: Series = ()
+
+    @property
+    def half(self) -> Hemisphere:
+        """By the latitude where it is known, else as chosen."""
+        return hemisphere_of(self.latitude_deg) if self.latitude_deg is not None else self.hemisphere
+
+    def light_h(self, on: date) -> float | None:
+        """Hours of light: the lamps', or the day's by latitude; None where neither is known. [h]"""
+        if self.lamp_hours:
+            return self.lamp_hours
+        return day_length_h(self.latitude_deg, on) if self.latitude_deg is not None else None
+
+    def drying_rate(self, on: date) -> float:
+        """How fast water goes on a day, by warmth and light."""
+        return drying_rate(warmth_on(self.warmth, on), self.light_h(on))
+
+
+@dataclass(frozen=True)
+class Prills:
+    """Prills in a pot: the share they have given and the day they are spent."""
+
+    share_out: float
+    until: date
+
+
+@dataclass(frozen=True)
+class KeptPot:
+    """A pot as it is kept, without its log. [d, L]"""
+
+    id: int
+    code: str = ""
+    name: str = ""
+    spot: str = ""
+    shelf_order: int = 0
+    isolated: bool = False
+    route: str = "top"
+    interval_days: float = 7.0
+    interval_by: str = "set"
+    plain_every: int = 4
+    usual_volume_L: float | None = None
+    medium_charged: bool | None = None
+    medium_since: date | None = None
+    repotted_on: date | None = None
+    arrived_on: date | None = None
+    trial: str = ""
+    rule: ReadyRule = field(default_factory=lambda: ReadyRule("days"))
+    felt: Felt = field(default_factory=Felt)
+    water: PotWater | None = None
+    overrides: tuple[Override, ...] = ()
+    prills: Prills | None = None
+    treated_on: date | None = None
+    treated_days: float = 0.0
+    skipped_until: date | None = None
+
+
+@dataclass(frozen=True)
+class Chosen:
+    """What was chosen for a pot, with who chose: a school of feeding (None: its own rhythm) and how the phase is told."""
+
+    school: School | None = None
+    school_by: InForce = NOBODY
+    phase_by: InForce = AS_NOTED
+
+
+@dataclass(frozen=True)
+class Interval:
+    """Days to the next look in force, with range; how many gaps they were learnt from, 0 when set by hand. [d]"""
+
+    days: float
+    low: float
+    high: float
+    learnt_from: int
+
+
+@dataclass(frozen=True)
+class Predicted:
+    """The reading predicted today, with its 80 % band; None: never poured. [µS/cm]"""
+
+    reading: float | None = None
+    low: float | None = None
+    high: float | None = None
+
+
+def phase_on(
+    log: LogFacts, place: PlaceFacts, kept: KeptPot, profile: Profile, told_by: str, today: date
+) -> PhaseFound:
+    """Phase of the leading growth on a day."""
+    seen = Seen(
+        log.phase, log.phase_since, kept.arrived_on, log.growth_on, log.stopped_on, log.spike_on, log.root_cm, log.root_on,
+        log.new_growth_on, place.night_C, profile.climate.night_C[0], place.lamp_hours, place.lamp_dli,
+    )  # fmt: skip
+    school: PhaseSchool = told_by  # type: ignore[assignment]  # checked when it was chosen
+    return phase_of(profile.rest, school, seen, today, place.half)
+
+
+def gaps_of(log: LogFacts, place: PlaceFacts) -> list[Gap]:
+    """Days between the pot's last waterings with how fast water went then."""
+    return [Gap((b - a).days, place.drying_rate(a + (b - a) / 2)) for a, b in pairwise(log.waterings)]
+
+
+def forming(log: LogFacts, today: date) -> bool:
+    """Whether a leaf or a spike was seen forming within the last weeks."""
+    seen = [d for d in (log.growth_on, log.spike_on) if d is not None]
+    return any((today - d).days <= FORMING_DAYS and (log.stopped_on is None or d > log.stopped_on) for d in seen)
+
+
+def interval_on(log: LogFacts, place: PlaceFacts, kept: KeptPot, today: date) -> Interval:
+    """Days to the next look: set by hand, or learnt from the log."""
+    if kept.interval_by != "learnt":
+        low, high = INTERVAL_SPREAD
+        return Interval(kept.interval_days, low * kept.interval_days, high * kept.interval_days, 0)
+    found = learnt_days(gaps_of(log, place), place.drying_rate(today), forming(log, today), kept.interval_days)
+    return Interval(*found)
+
+
+def needs_of(profile: Profile) -> PlantNeeds:
+    """What a profile asks of water."""
+    s = profile.source_water
+    return PlantNeeds(
+        s.ec_max_uS_cm, s.ec_short_term_max_uS_cm, s.alkalinity_ceiling_mg_L, profile.sensitivity.fluoride,
+        profile.sensitivity.chlorine, profile.sensitivity.sodium, profile.sensitivity.boron, profile.short,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, eq=False)  # one object for one state of a pot: compared by identity
+class PotDay:
+    """A pot on a day: what rules it and what that comes to."""
+
+    kept: KeptPot
+    log: LogFacts
+    place: PlaceFacts
+    profile: Profile
+    spec: PotSpec
+    chosen: Chosen
+    predicted: Predicted
+    found: PhaseFound
+    interval: Interval
+    today: date
+
+    @cached_property
+    def holds(self) -> tuple[Hold, ...]:
+        """What holds it, each with its reason and its release."""
+        return holds(_condition(self), self.today)
+
+    @property
+    def school(self) -> School | None:
+        """The school it is fed by, if one rules."""
+        return self.chosen.school
+
+    @cached_property
+    def pattern(self) -> Pattern:
+        """The rhythm of its school, or its own."""
+        return pattern_of(self.school) if self.school else every_nth(self.kept.plain_every)
+
+    @property
+    def fed(self) -> FedSoFar:
+        """What the log says of feeding."""
+        return self.log.fed
+
+    @cached_property
+    def phase_feeding(self) -> PhaseFeeding | None:
+        """Feeding figures of the present phase; an unnamed phase feeds nothing."""
+        return self.profile.phases.get(self.found.phase)
+
+    @property
+    def feed_ceiling_uS_cm(self) -> float | None:
+        """Most a feed poured on this pot may read."""
+        if self.profile.feeding.root_pour_ec_max_uS_cm is not None:
+            return self.profile.feeding.root_pour_ec_max_uS_cm
+        return self.phase_feeding.ec_ceiling_uS_cm if self.phase_feeding else None
+
+    def opted(self, route: str) -> OptIn | None:
+        """The way of feeding a carnivore its grower chose by a school, with its own ceiling."""
+        chosen = self.school is not None and OPT_IN_ROUTE.get(self.school.route) == route
+        if not chosen or not self.profile.carnivore or self.pattern.kind == "none":
+            return None
+        return next((o for o in self.profile.opt_in if o.route == route), None)
+
+    @cached_property
+    def feeds_at_root(self) -> bool:
+        """Whether the root is fed: by the kind's default route, or by a school its grower chose. Carnivores only by choice."""
+        by_kind = self.profile.feeding.routes[0] == "root" and not self.profile.carnivore
+        return (by_kind or self.opted("root") is not None) and bool(self.phase_feeding and self.phase_feeding.feed)
+
+    @cached_property
+    def nitrogen_range(self) -> tuple[float, float]:
+        """Nitrogen its feed may have in this phase, by its school. [mg/L]"""
+        low, high = feed_range(self.phase_feeding, self.school)
+        if not self.profile.carnivore:
+            return low, high
+        opted = self.opted("root")
+        return (min(low, opted.n_max_mg_L), min(high, opted.n_max_mg_L)) if opted else (0.0, 0.0)
+
+    @cached_property
+    def volume_L(self) -> float:
+        """Usual pour. [L]"""
+        return usual_pour_L(
+            self.kept.usual_volume_L, self.log.usual_volume_L, self.spec.loss_per_day, self.interval.days,
+            capacity_L(self.spec), habits()[self.profile.habit].LF,
+        )  # fmt: skip
+
+    @cached_property
+    def ready(self) -> Ready:
+        """Water, wait or check, by the grower's own rule."""
+        return is_ready(self.kept.rule, self.kept.felt, self.log.last_pour_on, self.today)
+
+    @property
+    def look_is_due(self) -> bool:
+        """Whether the plant has gone unseen too long."""
+        return look_is_due(self.log.last_look_on, self.today)
+
+
+def pot_day(
+    kept: KeptPot, log: LogFacts, place: PlaceFacts, profile: Profile, spec: PotSpec, chosen: Chosen, predicted: Predicted,
+    found: PhaseFound, today: date,
+) -> PotDay:  # fmt: skip
+    """Everything that rules a pot on a day; ``found`` and ``spec`` are those of ``phase_on`` and of that phase."""
+    interval = interval_on(log, place, kept, today)
+    return PotDay(kept, log, place, profile, spec, chosen, predicted, found, interval, today)
+
+
+def _condition(d: PotDay) -> Condition:
+    kept, log, place, profile = d.kept, d.log, d.place, d.profile
+    rest = profile.phases.get("rest")
+    arrived_leaf = log.new_leaf_on is not None and kept.arrived_on is not None and log.new_leaf_on > kept.arrived_on
+    sprayed_by_choice = any(o.route == "leaf spray" for o in profile.opt_in)
+    return Condition(
+        phase=d.found.phase, phase_since=d.found.since, rest_kind=profile.rest.kind, restart=profile.rest.restart,
+        arrived_on=kept.arrived_on, repotted_on=kept.repotted_on, new_leaf_since_arrival=arrived_leaf,
+        crust_on=log.crust_on, flushed_on=log.last_flush_on, last_reading_uS_cm=log.last_equivalent,
+        last_reading_on=log.last_equivalent_on, ceiling_uS_cm=profile.root_zone.ec_ceiling_uS_cm,
+        ideal_high_uS_cm=profile.root_zone.ec_ideal_uS_cm[1], predicted_uS_cm=d.predicted.reading,
+        rest_feeds=bool(rest and rest.feed), gate_needs=d.found.sentence if d.found.by == "growth gate" else "",
+        roots_working=log.roots_working, roots_moving_on=log.root_on, limp_on=log.limp_on, rot_on=log.rot_on,
+        dry_share=depleted_share(kept.water, capacity_L(d.spec)) if kept.water else None,
+        medium_charged=kept.medium_charged, medium_since=kept.medium_since,
+        prill_share_out=kept.prills.share_out if kept.prills else None,
+        prill_until=kept.prills.until if kept.prills else None,
+        night_C=place.night_C, day_C=place.day_C, medium_C=place.medium_C, humidity_pct=place.humidity_pct,
+        climate_on=place.climate_on, nights=place.nights, days=place.days, minimum_C=profile.climate.minimum_C,
+        day_most_C=profile.climate.day_C[1], carnivore=profile.carnivore, root_opt_in=d.opted("root") is not None,
+        wet_leaves_harm=profile.flush.from_above in ("never", "rim_only") and not sprayed_by_choice,
+        treated_on=kept.treated_on, treated_days=int(kept.treated_days), trial=kept.trial, overrides=kept.overrides,
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=4096)
+def near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, from_above: FromAbove) -> FlushPlan:
+    """A flush for a predicted reading: a pure calculation, remembered, for a pot is asked about on every page of a day."""
+    return flush_plan(pot=spec, root_zone_uS_cm=root_zone_for(spec, reading), target_reading_uS_cm=target,
+                      water_uS_cm=water_ec, from_above=from_above).result  # fmt: skip
+
+
+@lru_cache(maxsize=8192)
+def round_pot(d: PotDay, water_ids: tuple[int, ...], first_uS_cm: float | None) -> RoundPot:
+    """A pot as the round needs it; a flush is worked out only where one is near. ``first_uS_cm``: the first water it may have."""
+    kept, rz, from_above = d.kept, d.profile.root_zone, d.profile.flush.from_above
+    rounds, litres, pause, sentence = 0, 0.0, 0.0, ""
+    reading = d.predicted.reading
+    if reading is not None and first_uS_cm is not None and reading >= FLUSH_SHARE * rz.ec_ceiling_uS_cm:
+        plan = near_flush(d.spec, reading, rz.ec_ideal_uS_cm[1], first_uS_cm, from_above)
+        rounds, litres, pause, sentence = plan.rounds, plan.round_L, plan.pause_min, plan.sentence
+        if plan.stop_runoff_uS_cm is not None:
+            sentence += f" Stop when the runoff reads {plan.stop_runoff_uS_cm:.0f} µS/cm after a pause."
+    low, high = d.nitrogen_range
+    leaf = d.opted("leaf spray")
+    spray = d.school.n_mg_L if d.school and leaf and d.found.phase == "active" else 0.0
+    return RoundPot(
+        id=kept.id, code=kept.code, name=kept.name or d.profile.short,
+        place=f"{d.place.name}, {kept.spot}" if kept.spot else d.place.name, shelf_order=kept.shelf_order,
+        isolated=kept.isolated, interval_days=d.interval.days, pattern=d.pattern, fed=d.fed,
+        last_pour_on=d.log.last_pour_on, last_flush_on=d.log.last_flush_on, feeds_at_root=d.feeds_at_root, n_low_mg_L=low,
+        n_high_mg_L=high, feed_ceiling_uS_cm=d.feed_ceiling_uS_cm, carnivore=d.profile.carnivore, volume_L=d.volume_L,
+        route=kept.route, reading_uS_cm=reading, ceiling_uS_cm=rz.ec_ceiling_uS_cm, flush_rounds=rounds,
+        flush_round_L=litres, flush_pause_min=pause, flush_sentence=sentence,
+        flush_forbidden=from_above in NEVER_FROM_ABOVE, water_ids=water_ids, holds=d.holds,
+        spray_n_mg_L=min(spray, leaf.n_max_mg_L) if leaf else 0.0,
+        spray_ceiling_uS_cm=leaf.ec_ceiling_uS_cm if leaf else None,
+        spray_mL=(d.school.spray_mL if d.school else None) or SPRAY_mL, skipped_until=kept.skipped_until,
+        ready=d.ready if kept.rule.by != "days" else CHECK,
+    )  # fmt: skip

@@ -1,0 +1,171 @@
+"""A pot's log as facts: what its pours, looks and phases leave behind for the day that asks."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+from fenwa.core.care.habit import roots_work
+from fenwa.core.care.holds import Phase
+from fenwa.core.care.pattern import FedSoFar
+
+LoggedJob = Literal["feed", "plain", "flush"]
+WATERINGS_KEPT = 13  # days of the last waterings: twelve gaps teach an interval
+USUAL_OF = 5  # the usual volume is the middle of so many pours
+
+CRUST, LIMP, ROT = "crust", "limp", "rot"  # marks that rule a pot, as a look names them
+
+
+@dataclass(frozen=True)
+class LoggedPour:
+    """A pour as far as the care of a pot goes. None: not measured. [L, µS/cm]"""
+
+    on: date
+    job: str
+    route: str
+    volume_L: float | None = None
+    ec_uS_cm: float | None = None
+
+
+@dataclass(frozen=True)
+class LoggedLook:
+    """A look at a pot's plant. None: not measured. [cm, mm]"""
+
+    on: date
+    marks: tuple[str, ...] = ()
+    marks_looked_for: bool = True
+    new_leaf: bool = False
+    new_growth: bool = False
+    growth_stopped: bool = False
+    spike: bool = False
+    root_cm: float | None = None
+    roots_working: bool | None = None
+    leaves_count: int | None = None
+    newest_leaf_mm: float | None = None
+
+
+@dataclass(frozen=True)
+class LoggedPhase:
+    """A phase of the leading growth from a day on."""
+
+    phase: Phase
+    since: date
+
+
+@dataclass(frozen=True)
+class LogFacts:
+    """Where the log leaves a pot. None: never, or not known. [mL, L, µS/cm, cm, mm]"""
+
+    feeds_since_plain: int = 0
+    plains_since_feed: int = 0
+    last_pour_on: date | None = None
+    last_pour_mL: float | None = None
+    last_pour_ec: float | None = None
+    last_feed_on: date | None = None
+    last_flush_on: date | None = None
+    last_spray_on: date | None = None
+    usual_volume_L: float | None = None
+    waterings: tuple[date, ...] = ()
+    growth_on: date | None = None
+    new_growth_on: date | None = None
+    new_leaf_on: date | None = None
+    stopped_on: date | None = None
+    spike_on: date | None = None
+    root_cm: float | None = None
+    root_on: date | None = None
+    roots_working: bool | None = None
+    limp_on: date | None = None
+    rot_on: date | None = None
+    crust_on: date | None = None
+    last_look_on: date | None = None
+    leaves_count: int | None = None
+    newest_leaf_mm: float | None = None
+    marks: tuple[str, ...] = ()
+    last_equivalent: float | None = None
+    last_equivalent_on: date | None = None
+    phase: Phase = "active"
+    phase_since: date | None = None
+    kept_since: date | None = None
+
+    @property
+    def fed(self) -> FedSoFar:
+        """What the log says of feeding."""
+        return FedSoFar(self.feeds_since_plain, self.plains_since_feed, self.last_feed_on, self.last_spray_on)
+
+
+def facts_of_log(
+    pours: Sequence[LoggedPour],
+    looks: Sequence[LoggedLook],
+    phases: Sequence[LoggedPhase],
+    reading: tuple[date, float] | None = None,
+) -> LogFacts:
+    """The facts of a log, each list oldest first; ``reading``: the last measured runoff as a reading. [µS/cm]"""
+    rooted = [p for p in pours if p.route != "leaf spray"]
+    last, seen = (rooted[-1] if rooted else None), (looks[-1] if looks else None)
+    root = next((x for x in reversed(looks) if x.root_cm is not None), None)
+    looked = [x for x in looks if x.marks_looked_for]
+    return LogFacts(
+        feeds_since_plain=_run(rooted, True),
+        plains_since_feed=_run(rooted, False),
+        last_pour_on=last.on if last else None,
+        last_pour_mL=None if last is None or last.volume_L is None else last.volume_L * 1000,
+        last_pour_ec=last.ec_uS_cm if last else None,
+        last_feed_on=next((p.on for p in reversed(rooted) if p.job == "feed"), None),
+        last_flush_on=next((p.on for p in reversed(rooted) if p.job == "flush"), None),
+        last_spray_on=next((p.on for p in reversed(pours) if p.route == "leaf spray"), None),
+        usual_volume_L=_usual([p.volume_L for p in rooted if p.job != "flush" and p.volume_L]),
+        waterings=tuple(sorted({p.on for p in rooted})[-WATERINGS_KEPT:]),
+        growth_on=_newest(looks, lambda x: x.new_leaf or x.new_growth),
+        new_growth_on=_newest(looks, lambda x: x.new_growth),
+        new_leaf_on=_newest(looks, lambda x: x.new_leaf),
+        stopped_on=_newest(looks, lambda x: x.growth_stopped),
+        spike_on=_newest(looks, lambda x: x.spike),
+        root_cm=root.root_cm if root else None,
+        root_on=root.on if root else None,
+        roots_working=_roots_work(looks, root),
+        limp_on=looked[-1].on if looked and LIMP in looked[-1].marks else None,
+        rot_on=_newest(looks, lambda x: ROT in x.marks),
+        crust_on=_newest(looks, lambda x: CRUST in x.marks),
+        last_look_on=seen.on if seen else None,
+        leaves_count=next((x.leaves_count for x in reversed(looks) if x.leaves_count is not None), None),
+        newest_leaf_mm=next((x.newest_leaf_mm for x in reversed(looks) if x.newest_leaf_mm is not None), None),
+        marks=seen.marks if seen else (),
+        last_equivalent=reading[1] if reading else None,
+        last_equivalent_on=reading[0] if reading else None,
+        phase=phases[-1].phase if phases else "active",
+        phase_since=phases[-1].since if phases else None,
+        kept_since=min([s.since for s in phases[:1]] + [p.on for p in pours[:1]], default=None),
+    )
+
+
+def _run(rooted: Sequence[LoggedPour], feed: bool) -> int:
+    """How many of the last pours in a row are feeds, or are none."""
+    n = 0
+    for p in reversed(rooted):
+        if (p.job == "feed") is not feed:
+            break
+        n += 1
+    return n
+
+
+def _usual(volumes: Sequence[float | None]) -> float | None:
+    known = sorted(v for v in volumes[-USUAL_OF:] if v is not None)
+    return known[len(known) // 2] if known else None
+
+
+def _newest(looks: Sequence[LoggedLook], is_it: Callable[[LoggedLook], bool]) -> date | None:
+    """Day of the newest look that saw it."""
+    return next((x.on for x in reversed(looks) if is_it(x)), None)
+
+
+def _roots_work(looks: Sequence[LoggedLook], root: LoggedLook | None) -> bool | None:
+    said = next((x for x in reversed(looks) if x.roots_working is not None), None)
+    return roots_work(
+        said.roots_working if said else None,
+        said.on if said else None,
+        _newest(looks, lambda x: x.new_leaf),
+        root.root_cm if root else None,
+        root.on if root else None,
+    )
