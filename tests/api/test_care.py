@@ -185,3 +185,21 @@ def test_one_plant_has_figures_of_its_own_and_the_others_keep_theirs(kept: Clien
     assert (first["ceiling_uS_cm"], second["ceiling_uS_cm"], second["ideal_high_uS_cm"]) == (900, 500, 310)
     assert "not of the kind" in kept.refused("/api/kinds/disa/own", {"water_max": 30, "plant_id": plant})["detail"]
     assert "No figure is changed" in kept.refused("/api/kinds/disa/own", {"word": "none"})["detail"]
+
+
+def test_the_seasons_of_the_settings_reach_the_places(kept: Client) -> None:
+    """They were asked and went nowhere: a southern grower was given northern seasons."""
+
+    def halves() -> dict[str, str]:
+        return {p["name"]: p["hemisphere"] for p in kept.get("/api/places")}
+
+    kept.made("/api/pots", pot(code="P-02", place="Annex"))
+    kept.made(
+        f"/api/places/{next(p['id'] for p in kept.get('/api/places') if p['name'] == 'Annex')}", {"latitude_deg": 52}
+    )
+    assert kept.send("/api/settings", {"hemisphere": "south"}, method="PUT").status_code == 200
+    kept.made("/api/pots", pot(code="P-03", place="Porch"))
+    assert halves()["Home"] == halves()["Porch"] == "south"
+    assert halves()["Annex"] == "north", "its latitude decides"
+    assert kept.send("/api/settings", {"hemisphere": "no seasons"}, method="PUT").status_code == 200
+    assert halves()["Home"] == "none"

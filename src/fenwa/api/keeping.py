@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from fenwa.api.settings import read_settings, seasons_word
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.core.care.descent import spaced_tags
 from fenwa.core.care.holds import Phase
@@ -133,7 +134,7 @@ def place_of(session: Session, name: str) -> models.Place:
     name = name.strip() or "Home"
     place = session.scalars(select(models.Place).where(models.Place.name == name)).first()
     if place is None:
-        place = models.Place(name=name)
+        place = models.Place(name=name, hemisphere=seasons_word(read_settings(session).hemisphere))
         session.add(place)
         session.flush()
     return place

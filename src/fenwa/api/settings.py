@@ -7,14 +7,17 @@ from typing import Any, Literal
 import numpy as np
 from fastapi import APIRouter
 from pydantic import BaseModel, ValidationError
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.api.typed import Typed, label_of
 from fenwa.api.writing import Reading, Writing
+from fenwa.core.care.season import Hemisphere
 from fenwa.core.entry import require, shown
 from fenwa.core.errors import OutOfRange
 from fenwa.core.units import DISPLAY, DisplayUnit
-from fenwa.store.models import Setting
+from fenwa.store.models import Place, Setting
+from fenwa.store.summary import touch_all
 
 router = APIRouter(prefix="/api/settings", tags=["settings"])
 
@@ -67,6 +70,11 @@ def _read(session: Session) -> tuple[Settings, list[str]]:
     return Settings(**good), fallen_back
 
 
+def seasons_word(chosen: str) -> Hemisphere:
+    """The choice as the core names it."""
+    return "south" if chosen == "south" else "none" if chosen == "no seasons" else "north"
+
+
 def _check_steps(s: Settings) -> None:
     require(s.scale_step_g, "Scale step", "g", low=0.00001, high=100, pointer="/scale_step_g")
     require(s.syringe_step_mL, "Syringe step", "mL", low=0.0001, high=50, pointer="/syringe_step_mL")
@@ -96,6 +104,13 @@ def put_settings(body: Settings, writer: Writing) -> SettingsOut:
     _check_steps(body)
 
     def write(session: Session) -> dict[str, Any]:
+        before = read_settings(session).hemisphere
+        if body.hemisphere != before:
+            # a place that was never told its latitude goes by what was chosen here
+            follow = select(Place).where(Place.latitude_deg.is_(None), Place.hemisphere == seasons_word(before))
+            for place in session.scalars(follow):
+                place.hemisphere = seasons_word(body.hemisphere)
+            touch_all(session)
         for key, value in body.model_dump().items():
             session.merge(Setting(key=key, value=_stored(value)))
         return body.model_dump()

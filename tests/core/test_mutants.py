@@ -1,0 +1,142 @@
+"""Rules whose loss no other test of the care would notice; and the list of planted slips itself."""
+
+import tomllib
+from dataclasses import replace
+from datetime import date, timedelta
+from pathlib import Path
+
+import pytest
+
+from fenwa.core.care.cans import CanWater, MixNeed, group
+from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, Prills, phase_on, pot_day, round_pot
+from fenwa.core.care.due import job_of, sprays_today
+from fenwa.core.care.holds import Hold
+from fenwa.core.care.interlock import PourPlan, pour_objections
+from fenwa.core.care.log import LogFacts
+from fenwa.core.care.readiness import Felt, ReadyRule
+from fenwa.core.data.loader import get_profile, schools
+from fenwa.core.water.verdict import WaterVerdict, may_be_given
+from tests.core.test_day import TODAY, ago, day_of
+
+ROOT = Path(__file__).parents[2]
+
+
+@pytest.mark.skipif(not (ROOT / "scripts").exists(), reason="the planted copy has no list")
+def test_every_slip_of_the_list_still_finds_its_line() -> None:
+    whole = tomllib.loads((ROOT / "scripts" / "mutants.toml").read_text("utf-8"))
+    assert len(whole["mutant"]) >= 40
+    for m in whole["mutant"]:
+        assert (ROOT / "src" / "fenwa" / "core" / m["file"]).read_text("utf-8").count(m["old"]) == 1, m["name"]
+    assert all((ROOT / test).exists() for test in whole["tests"])
+
+
+def test_a_kind_that_rests_without_feed_is_not_fed_and_one_that_rests_with_feed_is() -> None:
+    none = next(
+        p
+        for p in ("cymbidium", "paphiopedilum", "pleione", "sarracenia")
+        if (r := get_profile(p).phases.get("rest")) and not r.feed
+    )
+    held = day_of(none, LogFacts(phase="rest", phase_since=ago(5)), "thin_and_constant")
+    assert any(h.id == "resting" and "feed" in h.blocks for h in held.holds)
+
+
+def test_running_prills_hold_feed() -> None:
+    held = day_of("paphiopedilum", school="thin_and_constant", prills=Prills(0.4, TODAY + timedelta(days=60)))
+    assert [h.id for h in held.holds] == ["prills running"]
+    assert day_of("paphiopedilum", school="thin_and_constant", prills=Prills(0.95, ago(1))).holds == ()
+
+
+def test_an_old_leaf_does_not_end_an_arrival() -> None:
+    assert day_of("paphiopedilum", LogFacts(new_leaf_on=ago(30)), arrived_on=ago(20)).holds[0].id == "just arrived"
+    assert day_of("paphiopedilum", LogFacts(new_leaf_on=ago(5)), arrived_on=ago(20)).holds == ()
+
+
+def test_latitude_goes_before_the_hemisphere_chosen() -> None:
+    profile, kept = get_profile("sarracenia"), KeptPot(1)
+    north, south = (
+        phase_on(LogFacts(), PlaceFacts(latitude_deg=lat), kept, profile, "calendar", date(2026, 1, 5))
+        for lat in (50, -35)
+    )
+    assert (north.phase, south.phase) == ("rest", "active") or north.phase != south.phase
+
+
+def test_salt_and_the_week_after_a_flush() -> None:
+    kind = get_profile("paphiopedilum")
+    over = kind.root_zone.ec_ceiling_uS_cm * 0.9
+    salty = round_pot(day_of(kind, LogFacts(last_pour_on=ago(9)), "thin_and_constant", reading=over), (1,), 20.0)
+    assert job_of(salty, TODAY) == "flush"
+    lately = replace(salty, last_flush_on=ago(4))
+    assert job_of(lately, TODAY) == "plain", "neither a second flush in a week nor feed on salt"
+    assert job_of(replace(salty, flush_forbidden=True), TODAY) == "plain"
+    hold = Hold("rot", ("flush",), "Rot.", "Healed.")
+    assert job_of(replace(salty, holds=(hold,)), TODAY) == "plain"
+    assert round_pot(day_of("drosophyllum", reading=over), (1,), 20.0).flush_forbidden is (
+        get_profile("drosophyllum").flush.from_above in ("never", "tray_change", "water_change")
+    )
+
+
+def test_wet_skipped_and_waiting_pots_are_left() -> None:
+    d = day_of("paphiopedilum", LogFacts(last_pour_on=ago(9)), "thin_and_constant", rule=ReadyRule("finger", 3.0),
+               felt=Felt(moist="wet", moist_on=TODAY))  # fmt: skip
+    assert job_of(round_pot(d, (1,), 20.0), TODAY) is None
+    r = round_pot(day_of("paphiopedilum", LogFacts(last_pour_on=ago(9)), "thin_and_constant"), (1,), 20.0)
+    assert job_of(r, TODAY) == "feed"
+    assert job_of(replace(r, skipped_until=TODAY + timedelta(days=1)), TODAY) is None
+    assert job_of(replace(r, last_pour_on=ago(3)), TODAY) is None
+    assert job_of(replace(r, holds=(Hold("x", ("water",), "X.", "Y."),)), TODAY) is None
+    assert job_of(replace(r, holds=(Hold("x", ("feed",), "X.", "Y."),)), TODAY) == "plain"
+
+
+def test_a_held_leaf_is_not_sprayed() -> None:
+    kind = next(k for k in ("pinguicula_mexican", "drosera_tropical", "nepenthes_highland")
+                if any(o.route == "leaf spray" for o in get_profile(k).opt_in))  # fmt: skip
+    r = round_pot(day_of(kind, school="leaf_in_the_morning"), (1,), 20.0)
+    assert sprays_today(replace(r, holds=()), TODAY)
+    assert not sprays_today(replace(r, holds=(Hold("treated", ("leaf spray",), "T.", "L."),)), TODAY)
+
+
+def test_a_can_keeps_to_ceiling_and_waters_of_its_pots() -> None:
+    need = MixNeed(1, 10.0, 100.0, 200.0, (1,))
+    waters = [CanWater(1, 100.0), CanWater(2, 5.0)]
+    (can,) = group([need], waters, 7.0).cans
+    assert can.water_id == 1
+    assert 100.0 + 7.0 * can.n_high_mg_L <= 200.0
+
+
+def test_a_pour_over_a_limit_needs_a_word() -> None:
+    d = day_of("dionaea", school="thin_and_constant")
+    strong = PourPlan("C-1", "plain", 4 * (d.profile.feeding.root_pour_ec_max_uS_cm or 0), True, d.profile.feeding.root_pour_ec_max_uS_cm,
+                      d.feed_ceiling_uS_cm, ())  # fmt: skip
+    assert pour_objections(strong)
+    assert pour_objections(PourPlan("P-1", "feed", 2000, True, None, 900, ()))
+    assert not pour_objections(PourPlan("P-1", "feed", 800, True, None, 900, ()))
+
+
+def test_known_bad_water_is_not_given_and_an_unmeasured_one_is() -> None:
+    verdict = WaterVerdict("within", "", 200, 5, 100, False, "unknown", "", "", ())
+    assert may_be_given(verdict)
+    assert not may_be_given(replace(verdict, kind="known bad"))
+    assert not may_be_given(replace(verdict, amount="over"))
+
+
+def test_charged_and_bone_dry_pots_are_not_fed() -> None:
+    from fenwa.core.pot.weights import PotWater
+
+    charged = day_of("paphiopedilum", school="thin_and_constant", medium_charged=True, medium_since=ago(5))
+    assert [h.id for h in charged.holds] == ["feed in the medium"]
+    dry = PotWater(250, 0, 0.0, None, None, None, True, "")
+    held = day_of("paphiopedilum", school="thin_and_constant", water=dry)
+    assert [h.id for h in held.holds] == ["bone dry"]
+
+
+def test_a_school_never_lifts_a_phase_above_its_most() -> None:
+    for school in schools():
+        for kind in ("paphiopedilum", "masdevallia", "adiantum", "phalaenopsis"):
+            d = day_of(kind, school=school)
+            row = d.profile.phases["active"]
+            most = row.n_ceiling_mg_L if row.n_ceiling_mg_L is not None else row.n_ideal_mg_L[1]
+            assert d.nitrogen_range[1] <= max(most, row.n_ideal_mg_L[1])
+            assert (
+                pot_day(d.kept, d.log, d.place, d.profile, d.spec, Chosen(), Predicted(), d.found, TODAY).nitrogen_range
+                == row.n_ideal_mg_L
+            )
