@@ -47,8 +47,9 @@ class Client:
                 setattr(app.state, name, value)
             await app(scope, receive, send)
 
-        self.http = TestClient(own, base_url="http://127.0.0.1", raise_server_exceptions=False,
-                               client=("127.0.0.1", 50_000))  # fmt: skip
+        self.http = TestClient(
+            own, base_url="http://127.0.0.1", raise_server_exceptions=False, client=("127.0.0.1", 50_000)
+        )
 
     def get(self, path: str) -> Any:
         answer = self.http.get(path)

@@ -75,8 +75,10 @@ def _checked(host: str, pen: str, lan: _Lan | None) -> None:
     if pen not in ("none", "simulated") and not (":" in pen and pen.rpartition(":")[2].isdigit()):
         raise _refuse(f"Pen “{pen}” is not known. Say none, simulated, or HOST:PORT.")
     if not is_loopback(host):
-        raise _refuse(f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
-                      "127.0.0.1 only; for your phone choose one and start with --lan.")  # fmt: skip
+        raise _refuse(
+            f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
+            "127.0.0.1 only; for your phone choose one and start with --lan."
+        )
     if lan is not None and (lan.certificate is None) != (lan.key is None):
         raise _refuse("A certificate and its key go together: give both --tls-cert and --tls-key, or neither.")
     for file in (lan.certificate, lan.key) if lan else ():
@@ -116,8 +118,16 @@ def _announce(door: Door) -> None:
     )
 
 
-def _run(database: Path, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str,
-         lan: _Lan | None = None) -> None:  # fmt: skip
+def _run(
+    database: Path,
+    host: str,
+    port: int,
+    fixed: date | None,
+    open_browser: bool,
+    demo: bool,
+    pen: str,
+    lan: _Lan | None = None,
+) -> None:
     _checked(host, pen, lan)
     import gc
 
@@ -138,8 +148,9 @@ def _run(database: Path, host: str, port: int, fixed: date | None, open_browser:
         held.release()
 
 
-def _serve_store(store: Store, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str,
-                 lan: _Lan | None) -> None:  # fmt: skip
+def _serve_store(
+    store: Store, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str, lan: _Lan | None
+) -> None:
     import gc
     import socket
 
@@ -184,9 +195,14 @@ def _serve_store(store: Store, host: str, port: int, fixed: date | None, open_br
 
         webbrowser.open(address)
     config = uvicorn.Config(
-        server_app, log_level="warning", access_log=False, server_header=False, proxy_headers=False,
-        ssl_certfile=lan.certificate if lan else None, ssl_keyfile=lan.key if lan else None,
-    )  # fmt: skip
+        server_app,
+        log_level="warning",
+        access_log=False,
+        server_header=False,
+        proxy_headers=False,
+        ssl_certfile=lan.certificate if lan else None,
+        ssl_keyfile=lan.key if lan else None,
+    )
     _run_until_stopped(uvicorn.Server(config), listener)
 
 
@@ -206,17 +222,29 @@ def _run_until_stopped(server: uvicorn.Server, listener: socket.socket) -> None:
 
 @app.command()
 def serve(
-    host: Host = "127.0.0.1", port: Port = 8710, today: Day = None, open_: Open = False, pen: Pen = "none",
+    host: Host = "127.0.0.1",
+    port: Port = 8710,
+    today: Day = None,
+    open_: Open = False,
+    pen: Pen = "none",
     database: Annotated[Path | None, typer.Option(help="Database file; your data folder by default.")] = None,
     lan: Annotated[bool, typer.Option("--lan", help="Answer the home network too, behind the passphrase.")] = False,
     tls_cert: Annotated[Path | None, typer.Option(help="Certificate (PEM) that encrypts the link; with --lan.")] = None,
     tls_key: Annotated[Path | None, typer.Option(help="Private key (PEM) of the certificate.")] = None,
-) -> None:  # fmt: skip
+) -> None:
     """Start Fenwa on your own collection."""
     if not lan and (tls_cert or tls_key):
         raise _refuse("--tls-cert and --tls-key belong to --lan. On this machine alone nothing is sent over a network.")
-    _run(database or _data_folder() / "fenwa.sqlite", host, port, _day(today), open_, demo=False, pen=pen,
-         lan=_Lan(tls_cert, tls_key) if lan else None)  # fmt: skip
+    _run(
+        database or _data_folder() / "fenwa.sqlite",
+        host,
+        port,
+        _day(today),
+        open_,
+        demo=False,
+        pen=pen,
+        lan=_Lan(tls_cert, tls_key) if lan else None,
+    )
 
 
 @app.command("passphrase")
@@ -245,9 +273,13 @@ def choose_passphrase(
 
 @app.command()
 def demo(
-    host: Host = "127.0.0.1", port: Port = 8711, today: Day = None, open_: Open = False, pen: Pen = "simulated",
+    host: Host = "127.0.0.1",
+    port: Port = 8711,
+    today: Day = None,
+    open_: Open = False,
+    pen: Pen = "simulated",
     database: Annotated[Path | None, typer.Option(help="Database file of the demonstration.")] = None,
-) -> None:  # fmt: skip
+) -> None:
     """Start Fenwa on the invented Ansa Orangery; your own data is never touched."""
     _run(database or _data_folder() / "demo.sqlite", host, port, _day(today), open_, demo=True, pen=pen)
 

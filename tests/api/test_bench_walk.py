@@ -77,5 +77,10 @@ def test_alike_neighbours_stand_in_one_row(kept: Client) -> None:
         kept.made("/api/pots", pot(code=f"P-{n:02d}", isolated=n == 6, volume="0,9" if n != 4 else "2"))
     (can,) = kept.get("/api/round")["plan"]["cans"]
     assert [(p["code"], p["row"]) for p in can["pots"]] == [
-        ("P-01", 0), ("P-02", 0), ("P-03", 0), ("P-04", 1), ("P-05", 2), ("P-06", 3),
-    ]  # fmt: skip
+        ("P-01", 0),
+        ("P-02", 0),
+        ("P-03", 0),
+        ("P-04", 1),
+        ("P-05", 2),
+        ("P-06", 3),
+    ]

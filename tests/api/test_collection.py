@@ -75,8 +75,14 @@ def test_tags_are_kept_once_and_small() -> None:
 
 
 def test_six_divisions_are_six_pots_that_know_their_mother(kept: Client) -> None:
-    kept.made("/api/pots/change", {"pot_ids": [1], "add_tags": ["Old stock"], "medium_parts": [
-        {"medium_id": "bark_fine", "parts": 2}, {"medium_id": "perlite", "parts": "1"}]})  # fmt: skip
+    kept.made(
+        "/api/pots/change",
+        {
+            "pot_ids": [1],
+            "add_tags": ["Old stock"],
+            "medium_parts": [{"medium_id": "bark_fine", "parts": 2}, {"medium_id": "perlite", "parts": "1"}],
+        },
+    )
     added = kept.made("/api/pots/fast-add", {"phrase": "six divisions of P-01", "volume": "0,4", "on": "2026-11-20"})
     assert added["codes"] == [f"P-01/{n}" for n in range(1, 7)]
     child = kept.get(f"/api/pots/{added['ids'][0]}")

@@ -24,8 +24,15 @@ def events(client: Client) -> dict[str, Any]:
 
 def tray_pot(client: Client, **changes: Any) -> int:
     """A pitcher plant in a tray that arrived a year ago."""
-    body = pot(code="S-01", profile_id="sarracenia", medium_id="peat_perlite", drainage="tray", route="tray",
-               arrived_on="2025-10-01", **changes)  # fmt: skip
+    body = pot(
+        code="S-01",
+        profile_id="sarracenia",
+        medium_id="peat_perlite",
+        drainage="tray",
+        route="tray",
+        arrived_on="2025-10-01",
+        **changes,
+    )
     return int(client.made("/api/pots", body)["id"])
 
 

@@ -253,7 +253,8 @@ def total(client: Client) -> int:
 
 VALID = {
     "senml": json.dumps(PACK, indent=1),
-    "readings": "water,date,value,unit,scale,note,pH\nRain,2026-11-01,35,µS/cm,,first,5.8\nRain,2026-11-02,36,mS/cm,,,\n",
+    "readings": "water,date,value,unit,scale,note,pH\n"
+    "Rain,2026-11-01,35,µS/cm,,first,5.8\nRain,2026-11-02,36,mS/cm,,,\n",
     "reports": "water,date,EC (µS/cm),Ca (mg/L),alkalinity (mmol/L)\nRain,2026-09-01,35,1.5,0.1\n",
 }
 

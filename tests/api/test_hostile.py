@@ -24,18 +24,28 @@ GOOD: dict[str, dict[str, Any]] = {
     "/api/waters/1/readings": reading(),
     "/api/kinds/paphiopedilum/own": {"water_max": 300, "reading_ceiling": 900, "word": "mine"},
     "/api/skips": {"pot_ids": [1], "on": "2026-11-22"},
-    "/api/mix/preview": {"product_id": 1, "water_id": 1, "volume": 2, "strength": "nitrogen", "value": 50, "pot_ids": [1]},
+    "/api/mix/preview": {
+        "product_id": 1,
+        "water_id": 1,
+        "volume": 2,
+        "strength": "nitrogen",
+        "value": 50,
+        "pot_ids": [1],
+    },
     "/api/timers": {"pot_ids": [1], "minutes": 5},
     "/api/people": {"name": "Ada"},
-}  # fmt: skip
+}
 
 
 def sent(client: Client, verb: str, path: str, body: Any) -> Any:
     """Sends any JSON, half characters and endless numbers included; says what came back if it broke."""
     key = f"hostile-{random.getrandbits(64)}"
     answer = client.http.request(
-        verb, path, content=json.dumps(body).encode(), headers={"Idempotency-Key": key, "Content-Type": "application/json"}
-    )  # fmt: skip
+        verb,
+        path,
+        content=json.dumps(body).encode(),
+        headers={"Idempotency-Key": key, "Content-Type": "application/json"},
+    )
     assert answer.status_code < 500, (verb, path, body, answer.text[:300])
     return answer
 
@@ -166,10 +176,18 @@ def test_a_bad_stored_setting_falls_back_and_says_so(kept: Client, key: str, bad
     [
         ("/api/kinds/paphiopedilum/own", {"reading_ceiling": 1e14}, "Ceiling of the reading"),
         ("/api/kinds/paphiopedilum/own", {"water_max": 1e14}, "EC of the water"),
-        ("/api/measures", {"name": "drop", "kind": "dropper", "product_id": 1, "weighings": [1]}, "Drops in a millilitre 1 1"),
-        ("/api/measures", {"name": "spoon", "product_id": 1, "weighings": [50, 50, 50], "volume_mL": 5}, "Bulk density"),
+        (
+            "/api/measures",
+            {"name": "drop", "kind": "dropper", "product_id": 1, "weighings": [1]},
+            "Drops in a millilitre 1 1",
+        ),
+        (
+            "/api/measures",
+            {"name": "spoon", "product_id": 1, "weighings": [50, 50, 50], "volume_mL": 5},
+            "Bulk density",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_a_later_page_could_not_read_is_not_written(
     kept: Client, path: str, body: dict[str, Any], says: str
 ) -> None:

@@ -40,15 +40,37 @@ def answered(client: Client, path: str, body: dict[str, Any]) -> Any:
     return answer.json()
 
 
-@given(product=ids, water=st.integers(0, 3), volume=typed, value=typed, element=st.sampled_from(["N", "K", "Ca", "X", ""]),
-       strength=st.sampled_from(["nitrogen", "fraction", "element", "ec_added", "ec_total", "dose"]),
-       also=st.lists(st.tuples(ids, typed), max_size=2))  # fmt: skip
+@given(
+    product=ids,
+    water=st.integers(0, 3),
+    volume=typed,
+    value=typed,
+    element=st.sampled_from(["N", "K", "Ca", "X", ""]),
+    strength=st.sampled_from(["nitrogen", "fraction", "element", "ec_added", "ec_total", "dose"]),
+    also=st.lists(st.tuples(ids, typed), max_size=2),
+)
 @QUIET
-def test_any_can_is_answered_or_refused(still: Client, product: int, water: int, volume: Any, value: Any, element: str,
-                                        strength: str, also: list[tuple[int, Any]]) -> None:  # fmt: skip
+def test_any_can_is_answered_or_refused(
+    still: Client,
+    product: int,
+    water: int,
+    volume: Any,
+    value: Any,
+    element: str,
+    strength: str,
+    also: list[tuple[int, Any]],
+) -> None:
     before = rows(still)
-    body = {"product_id": product, "water_id": water, "volume": volume, "value": value, "element": element, "strength": strength,
-            "pot_ids": [1], "also": [{"product_id": p, "dose": d} for p, d in also]}  # fmt: skip
+    body = {
+        "product_id": product,
+        "water_id": water,
+        "volume": volume,
+        "value": value,
+        "element": element,
+        "strength": strength,
+        "pot_ids": [1],
+        "also": [{"product_id": p, "dose": d} for p, d in also],
+    }
     found = answered(still, "/api/mix/preview", body)
     if found is not None:
         d = found["dose"]["result"]
@@ -61,13 +83,25 @@ def test_any_can_is_answered_or_refused(still: Client, product: int, water: int,
     assert rows(still) == before
 
 
-@given(products=st.lists(ids, max_size=4), targets=st.lists(st.tuples(st.sampled_from(["N", "P", "K", "Ca", "Mg", "S"]), typed), max_size=4),
-       volume=typed, cap=typed, nitrate=typed)  # fmt: skip
+@given(
+    products=st.lists(ids, max_size=4),
+    targets=st.lists(st.tuples(st.sampled_from(["N", "P", "K", "Ca", "Mg", "S"]), typed), max_size=4),
+    volume=typed,
+    cap=typed,
+    nitrate=typed,
+)
 @QUIET
-def test_any_fit_is_answered_or_refused(still: Client, products: list[int], targets: list[tuple[str, Any]], volume: Any, cap: Any,
-                                        nitrate: Any) -> None:  # fmt: skip
-    body = {"water_id": 1, "product_ids": products, "volume": volume, "ec_cap": cap, "nitrate_share_pct": nitrate,
-            "targets": [{"element": e, "mg_L": x} for e, x in targets]}  # fmt: skip
+def test_any_fit_is_answered_or_refused(
+    still: Client, products: list[int], targets: list[tuple[str, Any]], volume: Any, cap: Any, nitrate: Any
+) -> None:
+    body = {
+        "water_id": 1,
+        "product_ids": products,
+        "volume": volume,
+        "ec_cap": cap,
+        "nitrate_share_pct": nitrate,
+        "targets": [{"element": e, "mg_L": x} for e, x in targets],
+    }
     found = answered(still, "/api/mix/fit", body)
     if found is not None:
         r = found["result"]
@@ -85,8 +119,9 @@ def test_any_fit_is_answered_or_refused(still: Client, products: list[int], targ
     ratio=typed,
 )
 @QUIET
-def test_any_stock_is_answered_or_refused(still: Client, feeds: list[tuple[int, Any]], draw: Any, bottle: Any, cold: Any, volume: Any,
-                                          ratio: Any) -> None:  # fmt: skip
+def test_any_stock_is_answered_or_refused(
+    still: Client, feeds: list[tuple[int, Any]], draw: Any, bottle: Any, cold: Any, volume: Any, ratio: Any
+) -> None:
     shared = {"water_id": 1, "feeds": [{"product_id": p, "dose": d} for p, d in feeds], "storage_C": cold}
     found = answered(still, "/api/mix/stock", {**shared, "volume": volume, "draw_mL_per_L": draw, "bottle_mL": bottle})
     if found is not None:
@@ -122,10 +157,23 @@ def test_any_weighing_is_answered_or_refused(
         assert found["result"]["sentence"].endswith(".")
 
 
-@given(label=st.fixed_dictionaries({"name": st.sampled_from(["x", "", "Old tin"])}, optional={
-    "n_total_pct": typed, "n_nitrate_pct": typed, "p_pct": typed, "k_pct": typed, "label_rate": typed, "density_g_mL": typed,
-    "label_rate_unit": st.sampled_from(["g/L", "mL/L", "cap/L", "g/gal", "", "drops/US gal"]), "formula": st.text(max_size=8),
-    "kind": st.sampled_from(["soluble", "prill", "no ppm"]), "form": st.sampled_from(["powder", "liquid"])}))  # fmt: skip
+@given(
+    label=st.fixed_dictionaries(
+        {"name": st.sampled_from(["x", "", "Old tin"])},
+        optional={
+            "n_total_pct": typed,
+            "n_nitrate_pct": typed,
+            "p_pct": typed,
+            "k_pct": typed,
+            "label_rate": typed,
+            "density_g_mL": typed,
+            "label_rate_unit": st.sampled_from(["g/L", "mL/L", "cap/L", "g/gal", "", "drops/US gal"]),
+            "formula": st.text(max_size=8),
+            "kind": st.sampled_from(["soluble", "prill", "no ppm"]),
+            "form": st.sampled_from(["powder", "liquid"]),
+        },
+    )
+)
 @QUIET
 def test_any_label_is_shown_or_refused(still: Client, label: dict[str, Any]) -> None:
     before = rows(still)
@@ -141,8 +189,14 @@ def test_every_number_of_the_preview_can_be_replayed(still: Client) -> None:
     from fenwa.core.working import FUNCTIONS
 
     names = {p["name"]: p["id"] for p in still.get("/api/mix")["products"]}
-    can = {"product_id": names["Calcium nitrate, tetrahydrate"], "water_id": 1, "volume": 2, "value": 40, "pot_ids": [1],
-           "also": [{"product_id": names["Monopotassium phosphate"], "dose": 0.05}]}  # fmt: skip
+    can = {
+        "product_id": names["Calcium nitrate, tetrahydrate"],
+        "water_id": 1,
+        "volume": 2,
+        "value": 40,
+        "pot_ids": [1],
+        "also": [{"product_id": names["Monopotassium phosphate"], "dose": 0.05}],
+    }
     answer = still.made("/api/mix/preview", can)
     for part in ("dose", "headroom", "clear", "tendency", "calcium", "cost"):
         working = answer[part]["working"]
@@ -159,12 +213,22 @@ def test_every_number_of_the_preview_can_be_replayed(still: Client) -> None:
 
 @pytest.mark.parametrize(
     ("path", "body", "shown"),
-    [("/api/mix/names", {"product_id": 2, "water_id": 1, "volume": 1, "value": 60}, "result.per_us_gal"),
-     ("/api/mix/compare", {"water_id": 1, "first_id": 2, "second_id": 8, "value": 60}, "result.rows.1.ec_added_uS_cm"),
-     ("/api/mix/serial", {"stock_g_L": 20, "target_mg_L": 100}, "result.final_mg_L"),
-     ("/api/mix/clear", {"water_id": 1, "feeds": [{"product_id": 2, "dose": 0.5}], "times": 20}, "result.strongest_times"),
-     ("/api/products/grade", {"text": "555"}, "result.k_pct")],
-)  # fmt: skip
+    [
+        ("/api/mix/names", {"product_id": 2, "water_id": 1, "volume": 1, "value": 60}, "result.per_us_gal"),
+        (
+            "/api/mix/compare",
+            {"water_id": 1, "first_id": 2, "second_id": 8, "value": 60},
+            "result.rows.1.ec_added_uS_cm",
+        ),
+        ("/api/mix/serial", {"stock_g_L": 20, "target_mg_L": 100}, "result.final_mg_L"),
+        (
+            "/api/mix/clear",
+            {"water_id": 1, "feeds": [{"product_id": 2, "dose": 0.5}], "times": 20},
+            "result.strongest_times",
+        ),
+        ("/api/products/grade", {"text": "555"}, "result.k_pct"),
+    ],
+)
 def test_tools_answer_the_same_twice(still: Client, path: str, body: dict[str, Any], shown: str) -> None:
     first, second = (still.made(path, body) for _ in range(2))
     assert first == second

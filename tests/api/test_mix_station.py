@@ -37,10 +37,26 @@ def made(kept: Client, product_id: int | None = None, **changes: Any) -> Any:
 
 
 def test_a_feed_is_kept_by_label_and_by_formula(kept: Client) -> None:
-    by_label = kept.made("/api/products", {
-        "name": "Half bag", "n_nitrate_pct": "8,5", "p_pct": 5, "k_pct": 12, "pk_as": "oxide", "fe_pct": 0.1, "fe_chelate": "DTPA", "label_rate": 2,
-        "label_rate_unit": "cap/L", "cap_mL": 5, "bulk_density_g_mL": 0.9, "price": "12,5", "pack_amount": 500,
-        "opened_on": "2026-10-01", "left_amount": 320})["id"]  # fmt: skip
+    by_label = kept.made(
+        "/api/products",
+        {
+            "name": "Half bag",
+            "n_nitrate_pct": "8,5",
+            "p_pct": 5,
+            "k_pct": 12,
+            "pk_as": "oxide",
+            "fe_pct": 0.1,
+            "fe_chelate": "DTPA",
+            "label_rate": 2,
+            "label_rate_unit": "cap/L",
+            "cap_mL": 5,
+            "bulk_density_g_mL": 0.9,
+            "price": "12,5",
+            "pack_amount": 500,
+            "opened_on": "2026-10-01",
+            "left_amount": 320,
+        },
+    )["id"]
     salt = kept.made("/api/products", {"name": "Mg nitrate", "formula": "Mg(NO3)2.6H2O"})["id"]
     page = kept.get("/api/shelf")
     row = next(p for p in page["products"] if p["id"] == by_label)
@@ -54,19 +70,30 @@ def test_a_feed_is_kept_by_label_and_by_formula(kept: Client) -> None:
 
 @pytest.mark.parametrize(
     ("body", "pointer", "says"),
-    [({"name": ""}, "/name", "Name is empty"), ({"name": "x", "n_total_pct": 60, "k_pct": 50, "pk_as": "oxide"}, "/n_total_pct", "add up to 110 %"),
-     ({"name": "x", "formula": "Kalk"}, "/formula", "is not understood"),
-     ({"name": "x", "kind": "prill", "n_total_pct": 14}, "/longevity_days", "How long the prills last"),
-     ({"name": "x", "kind": "no ppm", "k_pct": 1}, "/kind", "recorded without a strength"),
-     ({"name": "x", "label_rate": 1, "label_rate_unit": "g/gal"}, "/label_rate_unit", "US and imperial gallons differ"),
-     ({"name": "x", "label_rate": 1, "label_rate_unit": "cap/L"}, "/cap_mL", "How much a cap holds"),
-     ({"name": "x", "k_pct": 5}, "/pk_as", "P2O5 and K2O, or P and K"),
-     ({"name": "x", "mg_pct": 5}, "/others_as", "CaO, MgO and SO3, or Ca, Mg and S"),
-     ({"name": "x", "form": "liquid", "n_total_pct": 5}, "/basis", "Grams in 100 g (w/w) or in 100 mL (w/v)"),
-     ({"name": "x", "form": "liquid", "basis": "w/w", "n_total_pct": 5}, "/density_g_mL", "choose the usual 1.15 g/mL"),
-     ({"name": "x", "price": -1}, "/price", "Price -1 cannot be"),
-     ({"name": "x", "opened_on": "2027-01-01"}, "/opened_on", "lies in the future")],
-)  # fmt: skip
+    [
+        ({"name": ""}, "/name", "Name is empty"),
+        ({"name": "x", "n_total_pct": 60, "k_pct": 50, "pk_as": "oxide"}, "/n_total_pct", "add up to 110 %"),
+        ({"name": "x", "formula": "Kalk"}, "/formula", "is not understood"),
+        ({"name": "x", "kind": "prill", "n_total_pct": 14}, "/longevity_days", "How long the prills last"),
+        ({"name": "x", "kind": "no ppm", "k_pct": 1}, "/kind", "recorded without a strength"),
+        (
+            {"name": "x", "label_rate": 1, "label_rate_unit": "g/gal"},
+            "/label_rate_unit",
+            "US and imperial gallons differ",
+        ),
+        ({"name": "x", "label_rate": 1, "label_rate_unit": "cap/L"}, "/cap_mL", "How much a cap holds"),
+        ({"name": "x", "k_pct": 5}, "/pk_as", "P2O5 and K2O, or P and K"),
+        ({"name": "x", "mg_pct": 5}, "/others_as", "CaO, MgO and SO3, or Ca, Mg and S"),
+        ({"name": "x", "form": "liquid", "n_total_pct": 5}, "/basis", "Grams in 100 g (w/w) or in 100 mL (w/v)"),
+        (
+            {"name": "x", "form": "liquid", "basis": "w/w", "n_total_pct": 5},
+            "/density_g_mL",
+            "choose the usual 1.15 g/mL",
+        ),
+        ({"name": "x", "price": -1}, "/price", "Price -1 cannot be"),
+        ({"name": "x", "opened_on": "2027-01-01"}, "/opened_on", "lies in the future"),
+    ],
+)
 def test_a_wrong_label_names_its_field_and_changes_nothing(
     still: Client, body: dict[str, Any], pointer: str, says: str
 ) -> None:
@@ -215,8 +242,16 @@ def test_three_own_batches_give_the_slope(kept: Client, feeds: dict[str, int]) -
 
 
 def test_a_recipe_is_kept_under_its_name_and_versioned(kept: Client, feeds: dict[str, int]) -> None:
-    body = {**can(feeds[NITRATE], value=30, also=[{"product_id": feeds[LIFT], "dose": 0.1}], route="leaf", school_id="leaf_before_dark"),
-            "name": "Thin mist"}  # fmt: skip
+    body = {
+        **can(
+            feeds[NITRATE],
+            value=30,
+            also=[{"product_id": feeds[LIFT], "dose": 0.1}],
+            route="leaf",
+            school_id="leaf_before_dark",
+        ),
+        "name": "Thin mist",
+    }
     kept.made("/api/recipes", body)
     kept.made("/api/recipes", body)
     kept.made("/api/recipes", {**body, "value": 20})
@@ -246,8 +281,10 @@ def test_a_can_is_rescued_after_its_feed_left_the_shelf(kept: Client, feeds: dic
 
 
 def test_what_is_left_follows_the_pours_and_what_was_seen(kept: Client, feeds: dict[str, int]) -> None:
-    kept.made(f"/api/products/{feeds[NITRATE]}/correct",
-              {"name": NITRATE, "n_nitrate_pct": 13, "price": 20, "pack_amount": 1000, "left_amount": 100})  # fmt: skip
+    kept.made(
+        f"/api/products/{feeds[NITRATE]}/correct",
+        {"name": NITRATE, "n_nitrate_pct": 13, "price": 20, "pack_amount": 1000, "left_amount": 100},
+    )
     batch = made(kept, made_on="2026-11-23")
     kept.made("/api/pours", pour(batch_id=batch["id"], water_id=None, on="2026-11-23"))
     assert kept.get("/api/batches")[0]["left_L"] == pytest.approx(1.75)
@@ -288,9 +325,15 @@ def test_a_can_is_judged_against_its_pots_and_rescued(kept: Client, feeds: dict[
 
 def test_fit_and_compare(still: Client) -> None:
     feeds = ids(still)
-    found = still.made("/api/mix/fit", {
-        "water_id": 1, "product_ids": [feeds[CANIT], feeds["Potassium nitrate"]], "volume": 10,
-        "targets": [{"element": "N", "mg_L": 60}, {"element": "K", "mg_L": ""}, {"element": "Ca", "mg_L": "40"}]})["result"]  # fmt: skip
+    found = still.made(
+        "/api/mix/fit",
+        {
+            "water_id": 1,
+            "product_ids": [feeds[CANIT], feeds["Potassium nitrate"]],
+            "volume": 10,
+            "targets": [{"element": "N", "mg_L": 60}, {"element": "K", "mg_L": ""}, {"element": "Ca", "mg_L": "40"}],
+        },
+    )["result"]
     assert [e["element"] for e in found["elements"]] == ["N", "Ca"]
     assert [e["weighed_mg_L"] for e in found["elements"]] == pytest.approx([60, 40], abs=1.5)
     assert (

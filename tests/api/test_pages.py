@@ -4,7 +4,7 @@ from typing import Any, get_args
 
 import pytest
 
-from fenwa.core.care.holds import Phase
+from fenwa.core.care.condition import Phase
 from fenwa.core.data.loader import media, profiles
 from fenwa.core.mix.rates import RATE_UNITS
 from fenwa.core.pot.specification import Route
@@ -43,12 +43,30 @@ def test_openapi_names_every_route_once_with_a_summary(demo: Client) -> None:
     assert len({op["operationId"] for *_, op in operations}) == len(operations)
     assert all(op["summary"] for *_, op in operations)
     writes = [(path, op) for path, verb, op in operations if verb in ("post", "put") and "/calc/" not in path]
-    previews = {"/api/mix/dose", "/api/pots/{pot_id}/flush-plan", "/api/reports/preview", "/api/water/blend",
-                "/api/water/dechlorinate", "/api/water/boil", "/api/water/acidify",
-                "/api/meters/{meter_id}/scale-guess", "/api/mix/preview", "/api/mix/names", "/api/mix/fit",
-                    "/api/mix/compare", "/api/mix/stock", "/api/mix/clear", "/api/mix/injector", "/api/mix/serial",
-                    "/api/mix/schools/load", "/api/products/grade", "/api/products/elements", "/api/measures/preview",
-                    "/api/batches/{batch_id}/rescue", "/api/media/mixture"}  # fmt: skip
+    previews = {
+        "/api/mix/dose",
+        "/api/pots/{pot_id}/flush-plan",
+        "/api/reports/preview",
+        "/api/water/blend",
+        "/api/water/dechlorinate",
+        "/api/water/boil",
+        "/api/water/acidify",
+        "/api/meters/{meter_id}/scale-guess",
+        "/api/mix/preview",
+        "/api/mix/names",
+        "/api/mix/fit",
+        "/api/mix/compare",
+        "/api/mix/stock",
+        "/api/mix/clear",
+        "/api/mix/injector",
+        "/api/mix/serial",
+        "/api/mix/schools/load",
+        "/api/products/grade",
+        "/api/products/elements",
+        "/api/measures/preview",
+        "/api/batches/{batch_id}/rescue",
+        "/api/media/mixture",
+    }
     # the pen stores nothing; a logger's pack names itself and is stored once whatever it sends
     # and a passphrase leaves no quick hash in the record of submissions
     devices = {"/api/pen/start", "/api/pen/simulated", "/api/inbox/senml", "/api/lan/passphrase"}

@@ -1,4 +1,6 @@
-"""Over HTTP: what tells that a pot is ready, rules that stand for a kind or a place, what a place measured and changed."""
+"""Over HTTP: what tells that a pot is ready, rules that stand for a kind or a place, what a place measured and
+changed.
+"""
 
 from typing import Any
 
@@ -83,11 +85,15 @@ def test_a_probe_twice_and_things_that_are_not_there(kept: Client) -> None:
     kept.made("/api/probes", {"name": "short probe"})
     assert "called short probe already" in kept.refused("/api/probes", {"name": " short  probe "}, 409)["detail"]
     for path, body in (
-        ("/api/pots/1/ready", {"ready_by": "probe", "at": 3, "probe_id": 9}), ("/api/pots/9/ready", {"ready_by": "days"}),
-        ("/api/pots/9/felt", {"on": "2026-11-23", "moist": "dry"}), ("/api/places/9/changes", {"on": "2026-11-20", "kind": "heating on"}),
-        ("/api/rules", {"scope": "kind", "key": "rose", "school_id": "pulse"}), ("/api/rules", {"scope": "group", "key": "roses"}),
-        ("/api/rules", {"scope": "place", "key": "x"}), ("/api/rules", {"scope": "place", "key": "1", "school_id": "moon"}),
-    ):  # fmt: skip
+        ("/api/pots/1/ready", {"ready_by": "probe", "at": 3, "probe_id": 9}),
+        ("/api/pots/9/ready", {"ready_by": "days"}),
+        ("/api/pots/9/felt", {"on": "2026-11-23", "moist": "dry"}),
+        ("/api/places/9/changes", {"on": "2026-11-20", "kind": "heating on"}),
+        ("/api/rules", {"scope": "kind", "key": "rose", "school_id": "pulse"}),
+        ("/api/rules", {"scope": "group", "key": "roses"}),
+        ("/api/rules", {"scope": "place", "key": "x"}),
+        ("/api/rules", {"scope": "place", "key": "1", "school_id": "moon"}),
+    ):
         kept.refused(path, body, 404)
 
 
@@ -147,8 +153,9 @@ def test_what_changed_at_a_place_is_kept_with_its_day(kept: Client) -> None:
     kept.made(f"/api/places/{place}/changes", {"on": "2026-10-12", "kind": "heating on"})
     row = kept.made(f"/api/places/{place}/changes", {"on": "2026-11-01", "kind": "other", "note": "new glazing"})
     assert [(c["on"], c["kind"], c["note"]) for c in kept.get(f"/api/places/{place}/changes")] == [
-        ("2026-11-01", "other", "new glazing"), ("2026-10-12", "heating on", ""),
-    ]  # fmt: skip
+        ("2026-11-01", "other", "new glazing"),
+        ("2026-10-12", "heating on", ""),
+    ]
     assert [e["what"] for e in kept.get("/api/pots/1")["events"]] == ["heating on", "new glazing"]
     kept.made(f"/api/log/event/{row['id']}/archive")
     assert [e["what"] for e in kept.get("/api/pots/1")["events"]] == ["heating on"]

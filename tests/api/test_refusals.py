@@ -47,7 +47,7 @@ WRONG: list[tuple[str, dict[str, Any], str, str]] = [
     ("/api/pots", pot(code="Z", volume=None), "/volume", "Enter litres, or the top diameter"),
     ("/api/pots", pot(code="Z", interval_days=0), "/interval_days", "Days between waterings 0"),
     ("/api/pots", pot(code="Z", interval_days=None), "/interval_days", "is empty"),
-]  # fmt: skip
+]
 
 
 def rows(client: Client) -> dict[str, int]:

@@ -45,14 +45,30 @@ def test_sent_twice_stored_once(kept: Client, path: str, body: dict[str, Any], t
 @pytest.mark.parametrize(
     ("path", "method"),
     [
-        ("/api/waters/99/readings", "POST"), ("/api/waters/99/reports", "POST"), ("/api/waters/99/treatments", "POST"),
-        ("/api/meters/99/checks", "POST"), ("/api/water/membrane/99/pairs", "POST"), ("/api/waters/99", "PUT"),
-        ("/api/meters/99", "PUT"), ("/api/water/membrane/99/floor", "PUT"), ("/api/inbox/99/keep", "POST"),
+        ("/api/waters/99/readings", "POST"),
+        ("/api/waters/99/reports", "POST"),
+        ("/api/waters/99/treatments", "POST"),
+        ("/api/meters/99/checks", "POST"),
+        ("/api/water/membrane/99/pairs", "POST"),
+        ("/api/waters/99", "PUT"),
+        ("/api/meters/99", "PUT"),
+        ("/api/water/membrane/99/floor", "PUT"),
+        ("/api/inbox/99/keep", "POST"),
     ],
-)  # fmt: skip
+)
 def test_what_is_not_there_is_said(still: Client, path: str, method: str) -> None:
-    body = {"on": "2026-11-01", "value": 5, "lines": LINES, "kind": "stood", "shown": 1400, "feed": 400, "permeate": 20,
-            "name": "x", "floor_pct": 90, "water_id": 1}  # fmt: skip
+    body = {
+        "on": "2026-11-01",
+        "value": 5,
+        "lines": LINES,
+        "kind": "stood",
+        "shown": 1400,
+        "feed": 400,
+        "permeate": 20,
+        "name": "x",
+        "floor_pct": 90,
+        "water_id": 1,
+    }
     if method == "PUT" and "waters" in path:
         body["kind"] = "rain"
     answer = still.send(path, body, method=method)
@@ -67,7 +83,11 @@ def test_what_is_not_there_is_said(still: Client, path: str, method: str) -> Non
         ("/api/waters", {"name": "x", "kind": "soft water"}, "is not a choice"),
         ("/api/waters/1/treatments", {"on": "2026-11-01", "kind": "blessed"}, "is not a choice"),
         ("/api/waters/1/treatments", {"on": "2027-11-01", "kind": "stood"}, "lies in the future"),
-        ("/api/waters/1/treatments", {"on": "2026-11-01", "kind": "carbon", "before": 0, "after": 5}, "Reading before 0"),
+        (
+            "/api/waters/1/treatments",
+            {"on": "2026-11-01", "kind": "carbon", "before": 0, "after": 5},
+            "Reading before 0",
+        ),
         ("/api/meters", {"name": " "}, "Name is empty"),
         ("/api/meters", {"name": "x", "resolution": 0}, "Display step 0"),
         ("/api/meters", {"name": "x", "alpha_pct_per_C": 20}, "Compensation 20"),
@@ -82,7 +102,7 @@ def test_what_is_not_there_is_said(still: Client, path: str, method: str) -> Non
         ("/api/water/dechlorinate", {"volume": 0}, "Volume 0 L"),
         ("/api/water/boil", {"water_id": 1, "volume": 5, "boiled_off_pct": 90}, "Calcium or alkalinity"),
     ],
-)  # fmt: skip
+)
 def test_wrong_entries_get_a_sentence(still: Client, path: str, body: dict[str, Any], says: str) -> None:
     answer = still.send(path, body)
     assert answer.status_code in (404, 422)

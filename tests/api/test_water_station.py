@@ -10,11 +10,15 @@ from fenwa.store.models import Base, Correction, Finding, Reading
 from tests.conftest import Client, pot, reading
 
 REPORT = [
-    {"quantity": "Ca", "typed": "100", "unit": "mg/L"}, {"quantity": "Mg", "typed": "6", "unit": "mg/L"},
-    {"quantity": "Na", "typed": "20", "unit": "mg/L"}, {"quantity": "Cl", "typed": "24.6", "unit": "mg/L"},
-    {"quantity": "NO3", "typed": "5.65", "unit": "mg/L N"}, {"quantity": "SO4", "typed": "45", "unit": "mg/L"},
-    {"quantity": "alkalinity", "typed": "4.4", "unit": "mmol/L"}, {"quantity": "Fe", "typed": "<0.02", "unit": "mg/L"},
-]  # fmt: skip
+    {"quantity": "Ca", "typed": "100", "unit": "mg/L"},
+    {"quantity": "Mg", "typed": "6", "unit": "mg/L"},
+    {"quantity": "Na", "typed": "20", "unit": "mg/L"},
+    {"quantity": "Cl", "typed": "24.6", "unit": "mg/L"},
+    {"quantity": "NO3", "typed": "5.65", "unit": "mg/L N"},
+    {"quantity": "SO4", "typed": "45", "unit": "mg/L"},
+    {"quantity": "alkalinity", "typed": "4.4", "unit": "mmol/L"},
+    {"quantity": "Fe", "typed": "<0.02", "unit": "mg/L"},
+]
 
 
 def rows(client: Client) -> dict[str, int]:
@@ -64,9 +68,17 @@ def test_a_jug_filter_earns_its_verdict_with_a_reading(kept: Client) -> None:
 
 
 def test_tests_without_a_pen_and_as_ranges(kept: Client) -> None:
-    kept.made("/api/waters/1/readings", {"on": "2026-11-21", "amounts": [
-        {"quantity": "hardness", "typed": "4-7", "unit": "°dH"}, {"quantity": "free chlorine", "typed": "<0.1"}, {"quantity": "pH", "typed": "5,6"},
-    ]})  # fmt: skip
+    kept.made(
+        "/api/waters/1/readings",
+        {
+            "on": "2026-11-21",
+            "amounts": [
+                {"quantity": "hardness", "typed": "4-7", "unit": "°dH"},
+                {"quantity": "free chlorine", "typed": "<0.1"},
+                {"quantity": "pH", "typed": "5,6"},
+            ],
+        },
+    )
     found = {t["quantity"]: t for t in water(kept, "Rain")["tests"]}
     assert (found["hardness"]["low"], found["hardness"]["high"]) == pytest.approx((71.4, 124.95))
     assert (found["free chlorine"]["low"], found["free chlorine"]["high"]) == (0, 0.1)
@@ -322,7 +334,11 @@ def test_reports_come_in_and_go_out_as_csv(kept: Client) -> None:
     [
         ("reports", REPORTS.replace("0.02;2", "0.02;two"), "Row 2, column “Na (mg/L)”: Sodium “two” is not a number"),
         ("reports", REPORTS.replace("Mg (mmol/L)", "Mg (furlong)"), "Row 1, column “Mg (furlong)”: is not known"),
-        ("reports", REPORTS.replace("Rain;2026", "Well;2026"), "Row 2, column “water”: there is no source named “Well”"),
+        (
+            "reports",
+            REPORTS.replace("Rain;2026", "Well;2026"),
+            "Row 2, column “water”: there is no source named “Well”",
+        ),
         ("reports", REPORTS.replace("2026-09-01", "2026-13-01"), "Row 2, column “date”: “2026-13-01” is not a day"),
         ("reports", REPORTS.split("\n")[0], "Row 2: is missing"),
         ("reports", "", "Row 1: is empty"),
@@ -335,7 +351,7 @@ def test_reports_come_in_and_go_out_as_csv(kept: Client) -> None:
         ("readings", CSV.replace("water,date", "water,water"), "stands twice in the header"),
         ("readings", CSV.replace("12,yes", "12,maybe"), "Row 2, column “compensated”: “maybe” is neither yes nor no"),
     ],
-)  # fmt: skip
+)
 def test_one_bad_cell_stores_nothing(still: Client, path: str, text: str, says: str) -> None:
     before = rows(still)
     refused = still.refused(f"/api/{path}/import", {"text": text})
@@ -358,8 +374,19 @@ def test_the_water_page_names_what_is_not_known(demo: Client) -> None:
 def test_a_can_read_with_a_known_meter_is_corrected(kept: Client) -> None:
     meter = kept.made("/api/meters", {"name": "Pen"})["id"]
     kept.made(f"/api/meters/{meter}/checks", {"on": "2026-11-20", "standard": "1413", "shown": 1342.35})
-    batch = kept.made("/api/batches", {"pot_ids": [1], "product_id": 2, "water_id": 1, "volume": 2, "strength": "nitrogen",
-                                       "value": 40, "made_on": "2026-11-22", "name": "Feed"})["id"]  # fmt: skip
+    batch = kept.made(
+        "/api/batches",
+        {
+            "pot_ids": [1],
+            "product_id": 2,
+            "water_id": 1,
+            "volume": 2,
+            "strength": "nitrogen",
+            "value": 40,
+            "made_on": "2026-11-22",
+            "name": "Feed",
+        },
+    )["id"]
     judged = kept.made(f"/api/batches/{batch}/reading", {"on": "2026-11-22", "value": 285, "meter_id": meter})
     assert judged["batch"]["measured_uS_cm"] == pytest.approx(300)
     empty = kept.refused(f"/api/batches/{batch}/reading", {"on": "2026-11-22"})

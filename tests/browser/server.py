@@ -16,18 +16,40 @@ from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
 ROOT = Path(__file__).parents[2]
 TODAY = "2026-11-23"
 OWN_CERTIFICATE = ssl._create_unverified_context()
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync",
-         "--host-resolver-rules=MAP *.local 127.0.0.1"]  # fmt: skip
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--host-resolver-rules=MAP *.local 127.0.0.1",
+]
 
 
 @contextmanager
 def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator[str]:
     """``./fenwa serve`` or ``demo`` on a free port; ended by its own process id."""
     process = subprocess.Popen(
-        [sys.executable, "-m", "fenwa.cli", command, "--port", str(port), *more, "--today", TODAY, "--database", str(database)],
-        stdout=subprocess.PIPE, text=True, cwd=ROOT, env={**os.environ, "PYTHONPATH": str(ROOT / "src")},
-    )  # fmt: skip
+        [
+            sys.executable,
+            "-m",
+            "fenwa.cli",
+            command,
+            "--port",
+            str(port),
+            *more,
+            "--today",
+            TODAY,
+            "--database",
+            str(database),
+        ],
+        stdout=subprocess.PIPE,
+        text=True,
+        cwd=ROOT,
+        env={**os.environ, "PYTHONPATH": str(ROOT / "src")},
+    )
     assert process.stdout is not None
     try:
         address = re.search(r"https?://\S+:\d+", process.stdout.readline())
@@ -60,9 +82,13 @@ def chromium() -> Iterator[Browser]:
 def context_of(browser: Browser, width: int, height: int, scheme: str = "light", zoom: float = 1) -> BrowserContext:
     """A window of a size; at a zoom of 2 it has half the CSS pixels."""
     return browser.new_context(
-        viewport={"width": int(width / zoom), "height": int(height / zoom)}, device_scale_factor=zoom,
-        reduced_motion="reduce", locale="en-GB", timezone_id="UTC", color_scheme="dark" if scheme == "dark" else "light",
-    )  # fmt: skip
+        viewport={"width": int(width / zoom), "height": int(height / zoom)},
+        device_scale_factor=zoom,
+        reduced_motion="reduce",
+        locale="en-GB",
+        timezone_id="UTC",
+        color_scheme="dark" if scheme == "dark" else "light",
+    )
 
 
 def watched(context: BrowserContext, address: str) -> tuple[Page, list[str]]:

@@ -1,4 +1,6 @@
-"""The Mix station in a real browser: a mist bottle, four names of a strength, a fit, a clot, a slipped decimal, a spoon, the bench."""
+"""The Mix station in a real browser: a mist bottle, four names of a strength, a fit, a clot, a slipped decimal, a
+spoon, the bench.
+"""
 
 import re
 from collections.abc import Callable, Iterator
@@ -85,7 +87,8 @@ def test_dragging_keeps_the_page_alive(orangery: str, open_page: Callable[..., P
     expect(slider).to_be_visible()
     page.evaluate(
         """() => { window.gaps = []; let last = performance.now()
-          const tick = () => { const now = performance.now(); window.gaps.push(now - last); last = now; requestAnimationFrame(tick) }
+          const tick = () => { const now = performance.now(); window.gaps.push(now - last); last = now;
+            requestAnimationFrame(tick) }
           requestAnimationFrame(tick) }"""
     )
     asked = []

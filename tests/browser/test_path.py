@@ -1,4 +1,6 @@
-"""Steps 1 to 7 on a fresh database, in a real browser, by pointer and by keyboard alone, at the desk and at the bench."""
+"""Steps 1 to 7 on a fresh database, in a real browser, by pointer and by keyboard alone, at the desk and at the
+bench.
+"""
 
 from collections.abc import Callable
 

@@ -1,4 +1,6 @@
-"""The phone on the home network: asked for the passphrase, served under the machine's own name, told of the open link."""
+"""The phone on the home network: asked for the passphrase, served under the machine's own name, told of the open
+link.
+"""
 
 import socket
 import subprocess
@@ -20,9 +22,13 @@ CERTIFICATE = Path(__file__).parent / "certificate"  # made for this test, worth
 def choose(database: Path) -> None:
     """The passphrase, by the command a grower uses."""
     done = subprocess.run(
-        [sys.executable, "-m", "fenwa.cli", "passphrase", "--database", str(database)], cwd=ROOT, text=True,
-        input=f"{WORDS}\n{WORDS}\n", capture_output=True, env={"PYTHONPATH": str(ROOT / "src"), "PATH": "/usr/bin:/bin"},
-    )  # fmt: skip
+        [sys.executable, "-m", "fenwa.cli", "passphrase", "--database", str(database)],
+        cwd=ROOT,
+        text=True,
+        input=f"{WORDS}\n{WORDS}\n",
+        capture_output=True,
+        env={"PYTHONPATH": str(ROOT / "src"), "PATH": "/usr/bin:/bin"},
+    )
     assert done.returncode == 0, done.stderr
 
 

@@ -139,8 +139,17 @@ def test_nothing_scrolls_sideways(demo_address: str, open_page: Callable[..., Pa
 WATER_TOOLS = ["blend", "share", "membrane", "chlorine", "alkalinity", "boil", "meters", "reports", "inbox"]
 TOOL = "section[aria-label^='Tool: ']"  # the rest of the view is walked with the views
 MIX_TOOLS = ["fit", "compare", "stock", "mist", "names", "spoons", "schools"]
-OPENERS = ("Enter a pair", "Check in a standard: Pen 1", "Which scale is it? Pen 1", "Add a meter", "Type a report",
-           "Read reports from a file", "Read readings from a file", "Change this source", "Something done to it")  # fmt: skip
+OPENERS = (
+    "Enter a pair",
+    "Check in a standard: Pen 1",
+    "Which scale is it? Pen 1",
+    "Add a meter",
+    "Type a report",
+    "Read reports from a file",
+    "Read readings from a file",
+    "Change this source",
+    "Something done to it",
+)
 
 
 def walk_tools(page: Page, station: str, tools: list[str], openers: tuple[str, ...]) -> None:
@@ -279,10 +288,13 @@ def test_a_pour_can_be_taken_back_and_corrected(fresh_address: str, open_page: C
     page = open_page(fresh_address, "/")
     page.evaluate(
         """async () => {
-          const send = (path, body) => fetch(path, {method: "POST", headers: {"content-type": "application/json", "idempotency-key": crypto.randomUUID()}, body: JSON.stringify(body)})
+          const key = () => crypto.randomUUID();
+            const send = (path, body) => fetch(path, {method: "POST",
+                headers: {"content-type": "application/json", "idempotency-key": key()}, body: JSON.stringify(body)})
           await send("/api/waters", {name: "Rain", kind: "rain"})
           await send("/api/waters/1/readings", {on: "2026-11-20", value: 34})
-          await send("/api/pots", {code: "P-01", profile_id: "paphiopedilum", medium_id: "bark_mix", volume: 1, interval_days: 6})
+          await send("/api/pots", {code: "P-01", profile_id: "paphiopedilum",
+                medium_id: "bark_mix", volume: 1, interval_days: 6})
         }"""
     )
     page.goto(fresh_address + "/pots/1")
@@ -311,7 +323,9 @@ def test_units_follow_the_settings(fresh_address: str, open_page: Callable[..., 
     expect(page.locator("html")).to_have_class(re.compile("dark"))
     page.evaluate(
         """async () => {
-          const send = (path, body) => fetch(path, {method: "POST", headers: {"content-type": "application/json", "idempotency-key": crypto.randomUUID()}, body: JSON.stringify(body)})
+          const key = () => crypto.randomUUID();
+            const send = (path, body) => fetch(path, {method: "POST",
+                headers: {"content-type": "application/json", "idempotency-key": key()}, body: JSON.stringify(body)})
           await send("/api/waters", {name: "Rain", kind: "rain"})
           await send("/api/waters/1/readings", {on: "2026-11-20", value: 434})
         }"""

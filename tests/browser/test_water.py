@@ -78,7 +78,10 @@ def test_which_scale_is_my_pen(orangery: str, open_page: Callable[..., Page]) ->
     expect(page.get_by_role("status").filter(has_text="True within 3 %.")).to_be_visible()
 
 
-GOOD = "water,date,laboratory,Ca (mg/L),Na (mg/L),alkalinity (mmol/L)\nBorehole,2026-11-01,Ansa,110,25,5.2\nTown water,2026-11-02,Ansa,60,{bad},2.5\n"
+GOOD = (
+    "water,date,laboratory,Ca (mg/L),Na (mg/L),alkalinity (mmol/L)\n"
+    "Borehole,2026-11-01,Ansa,110,25,5.2\nTown water,2026-11-02,Ansa,60,{bad},2.5\n"
+)
 
 
 def test_a_report_with_one_bad_cell_stores_nothing(

@@ -26,8 +26,28 @@ NAMES = [c.name for c in list_calculations()]
 GOOD: dict[str, list[dict[str, Any]]] = {name: [inputs for n, inputs in runs() if n == name] for name in NAMES}
 # amounts end in these; what may be below nothing is named in full
 AMOUNTS = ("_L", "_mL", "_g", "_g_L", "_mL_per_L", "_min", "_days", "_uS_cm", "rounds", "litres", "_weeks", "_mg")
-SIGNED = {"added_uS_cm", "gap_uS_cm", "offset_uS_cm", "drift_uS_cm", "step_uS_cm", "change_uS_cm", "difference_uS_cm",
-          "left_days", "net_mg_L", "high_mg_L", "headroom_uS_cm", "headroom_mg_L", "headroom_nitrogen_mg_L", "ec_added_uS_cm", "feed_acidity_mg_L", "unlisted_meq_g", "low_mg_L", "acidity_mg_L", "slowing_days", "window_days"}  # fmt: skip
+SIGNED = {
+    "added_uS_cm",
+    "gap_uS_cm",
+    "offset_uS_cm",
+    "drift_uS_cm",
+    "step_uS_cm",
+    "change_uS_cm",
+    "difference_uS_cm",
+    "left_days",
+    "net_mg_L",
+    "high_mg_L",
+    "headroom_uS_cm",
+    "headroom_mg_L",
+    "headroom_nitrogen_mg_L",
+    "ec_added_uS_cm",
+    "feed_acidity_mg_L",
+    "unlisted_meq_g",
+    "low_mg_L",
+    "acidity_mg_L",
+    "slowing_days",
+    "window_days",
+}
 
 
 def faults(value: Any, path: str = "") -> list[str]:
@@ -80,9 +100,13 @@ def test_an_answer_or_a_refusal_never_a_crash(name: str, data: st.DataObject) ->
         ("flush-plan", {"round_L": 1e-6}, "Water of one round 0.000001 L cannot be"),
         ("ion-conductivity", {"added": {"K_mg_L": -5}}, "Added K -5 mg/L cannot be"),
         ("root-zone", {"today": "9999-12-31"}, "no day of a log"),
-        ("feed-conductivity", {"slope": {"factor": -3, "factor_low": -3, "factor_high": -3, "slope_uS_per_g_L": -900, "batches": 3}}, "Own slope over the model’s -3"),
+        (
+            "feed-conductivity",
+            {"slope": {"factor": -3, "factor_low": -3, "factor_high": -3, "slope_uS_per_g_L": -900, "batches": 3}},
+            "Own slope over the model’s -3",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_was_taken_is_refused(name: str, changes: dict[str, Any], says: str) -> None:
     with pytest.raises(DomainError) as refused:
         run_calculation(name, {**GOOD[name][0], **changes})

@@ -36,8 +36,14 @@ def monte_carlo(n_events: int, volume: float, draws: int = 4000) -> np.ndarray:
     z = {name: rng.normal(0, sd, draws) for name, sd in SPREAD.items()}
     W = capacity_L(POT) * np.exp(z["ln_W"])
     logit = np.log(POT.u / (1 - POT.u)) + z["logit_u"]
-    soil = Soil((1 - MIX.phi) * W, MIX.phi * W, MIX.eta * np.exp(z["ln_eta"]), 1 / (1 + np.exp(-logit)),
-                np.log(2) / MIX.t_half_h * np.exp(z["ln_k"]), MIX.R)  # fmt: skip
+    soil = Soil(
+        (1 - MIX.phi) * W,
+        MIX.phi * W,
+        MIX.eta * np.exp(z["ln_eta"]),
+        1 / (1 + np.exp(-logit)),
+        np.log(2) / MIX.t_half_h * np.exp(z["ln_k"]),
+        MIX.R,
+    )
     start = 450.0 * np.exp(z["ln_start"])
     state = State(soil.W_m_cc * 1.0, start, start)
     loss = POT.loss_per_day * capacity_L(POT) * 6 * np.exp(z["ln_E"])

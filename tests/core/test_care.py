@@ -11,8 +11,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fenwa.core.care.cans import CanWater, MixNeed, allowed_range, group
+from fenwa.core.care.condition import Condition, Override
 from fenwa.core.care.errands import PotFacts, SetAside, ThingFacts, errands, standing
-from fenwa.core.care.holds import Condition, Override, blocked, holds
+from fenwa.core.care.holds import blocked, holds
 from fenwa.core.care.interval import Gap, drying_rate, learnt_days, left_share
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, pattern_of
 from fenwa.core.care.phase import Seen, phase_of
@@ -53,9 +54,10 @@ def test_the_seasons_of_the_hemispheres_are_half_a_year_apart(on: date) -> None:
 
 
 @given(
-    st.sampled_from(sorted(profiles())), st.dates(date(2026, 1, 1), date(2026, 12, 31)),
+    st.sampled_from(sorted(profiles())),
+    st.dates(date(2026, 1, 1), date(2026, 12, 31)),
     st.sampled_from(["calendar", "growth", "warmth", "lamps"]),
-)  # fmt: skip
+)
 def test_every_school_gives_a_phase_the_kind_knows_with_a_reason(kind: str, on: date, school: Any) -> None:
     profile = get_profile(kind)
     for hemisphere in ("north", "south", "none"):
@@ -111,7 +113,11 @@ CALM = Condition("active", None, "none", "new growth")
         ({"rot_on": TODAY - 9 * DAY, "roots_moving_on": TODAY - DAY}, None, None),
         ({"rot_on": TODAY - 31 * DAY}, None, None),
         ({"dry_share": 0.7}, "bone dry", "feed"),
-        ({"medium_charged": True, "medium_since": TODAY - 20 * DAY, "ideal_high_uS_cm": 900}, "feed in the medium", "feed"),
+        (
+            {"medium_charged": True, "medium_since": TODAY - 20 * DAY, "ideal_high_uS_cm": 900},
+            "feed in the medium",
+            "feed",
+        ),
         ({"medium_since": TODAY - 20 * DAY}, "medium not known", "feed"),
         ({"prill_share_out": 0.4}, "prills running", "feed"),
         ({"night_C": 9, "minimum_C": 12, "climate_on": TODAY - 2 * DAY}, "cold", "flush"),
@@ -124,10 +130,19 @@ CALM = Condition("active", None, "none", "new growth")
         ({"phase": "rest", "rest_feeds": True}, None, None),
         ({"night_C": 9, "minimum_C": 12, "climate_on": TODAY - 20 * DAY}, None, None),
         ({"carnivore": True, "root_opt_in": True}, None, None),
-        ({"medium_charged": True, "medium_since": TODAY - 20 * DAY, "ideal_high_uS_cm": 900, "last_reading_uS_cm": 700,
-          "last_reading_on": TODAY - DAY}, None, None),
+        (
+            {
+                "medium_charged": True,
+                "medium_since": TODAY - 20 * DAY,
+                "ideal_high_uS_cm": 900,
+                "last_reading_uS_cm": 700,
+                "last_reading_on": TODAY - DAY,
+            },
+            None,
+            None,
+        ),
     ],
-)  # fmt: skip
+)
 def test_each_hold_names_what_it_blocks_why_and_until(changes: dict[str, Any], found: str | None, blocks: Any) -> None:
     open_now = holds(replace(CALM, **changes), TODAY)
     assert [h.id for h in open_now] == ([found] if found else [])
@@ -169,9 +184,15 @@ def test_pattern_that_only_feeds_never_rinses() -> None:
 
 
 NEEDS = st.lists(
-    st.tuples(st.integers(1, 80), st.integers(0, 60), st.sampled_from([None, 150, 300, 700]), st.sampled_from([(1,), (1, 2), (2,)])),
-    min_size=1, max_size=7,
-)  # fmt: skip
+    st.tuples(
+        st.integers(1, 80),
+        st.integers(0, 60),
+        st.sampled_from([None, 150, 300, 700]),
+        st.sampled_from([(1,), (1, 2), (2,)]),
+    ),
+    min_size=1,
+    max_size=7,
+)
 WATERS = [CanWater(1, 30.0), CanWater(2, 200.0)]
 
 
@@ -211,8 +232,18 @@ def test_cans_are_as_few_as_brute_force_finds_and_every_pot_fits_its_can(rows: l
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.lists(st.tuples(st.integers(1, 120), st.integers(0, 90), st.sampled_from([None, 150, 300, 700, 1200]), st.sampled_from([(1,), (1, 2), (2,)])),
-                min_size=10, max_size=200))  # fmt: skip
+@given(
+    st.lists(
+        st.tuples(
+            st.integers(1, 120),
+            st.integers(0, 90),
+            st.sampled_from([None, 150, 300, 700, 1200]),
+            st.sampled_from([(1,), (1, 2), (2,)]),
+        ),
+        min_size=10,
+        max_size=200,
+    )
+)
 def test_cans_are_never_more_than_a_greedy_takes(rows: list[Any]) -> None:
     found = group(as_needs(rows), WATERS)
     assert len(found.cans) <= found.greedy <= max(found.alone, 1)
@@ -296,8 +327,25 @@ def test_a_mixture_lies_between_its_parts(parts: list[float]) -> None:
 
 
 def test_errands_come_in_order_with_names_that_last() -> None:
-    pot = PotFacts(3, "S-01", "Sarracenia", False, "tray", "yes", (90, 365), TODAY - 400 * DAY, None, True, TODAY - 50 * DAY, TODAY - DAY,
-                   "did the rinse help?", TODAY, TODAY - 1000 * DAY, (18, 30), False)  # fmt: skip
+    pot = PotFacts(
+        3,
+        "S-01",
+        "Sarracenia",
+        False,
+        "tray",
+        "yes",
+        (90, 365),
+        TODAY - 400 * DAY,
+        None,
+        True,
+        TODAY - 50 * DAY,
+        TODAY - DAY,
+        "did the rinse help?",
+        TODAY,
+        TODAY - 1000 * DAY,
+        (18, 30),
+        False,
+    )
     pen = ThingFacts("meter-1-check", "meter check", "Pen 1", TODAY + DAY, "Check it in a standard.")
     found = errands([pot], [pen], TODAY + DAY)
     assert [e.kind for e in found] == [
@@ -344,8 +392,25 @@ def test_the_strictest_hold_stands_first_and_none_is_lost(data: Any) -> None:
 
 
 def test_a_rinse_that_was_told_starts_the_count_anew_and_a_job_put_off_comes_back() -> None:
-    pot = PotFacts(3, "S-01", "Sarracenia", False, "tray", "yes", (90, 100), TODAY - 400 * DAY, None, False, None, None, "",
-                   None, None, None, False)  # fmt: skip
+    pot = PotFacts(
+        3,
+        "S-01",
+        "Sarracenia",
+        False,
+        "tray",
+        "yes",
+        (90, 100),
+        TODAY - 400 * DAY,
+        None,
+        False,
+        None,
+        None,
+        "",
+        None,
+        None,
+        None,
+        False,
+    )
     (due,) = errands([pot], [], TODAY)
     assert due.due_on == TODAY - 300 * DAY
     assert errands([replace(pot, rinsed_on=TODAY - DAY)], [], TODAY) == []

@@ -13,8 +13,19 @@ BARK = {"theta_cc": 0.25, "phi": 0.55, "t_half_h": 1.0, "eta": 0.5, "R": 1.1, "n
 WEIGHTS = {"drained_g": 850, "dry_g": 600, "now_g": 700}
 NEED = {"id": 1, "n_low_mg_L": 40, "n_high_mg_L": 60, "ceiling_uS_cm": 900, "water_ids": [1]}
 WATER = {"id": 1, "ec_uS_cm": 30}
-AWAY_POT = {"id": 1, "code": "F-01", "name": "fern", "place": "sill", "shelf_order": 1, "interval_days": 6, "low_days": 4,
-            "high_days": 8, "amount_mL": 100, "water": "Rain", "route": "top"}  # fmt: skip
+AWAY_POT = {
+    "id": 1,
+    "code": "F-01",
+    "name": "fern",
+    "place": "sill",
+    "shelf_order": 1,
+    "interval_days": 6,
+    "low_days": 4,
+    "high_days": 8,
+    "amount_mL": 100,
+    "water": "Rain",
+    "route": "top",
+}
 JOURNEY = {"pots": [AWAY_POT], "leaving": "2026-12-20", "back": "2027-01-03"}
 COUNT = {"kind": "count", "cycle": 4, "feeds": 3}
 
@@ -143,8 +154,19 @@ def test_every_calculation_of_a_pot_that_takes_a_number_is_in_the_table() -> Non
 @pytest.mark.parametrize("never_dry", [True, False])
 @pytest.mark.parametrize("interval", [1, 3, 6, 14, 40])
 def test_a_helper_comes_before_any_pot_is_dry_and_never_for_one_at_rest(interval: float, never_dry: bool) -> None:
-    pots = [{**AWAY_POT, "id": i, "interval_days": interval + i, "low_days": 0.7 * (interval + i), "high_days": 1.4 * (interval + i),
-             "never_dry": never_dry, "keep_dry": i == 3, "hold": "Dormant." if i == 3 else ""} for i in range(4)]  # fmt: skip
+    pots = [
+        {
+            **AWAY_POT,
+            "id": i,
+            "interval_days": interval + i,
+            "low_days": 0.7 * (interval + i),
+            "high_days": 1.4 * (interval + i),
+            "never_dry": never_dry,
+            "keep_dry": i == 3,
+            "hold": "Dormant." if i == 3 else "",
+        }
+        for i in range(4)
+    ]
     plan = run_calculation("away-risk", {**JOURNEY, "pots": pots})["result"]
     assert all(3 not in v["pot_ids"] for v in plan["visits"])
     days = [date.fromisoformat(v["on"]) for v in plan["visits"]]

@@ -79,7 +79,8 @@ def test_salts_by_formula_balance_their_charge(salt: str) -> None:
 def test_a_new_fertilizer_is_one_file(tmp_path: Path) -> None:
     path = tmp_path / "new.toml"
     path.write_text(
-        'id = "new"\nname = "New 10-5-10"\nn_total_pct = 10.0\np_pct = 5.0\nk_pct = 10.0\nsource = "label"\nchecked_by = "us"\n'
+        'id = "new"\nname = "New 10-5-10"\nn_total_pct = 10.0\np_pct = 5.0\nk_pct = 10.0\n'
+        'source = "label"\nchecked_by = "us"\n'
     )
     found = fertilizers(tmp_path)["new"]
     d = dose(label=found.label, base=BaseWater(30, "rain"), volume_L=1, strength="nitrogen", value=50).result

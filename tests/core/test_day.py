@@ -6,10 +6,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, PotDay, Predicted, forming, phase_on, pot_day, round_pot
+from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, PotDay, Predicted, forming, phase_on, pot_day
 from fenwa.core.care.due import job_of, sprays_today
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.log import LogFacts, LoggedLook, LoggedPhase, LoggedPour, facts_of_log
+from fenwa.core.care.round_pot import round_pot
 from fenwa.core.care.standing import InForce
 from fenwa.core.data.loader import get_profile, habits, media, profiles, schools
 from fenwa.core.data.profile import Profile
@@ -24,9 +25,14 @@ def ago(days: int) -> date:
 
 
 def day_of(
-    kind: str | Profile, log: LogFacts | None = None, school: str = "", place: PlaceFacts | None = None, reading: float | None = None,
-    told_by: str = "noted", **kept: object,
-) -> PotDay:  # fmt: skip
+    kind: str | Profile,
+    log: LogFacts | None = None,
+    school: str = "",
+    place: PlaceFacts | None = None,
+    reading: float | None = None,
+    told_by: str = "noted",
+    **kept: object,
+) -> PotDay:
     """A day as the store would put it together."""
     profile = get_profile(kind) if isinstance(kind, str) else kind
     habit = habits()[profile.habit]
@@ -160,9 +166,17 @@ def test_each_finding_holds_what_it_must(
     assert all(h.reason.endswith(".") and h.release.endswith(".") for h in d.holds)
 
 
-@given(kind=st.sampled_from(KINDS), school=st.sampled_from(["", *SCHOOLS]), told=st.sampled_from(["noted", "calendar", "growth", "lamps", "warmth"]),
-       half=st.sampled_from(["north", "south", "none"]), last=st.integers(0, 60), fed=st.integers(0, 90), marks=st.sets(st.sampled_from(["crust", "limp", "rot"])),
-       phase=st.sampled_from(["active", "slowing", "rest", "dormant", "establishing"]), reading=st.one_of(st.none(), st.floats(10, 4000)))  # fmt: skip
+@given(
+    kind=st.sampled_from(KINDS),
+    school=st.sampled_from(["", *SCHOOLS]),
+    told=st.sampled_from(["noted", "calendar", "growth", "lamps", "warmth"]),
+    half=st.sampled_from(["north", "south", "none"]),
+    last=st.integers(0, 60),
+    fed=st.integers(0, 90),
+    marks=st.sets(st.sampled_from(["crust", "limp", "rot"])),
+    phase=st.sampled_from(["active", "slowing", "rest", "dormant", "establishing"]),
+    reading=st.one_of(st.none(), st.floats(10, 4000)),
+)
 @settings(max_examples=250, deadline=None)
 def test_whatever_the_log_says_the_job_keeps_to_its_holds_and_limits(
     kind: str,

@@ -19,8 +19,21 @@ from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kinds import BaseWater
 
 CLOTS = tomllib.loads((Path(__file__).parent / "clots.toml").read_text("utf-8"))["clot"]
-HARD = BaseWater(611.0, "borehole", ions=WaterIons(Ca_mg_L=100, Mg_mg_L=6, Na_mg_L=20, K_mg_L=3, Cl_mg_L=24.6, NO3_mg_L=25,
-                                                   SO4_mg_L=45, alkalinity_mg_L_CaCO3=220, pH=7.4))  # fmt: skip
+HARD = BaseWater(
+    611.0,
+    "borehole",
+    ions=WaterIons(
+        Ca_mg_L=100,
+        Mg_mg_L=6,
+        Na_mg_L=20,
+        K_mg_L=3,
+        Cl_mg_L=24.6,
+        NO3_mg_L=25,
+        SO4_mg_L=45,
+        alkalinity_mg_L_CaCO3=220,
+        pH=7.4,
+    ),
+)
 PURE = BaseWater(0.0)
 CATIONS = {"NH4": 1, "K": 1, "Na": 1, "Ca": 2, "Mg": 2, "Fe": 2, "Zn": 2, "H": 1}
 ANIONS = {"NO3": 1, "Cl": 1, "SO4": 2, "PO4": 3, "HPO4": 2, "H2PO4": 1, "CO3": 2, "HCO3": 1, "OH": 1}
@@ -109,10 +122,20 @@ def test_acids_alkalis_and_buffers_at_a_hundredth_molar(formula: str, uS_cm: flo
 @pytest.mark.parametrize(
     ("formula", "kg_t"),
     [
-        ("H3PO4", 511), ("HNO3", 397), ("H2SO4", 1020), ("K2CO3", -724), ("KOH", -892), ("NaHCO3", -596), ("CaCO3", -1000),
-        ("NH4H2PO4", 653), ("(NH4)2HPO4", 758), ("K2HPO4", -287), ("MgSO4.7H2O", 0), ("CO(NH2)2.H3PO4", 633),
+        ("H3PO4", 511),
+        ("HNO3", 397),
+        ("H2SO4", 1020),
+        ("K2CO3", -724),
+        ("KOH", -892),
+        ("NaHCO3", -596),
+        ("CaCO3", -1000),
+        ("NH4H2PO4", 653),
+        ("(NH4)2HPO4", 758),
+        ("K2HPO4", -287),
+        ("MgSO4.7H2O", 0),
+        ("CO(NH2)2.H3PO4", 633),
     ],
-)  # fmt: skip
+)
 def test_acids_and_carbonates_have_their_true_acidity(formula: str, kg_t: float) -> None:
     """By hand: 50.04 times moles of charge per mole over the molar mass, half of the nitrogen acid (Pierre)."""
     assert potential_acidity_kg_t(Label("x", formula=formula)) == pytest.approx(kg_t, rel=0.005, abs=1)
@@ -164,8 +187,12 @@ formulas = st.builds(
 )
 
 
-@given(pair=st.tuples(formulas, formulas), doses=st.tuples(st.floats(0.05, 20), st.floats(0.05, 20)),
-       times=st.sampled_from([1.0, 2.0, 20.0, 100.0, 200.0]), hard=st.booleans())  # fmt: skip
+@given(
+    pair=st.tuples(formulas, formulas),
+    doses=st.tuples(st.floats(0.05, 20), st.floats(0.05, 20)),
+    times=st.sampled_from([1.0, 2.0, 20.0, 100.0, 200.0]),
+    hard=st.booleans(),
+)
 @settings(max_examples=150, deadline=None)
 def test_no_mixture_over_its_solubility_is_called_clear(
     pair: tuple[str, str], doses: tuple[float, float], times: float, hard: bool

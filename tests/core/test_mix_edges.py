@@ -129,15 +129,33 @@ def test_solubility_bounds_the_stock() -> None:
 
 
 def check(measured: float, predicted: float = 400.0, water: float = 40.0):  # type: ignore[no-untyped-def]
-    return batch_check(predicted_uS_cm=predicted, predicted_low_uS_cm=0.95 * predicted, predicted_high_uS_cm=1.05 * predicted,
-                       measured_uS_cm=measured, water_uS_cm=water, volume_L=2.0).result  # fmt: skip
+    return batch_check(
+        predicted_uS_cm=predicted,
+        predicted_low_uS_cm=0.95 * predicted,
+        predicted_high_uS_cm=1.05 * predicted,
+        measured_uS_cm=measured,
+        water_uS_cm=water,
+        volume_L=2.0,
+    ).result
 
 
 @pytest.mark.parametrize(
     ("measured", "verdict"),
-    [(400, "fine"), (455, "fine"), (345, "fine"), (470, "check"), (330, "check"), (1500, "check"), (2600, "about ten times"),
-     (4900, "about ten times"), (6000, "check"), (78, "about a tenth"), (42, "water alone"), (30, "water alone")],
-)  # fmt: skip
+    [
+        (400, "fine"),
+        (455, "fine"),
+        (345, "fine"),
+        (470, "check"),
+        (330, "check"),
+        (1500, "check"),
+        (2600, "about ten times"),
+        (4900, "about ten times"),
+        (6000, "check"),
+        (78, "about a tenth"),
+        (42, "water alone"),
+        (30, "water alone"),
+    ],
+)
 def test_verdict_moves_with_the_reading(measured: float, verdict: str) -> None:
     assert check(measured).verdict == verdict
 

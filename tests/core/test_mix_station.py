@@ -1,4 +1,6 @@
-"""The Mix station's rules: mass kept through stock, dilution and blend, rounding, fits against brute force, names of a strength."""
+"""The Mix station's rules: mass kept through stock, dilution and blend, rounding, fits against brute force, names
+of a strength.
+"""
 
 import itertools
 
@@ -17,7 +19,8 @@ from fenwa.core.mix.dilution import DilutionStep, injector, serial_dilution
 from fenwa.core.mix.dose import dose
 from fenwa.core.mix.elements import ions_per_gram, label_to_elements
 from fenwa.core.mix.feed import Feed, feed_conductivity, sum_ions
-from fenwa.core.mix.fit import FitTarget, recipe_fit
+from fenwa.core.mix.fit import recipe_fit
+from fenwa.core.mix.fit_search import FitTarget
 from fenwa.core.mix.formula import atoms_of, molar_mass_of, shares_of
 from fenwa.core.mix.grade import read_grade
 from fenwa.core.mix.headroom import PotCeiling, headroom, strength_equivalents
@@ -40,13 +43,23 @@ PURE = BaseWater(0.0, "deionised", None, "pure water")
 HARD = BaseWater(
     611.0,
     "borehole",
-    WaterIons(Ca_mg_L=100, Mg_mg_L=6, Na_mg_L=20, K_mg_L=3, Cl_mg_L=24.6, NO3_mg_L=25, SO4_mg_L=45,
-              alkalinity_mg_L_CaCO3=220, pH=7.4),
+    WaterIons(
+        Ca_mg_L=100,
+        Mg_mg_L=6,
+        Na_mg_L=20,
+        K_mg_L=3,
+        Cl_mg_L=24.6,
+        NO3_mg_L=25,
+        SO4_mg_L=45,
+        alkalinity_mg_L_CaCO3=220,
+        pH=7.4,
+    ),
     "Borehole",
-)  # fmt: skip
+)
 GRADE = Label("13-3-15", n_nitrate_pct=11.6, n_ammonium_pct=1.4, p_pct=3, k_pct=15, ca_pct=8, mg_pct=2, label_rate=1.0)
-LIQUID = Label("liquid", form="liquid", density_g_mL=1.21, n_nitrate_pct=4.2, n_ammonium_pct=1.8, p_pct=2, k_pct=5,
-               label_rate=2.0)  # fmt: skip
+LIQUID = Label(
+    "liquid", form="liquid", density_g_mL=1.21, n_nitrate_pct=4.2, n_ammonium_pct=1.8, p_pct=2, k_pct=5, label_rate=2.0
+)
 UREA = Label("urea-rich", n_nitrate_pct=5, n_ammonium_pct=4.5, n_urea_pct=10.5, p_pct=8.7, k_pct=16.6, label_rate=1.5)
 CAN, EPSOM, MKP = (
     Label(n, formula=f) for n, f in (("CaN", "Ca(NO3)2.4H2O"), ("Epsom", "MgSO4.7H2O"), ("MKP", "KH2PO4"))
@@ -61,9 +74,16 @@ doses = st.floats(0.02, 2.0)
 
 @pytest.mark.parametrize(
     ("formula", "mass"),
-    [("KNO3", 101.10), ("Ca(NO3)2.4H2O", 236.15), ("MgSO4·7H2O", 246.47), ("CO(NH2)2", 60.06), ("(NH4)2SO4", 132.14),
-     ("5Ca(NO3)2.NH4NO3.10H2O", 1080.66), ("FeSO4 7H2O", 278.01)],
-)  # fmt: skip
+    [
+        ("KNO3", 101.10),
+        ("Ca(NO3)2.4H2O", 236.15),
+        ("MgSO4·7H2O", 246.47),
+        ("CO(NH2)2", 60.06),
+        ("(NH4)2SO4", 132.14),
+        ("5Ca(NO3)2.NH4NO3.10H2O", 1080.66),
+        ("FeSO4 7H2O", 278.01),
+    ],
+)
 def test_molar_masses_are_the_handbooks(formula: str, mass: float) -> None:
     assert molar_mass_of(formula) == pytest.approx(mass, abs=0.06)
 
@@ -89,12 +109,14 @@ def test_shares_beside_a_formula_must_agree() -> None:
 
 @pytest.mark.parametrize(
     ("label", "says"),
-    [(Label("x", n_total_pct=20, p_pct=40, k_pct=45), "add up to 105 %, more than 100"),
-     (Label("x", n_nitrate_pct=60, s_pct=41), "add up to 101 %"),
-     (Label("x", n_total_pct=20, n_nitrate_pct=5, n_other_pct=5), "add up to 10 %, but total nitrogen says 20"),
-     (Label("x", kind="no ppm", n_total_pct=5), "recorded without a strength"),
-     (Label("x", n_total_pct=5, cap_mL=0), "A cap 0 mL cannot be")],
-)  # fmt: skip
+    [
+        (Label("x", n_total_pct=20, p_pct=40, k_pct=45), "add up to 105 %, more than 100"),
+        (Label("x", n_nitrate_pct=60, s_pct=41), "add up to 101 %"),
+        (Label("x", n_total_pct=20, n_nitrate_pct=5, n_other_pct=5), "add up to 10 %, but total nitrogen says 20"),
+        (Label("x", kind="no ppm", n_total_pct=5), "recorded without a strength"),
+        (Label("x", n_total_pct=5, cap_mL=0), "A cap 0 mL cannot be"),
+    ],
+)
 def test_impossible_labels_are_told_plainly(label: Label, says: str) -> None:
     with pytest.raises(InputError, match=says):
         check_label(label)
@@ -119,9 +141,17 @@ def test_slow_nitrogen_is_not_dissolved_and_a_silent_label_is_said() -> None:
 
 @pytest.mark.parametrize(
     ("text", "grade"),
-    [("16 16 16", (16, 16, 16)), ("161616", (16, 16, 16)), ("16-16-16", (16, 16, 16)), ("13-3-15", (13, 3, 15)),
-     ("555", (5, 5, 5)), ("20-8,7-16.6", (20, 8.7, 16.6)), ("20/10/20", (20, 10, 20)), ("102010", (10, 20, 10))],
-)  # fmt: skip
+    [
+        ("16 16 16", (16, 16, 16)),
+        ("161616", (16, 16, 16)),
+        ("16-16-16", (16, 16, 16)),
+        ("13-3-15", (13, 3, 15)),
+        ("555", (5, 5, 5)),
+        ("20-8,7-16.6", (20, 8.7, 16.6)),
+        ("20/10/20", (20, 10, 20)),
+        ("102010", (10, 20, 10)),
+    ],
+)
 def test_a_grade_is_understood_however_it_is_typed(text: str, grade: tuple[float, float, float]) -> None:
     found = read_grade(text=text).result
     assert (found.n_pct, found.p_pct, found.k_pct) == grade
@@ -259,8 +289,12 @@ def test_the_unit_of_a_label_rate_never_changes_the_dose(share: float, unit: str
 @settings(max_examples=30, deadline=None)
 def test_each_name_of_a_strength_finds_the_same_dose(d: float, label: Label, base: BaseWater) -> None:
     e = strength_equivalents(label=label, base=base, strength="dose", value=d).result
-    for mode, value in (("fraction", e.fraction), ("nitrogen", e.nitrogen_mg_L), ("ec_added", e.ec_added_uS_cm),
-                        ("ec_total", e.ec_total_uS_cm)):  # fmt: skip
+    for mode, value in (
+        ("fraction", e.fraction),
+        ("nitrogen", e.nitrogen_mg_L),
+        ("ec_added", e.ec_added_uS_cm),
+        ("ec_total", e.ec_total_uS_cm),
+    ):
         assert value is not None
         again = dose(label=label, base=base, volume_L=1, strength=mode, value=value)  # type: ignore[arg-type]
         assert again.result.dose_g_L == pytest.approx(d, rel=1e-4)
@@ -270,11 +304,20 @@ def test_each_name_of_a_strength_finds_the_same_dose(d: float, label: Label, bas
 
 @pytest.mark.parametrize(
     ("typed", "kept", "says"),
-    [("reduce by three quarters", 0.25, "keeps one quarter. Keeping three quarters would be 3 times as strong"),
-     ("three quarters", 0.75, "Keeps three quarters"), ("three-quarter strength", 0.75, ""), ("1/4", 0.25, "reduce by three quarters"),
-     ("25 %", 0.25, "Keeps one quarter"), ("half strength", 0.5, "one half"), ("0,125", 0.125, "one eighth"),
-     ("reduce to 1/8", 0.125, ""), ("reduced by 1/3", 2 / 3, "keeps 2/3"), ("cut by 90 %", 0.1, "keeps 1/10"), ("2", 2.0, "200 %")],
-)  # fmt: skip
+    [
+        ("reduce by three quarters", 0.25, "keeps one quarter. Keeping three quarters would be 3 times as strong"),
+        ("three quarters", 0.75, "Keeps three quarters"),
+        ("three-quarter strength", 0.75, ""),
+        ("1/4", 0.25, "reduce by three quarters"),
+        ("25 %", 0.25, "Keeps one quarter"),
+        ("half strength", 0.5, "one half"),
+        ("0,125", 0.125, "one eighth"),
+        ("reduce to 1/8", 0.125, ""),
+        ("reduced by 1/3", 2 / 3, "keeps 2/3"),
+        ("cut by 90 %", 0.1, "keeps 1/10"),
+        ("2", 2.0, "200 %"),
+    ],
+)
 def test_a_share_is_read_and_echoed_as_what_is_kept(typed: str, kept: float, says: str) -> None:
     found = read_share(typed)
     assert found.share == pytest.approx(kept)
@@ -430,11 +473,14 @@ def test_the_weighed_fit_is_the_best_of_all_roundings(volume: float, step: float
     found = fit(products=[A, B], targets=targets, volume_L=volume, scale_step_g=step)
     e = [label_to_elements(label=x).result for x in (A, B)]
     best = min(
-        sum((w * (sum(x.of(el) * d for x, d in zip(e, masses, strict=True)) / volume - t) / t) ** 2
-            for el, t, w in (("N", n, 1.0), ("Ca", 40, 0.7)))
-        for masses in itertools.product(*(
-            [max(0.0, round(p.amount / step) * step + k * step) for k in range(-2, 3)] for p in found.parts))
-    )  # fmt: skip
+        sum(
+            (w * (sum(x.of(el) * d for x, d in zip(e, masses, strict=True)) / volume - t) / t) ** 2
+            for el, t, w in (("N", n, 1.0), ("Ca", 40, 0.7))
+        )
+        for masses in itertools.product(
+            *([max(0.0, round(p.amount / step) * step + k * step) for k in range(-2, 3)] for p in found.parts)
+        )
+    )
     assert found.weighed_objective <= best * 1.01 + 1e-9
     assert all(abs(p.rounded / step - round(p.rounded / step)) < 1e-6 for p in found.parts)
 
@@ -595,8 +641,14 @@ def test_an_old_can_is_not_topped_up() -> None:
 
 
 def test_a_can_over_its_pots_is_not_called_fine() -> None:
-    asked = {"predicted_uS_cm": 600, "predicted_low_uS_cm": 570, "predicted_high_uS_cm": 630, "measured_uS_cm": 605, "water_uS_cm": 34,
-             "volume_L": 2}  # fmt: skip
+    asked = {
+        "predicted_uS_cm": 600,
+        "predicted_low_uS_cm": 570,
+        "predicted_high_uS_cm": 630,
+        "measured_uS_cm": 605,
+        "water_uS_cm": 34,
+        "volume_L": 2,
+    }
     assert batch_check(**asked, ceiling_uS_cm=700).result.verdict == "fine"  # type: ignore[arg-type]
     over = batch_check(**asked, ceiling_uS_cm=500, ceiling_of="M-04").result  # type: ignore[arg-type]
     assert over.verdict == "check"
@@ -608,8 +660,9 @@ def test_two_products_are_set_apart_in_words() -> None:
     assert found.rows[0].ec_added_uS_cm == pytest.approx(found.rows[1].ec_added_uS_cm, abs=0.01)
     assert any("urea" in s for s in found.sentences)
     assert any("brings no calcium" in s for s in found.sentences)
-    money = compare_feeds(first=GRADE, second=UREA, base=RAIN, basis="cost", value=0.01, first_price_per_g=0.02,
-                          second_price_per_g=0.01).result  # fmt: skip
+    money = compare_feeds(
+        first=GRADE, second=UREA, base=RAIN, basis="cost", value=0.01, first_price_per_g=0.02, second_price_per_g=0.01
+    ).result
     assert [r.cost_per_L for r in money.rows] == pytest.approx([0.01, 0.01])
     with pytest.raises(Underspecified, match="The price of urea-rich is not known"):
         compare_feeds(first=GRADE, second=UREA, base=RAIN, basis="cost", value=0.01, first_price_per_g=0.02)

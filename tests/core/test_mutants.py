@@ -8,12 +8,13 @@ from pathlib import Path
 import pytest
 
 from fenwa.core.care.cans import CanWater, MixNeed, group
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, Prills, phase_on, pot_day, round_pot
+from fenwa.core.care.condition import Hold
+from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, Prills, phase_on, pot_day
 from fenwa.core.care.due import job_of, sprays_today
-from fenwa.core.care.holds import Hold
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.readiness import Felt, ReadyRule
+from fenwa.core.care.round_pot import round_pot
 from fenwa.core.data.loader import get_profile, schools
 from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from tests.core.test_day import TODAY, ago, day_of
@@ -76,8 +77,13 @@ def test_salt_and_the_week_after_a_flush() -> None:
 
 
 def test_wet_skipped_and_waiting_pots_are_left() -> None:
-    d = day_of("paphiopedilum", LogFacts(last_pour_on=ago(9)), "thin_and_constant", rule=ReadyRule("finger", 3.0),
-               felt=Felt(moist="wet", moist_on=TODAY))  # fmt: skip
+    d = day_of(
+        "paphiopedilum",
+        LogFacts(last_pour_on=ago(9)),
+        "thin_and_constant",
+        rule=ReadyRule("finger", 3.0),
+        felt=Felt(moist="wet", moist_on=TODAY),
+    )
     assert job_of(round_pot(d, (1,), 20.0), TODAY) is None
     r = round_pot(day_of("paphiopedilum", LogFacts(last_pour_on=ago(9)), "thin_and_constant"), (1,), 20.0)
     assert job_of(r, TODAY) == "feed"
@@ -88,8 +94,11 @@ def test_wet_skipped_and_waiting_pots_are_left() -> None:
 
 
 def test_a_held_leaf_is_not_sprayed() -> None:
-    kind = next(k for k in ("pinguicula_mexican", "drosera_tropical", "nepenthes_highland")
-                if any(o.route == "leaf spray" for o in get_profile(k).opt_in))  # fmt: skip
+    kind = next(
+        k
+        for k in ("pinguicula_mexican", "drosera_tropical", "nepenthes_highland")
+        if any(o.route == "leaf spray" for o in get_profile(k).opt_in)
+    )
     r = round_pot(day_of(kind, school="leaf_in_the_morning"), (1,), 20.0)
     assert sprays_today(replace(r, holds=()), TODAY)
     assert not sprays_today(replace(r, holds=(Hold("treated", ("leaf spray",), "T.", "L."),)), TODAY)
@@ -105,8 +114,15 @@ def test_a_can_keeps_to_ceiling_and_waters_of_its_pots() -> None:
 
 def test_a_pour_over_a_limit_needs_a_word() -> None:
     d = day_of("dionaea", school="thin_and_constant")
-    strong = PourPlan("C-1", "plain", 4 * (d.profile.feeding.root_pour_ec_max_uS_cm or 0), True, d.profile.feeding.root_pour_ec_max_uS_cm,
-                      d.feed_ceiling_uS_cm, ())  # fmt: skip
+    strong = PourPlan(
+        "C-1",
+        "plain",
+        4 * (d.profile.feeding.root_pour_ec_max_uS_cm or 0),
+        True,
+        d.profile.feeding.root_pour_ec_max_uS_cm,
+        d.feed_ceiling_uS_cm,
+        (),
+    )
     assert pour_objections(strong)
     assert pour_objections(PourPlan("P-1", "feed", 2000, True, None, 900, ()))
     assert not pour_objections(PourPlan("P-1", "feed", 800, True, None, 900, ()))

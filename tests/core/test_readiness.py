@@ -9,9 +9,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwa.core.care.climate_holds import vapour_deficit_kPa
+from fenwa.core.care.condition import Condition
 from fenwa.core.care.due import job_of, water_due_on
 from fenwa.core.care.errands import quarantine_since
-from fenwa.core.care.holds import Condition, holds, vapour_deficit_kPa
+from fenwa.core.care.holds import holds
 from fenwa.core.care.interval import Gap, drying_rate, learnt_days, mean_C, warmth_on, warmth_since
 from fenwa.core.care.readiness import MOIST, Felt, Probe, ReadyRule, checked_rule, is_ready
 from fenwa.core.care.standing import SCOPES, in_force
@@ -133,10 +135,26 @@ SALTY = Condition("active", None, "none", "growth", ceiling_uS_cm=900, ideal_hig
         ({"flushed_on": TODAY - DAY}, True),
         ({"flushed_on": TODAY - DAY, "predicted_uS_cm": 800.0}, True),
         ({"flushed_on": TODAY - DAY, "predicted_uS_cm": 650.0}, False),
-        ({"flushed_on": TODAY - 2 * DAY, "predicted_uS_cm": 650.0, "last_reading_uS_cm": 940.0, "last_reading_on": TODAY}, True),
-        ({"flushed_on": TODAY - 2 * DAY, "predicted_uS_cm": 800.0, "last_reading_uS_cm": 600.0, "last_reading_on": TODAY}, False),
+        (
+            {
+                "flushed_on": TODAY - 2 * DAY,
+                "predicted_uS_cm": 650.0,
+                "last_reading_uS_cm": 940.0,
+                "last_reading_on": TODAY,
+            },
+            True,
+        ),
+        (
+            {
+                "flushed_on": TODAY - 2 * DAY,
+                "predicted_uS_cm": 800.0,
+                "last_reading_uS_cm": 600.0,
+                "last_reading_on": TODAY,
+            },
+            False,
+        ),
     ],
-)  # fmt: skip
+)
 def test_salt_holds_feed_until_flushed_and_found_in_range(
     found: dict[str, Any], after: dict[str, Any], held: bool
 ) -> None:

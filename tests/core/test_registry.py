@@ -13,8 +13,20 @@ from fenwa.core.registry import get_calculation, list_calculations
 from tests.core.test_cases import CASES
 
 NAMES = [c.name for c in list_calculations()]
-FIRST = {"ec-at-25", "tds-to-ec", "ec-to-tds", "ion-conductivity", "water-verdict", "label-to-elements", "dose",
-         "stock-solution", "batch-check", "blend", "root-zone", "flush-plan"}  # fmt: skip
+FIRST = {
+    "ec-at-25",
+    "tds-to-ec",
+    "ec-to-tds",
+    "ion-conductivity",
+    "water-verdict",
+    "label-to-elements",
+    "dose",
+    "stock-solution",
+    "batch-check",
+    "blend",
+    "root-zone",
+    "flush-plan",
+}
 
 BARK = {"theta_cc": 0.25, "phi": 0.55, "t_half_h": 1.0, "eta": 0.5, "R": 1.1, "name": "bark"}
 LABEL = {
@@ -36,8 +48,16 @@ REST = {
     "root_gate_cm": 8,
 }
 POT = {"volume_L": 1.0, "medium": BARK}
-EVENTS = [{"on": f"2026-{m:02}-{d:02}", "volume_L": 0.25, "ec_uS_cm": 420 if d % 4 else 40, "runoff_ec_uS_cm": 500 if (m, d) == (9, 13) else None}
-          for m in (8, 9, 10) for d in (1, 7, 13, 19, 25)]  # fmt: skip
+EVENTS = [
+    {
+        "on": f"2026-{m:02}-{d:02}",
+        "volume_L": 0.25,
+        "ec_uS_cm": 420 if d % 4 else 40,
+        "runoff_ec_uS_cm": 500 if (m, d) == (9, 13) else None,
+    }
+    for m in (8, 9, 10)
+    for d in (1, 7, 13, 19, 25)
+]
 EXAMPLES: dict[str, dict[str, Any]] = {
     "water-verdict": {
         "ec25_uS_cm": 34,
@@ -165,8 +185,17 @@ def test_every_calculation_has_a_case_or_an_example(name: str) -> None:
 @pytest.mark.parametrize(("name", "inputs"), list(runs()), ids=lambda v: v if isinstance(v, str) else "")
 def test_working_replays_from_its_own_lines(name: str, inputs: dict[str, Any]) -> None:
     working = run_calculation(name, inputs)["working"]
-    scope: dict[str, Any] = {"ln": math.log, "lg": math.log10, "exp": math.exp, "sqrt": math.sqrt, "min": min, "max": max,
-                             "abs": abs, "ceil": math.ceil, "floor": math.floor}  # fmt: skip
+    scope: dict[str, Any] = {
+        "ln": math.log,
+        "lg": math.log10,
+        "exp": math.exp,
+        "sqrt": math.sqrt,
+        "min": min,
+        "max": max,
+        "abs": abs,
+        "ceil": math.ceil,
+        "floor": math.floor,
+    }
     for term in working["inputs"]:
         assert term["origin"]
         scope[term["symbol"]] = term["value"]

@@ -54,8 +54,11 @@ def test_the_forecast_goes_on_where_the_log_stops() -> None:
     start = TODAY - timedelta(days=1)
     folded = fold(POT, events, start)
     ahead = forecast([POT], folded.members, folded.state, [Rhythm(6.0, (0.12,), (420.0,))], 60)
-    longer = fold(POT, [*events, *[WaterEvent(start + timedelta(days=6 * k), 0.12, 420.0) for k in range(1, 6)]],
-                  start + timedelta(days=30))  # fmt: skip
+    longer = fold(
+        POT,
+        [*events, *[WaterEvent(start + timedelta(days=6 * k), 0.12, 420.0) for k in range(1, 6)]],
+        start + timedelta(days=30),
+    )
     assert ahead.readings[0, 4, 0] == pytest.approx(longer.points[-1].reading, rel=1e-9)
 
 

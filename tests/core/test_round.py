@@ -6,12 +6,14 @@ from typing import Any
 
 import pytest
 
+from fenwa.core.care.condition import Condition
 from fenwa.core.care.due import RoundPot, job_of
 from fenwa.core.care.habit import look_is_due, start_of_medium_uS_cm, usual_pour_L
-from fenwa.core.care.holds import Condition, blocked, holds
+from fenwa.core.care.holds import blocked, holds
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth
-from fenwa.core.care.round import RoundWater, round_plan
+from fenwa.core.care.round import round_plan
+from fenwa.core.care.round_parts import RoundWater
 from fenwa.core.mix.label import Label
 from fenwa.core.water.kinds import BaseWater
 
@@ -19,8 +21,34 @@ TODAY = date(2026, 11, 23)
 RAIN = RoundWater(1, "Rain", BaseWater(34.0, "rain", None, "Rain"))
 BORE = RoundWater(2, "Borehole", BaseWater(740.0, "borehole", None, "Borehole"))
 FEED = Label("13-3-15", n_nitrate_pct=11.6, n_ammonium_pct=1.4, p_pct=3, k_pct=15, ca_pct=8, mg_pct=2)
-POT = RoundPot(1, "P-01", "Paph", "sill", 0, False, 6, every_nth(4), FedSoFar(last_feed_on=TODAY - timedelta(days=12), plains_since_feed=1),
-               TODAY - timedelta(days=6), None, True, 30, 75, 820, False, 0.3, "top", 300, 900, 0, 0, 0, "", False, (1, 2))  # fmt: skip
+POT = RoundPot(
+    1,
+    "P-01",
+    "Paph",
+    "sill",
+    0,
+    False,
+    6,
+    every_nth(4),
+    FedSoFar(last_feed_on=TODAY - timedelta(days=12), plains_since_feed=1),
+    TODAY - timedelta(days=6),
+    None,
+    True,
+    30,
+    75,
+    820,
+    False,
+    0.3,
+    "top",
+    300,
+    900,
+    0,
+    0,
+    0,
+    "",
+    False,
+    (1, 2),
+)
 CALM = Condition("active", None, "none", "new growth")
 DAY = timedelta(days=1)
 
@@ -107,8 +135,10 @@ def test_round_orders_cans_and_pots_and_weighs_them() -> None:
 def test_the_walk_comes_to_every_isolated_pot_after_all_others() -> None:
     due = [
         replace(POT, id=1, isolated=True, carnivore=True, feeds_at_root=False, feed_ceiling_uS_cm=60),
-        replace(POT, id=2), replace(POT, id=3, feed_ceiling_uS_cm=300, n_low_mg_L=5, n_high_mg_L=15), replace(POT, id=4, isolated=True),
-    ]  # fmt: skip
+        replace(POT, id=2),
+        replace(POT, id=3, feed_ceiling_uS_cm=300, n_low_mg_L=5, n_high_mg_L=15),
+        replace(POT, id=4, isolated=True),
+    ]
     plan = round_plan(pots=due, waters=[RAIN], label=FEED, today=TODAY).result
     walked = [i for leg in plan.legs for i in leg.pot_ids]
     assert sorted(walked) == [1, 2, 3, 4], "each pot once"

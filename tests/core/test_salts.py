@@ -116,8 +116,14 @@ def test_the_same_number_says_more_salt_when_it_was_the_last_of_a_watering() -> 
     assert readings["squeezed"] < readings["pour-through"]
 
 
-@given(a=st.floats(5, 3000), b=st.floats(5, 3000), method=st.sampled_from(METHODS), n=st.integers(1, 12),
-       share=st.one_of(st.none(), st.floats(0, 1)), drainage=st.sampled_from(["drains", "tray", "reservoir"]))  # fmt: skip
+@given(
+    a=st.floats(5, 3000),
+    b=st.floats(5, 3000),
+    method=st.sampled_from(METHODS),
+    n=st.integers(1, 12),
+    share=st.one_of(st.none(), st.floats(0, 1)),
+    drainage=st.sampled_from(["drains", "tray", "reservoir"]),
+)
 @settings(max_examples=60, deadline=None)
 def test_a_lower_reading_never_raises_the_root_zone(
     a: float, b: float, method: Method, n: int, share: float | None, drainage: str
@@ -168,8 +174,11 @@ def test_pore_water_as_printed() -> None:  # WE2.2 and WE2.3
         method_conversion(value_uS_cm=180, given="1:2", wanted="pore water")
 
 
-@given(value=st.floats(1, 20_000), given=st.sampled_from(["1:2", "saturated extract", "pour-through", "1:5", "pore water"]),
-       wanted=st.sampled_from(["1:2", "saturated extract", "pour-through", "1:5", "pore water"]))  # fmt: skip
+@given(
+    value=st.floats(1, 20_000),
+    given=st.sampled_from(["1:2", "saturated extract", "pour-through", "1:5", "pore water"]),
+    wanted=st.sampled_from(["1:2", "saturated extract", "pour-through", "1:5", "pore water"]),
+)
 @settings(max_examples=60, deadline=None)
 def test_there_and_back_between_methods(value: float, given: str, wanted: str) -> None:
     one = method_conversion(value_uS_cm=value, given=given, wanted=wanted, pot=PotSpec(1.0, BARK), water_uS_cm=0).result  # type: ignore[arg-type]
@@ -269,8 +278,13 @@ def test_a_flush_out_of_range_is_refused(changes: dict[str, float], says: str) -
 
 
 def test_filling_up_may_be_enough() -> None:
-    plan = flush_plan(pot=PotSpec(1.0, PEAT), root_zone_uS_cm=900, target_reading_uS_cm=target_of(PotSpec(1.0, PEAT), 700),
-                      water_uS_cm=20, deficit_L=0.2).result  # fmt: skip
+    plan = flush_plan(
+        pot=PotSpec(1.0, PEAT),
+        root_zone_uS_cm=900,
+        target_reading_uS_cm=target_of(PotSpec(1.0, PEAT), 700),
+        water_uS_cm=20,
+        deficit_L=0.2,
+    ).result
     assert plan.status == "not needed"
     assert "nothing need drain" in plan.sentence
 
@@ -288,7 +302,15 @@ def test_days_apart_obey_the_exchange() -> None:
 
 
 def test_schedules_are_finite_for_any_water() -> None:
-    answer = run_calculation("flush-plan", {"pot": {"volume_L": 1.0, "medium": vars(BARK)}, "root_zone_uS_cm": 5000,
-                                            "target_reading_uS_cm": 60, "water_uS_cm": 55, "round_L": 0.01})  # fmt: skip
+    answer = run_calculation(
+        "flush-plan",
+        {
+            "pot": {"volume_L": 1.0, "medium": vars(BARK)},
+            "root_zone_uS_cm": 5000,
+            "target_reading_uS_cm": 60,
+            "water_uS_cm": 55,
+            "round_L": 0.01,
+        },
+    )
     assert answer["result"]["status"] in ("impossible", "separate days")
     assert np.isfinite(answer["result"]["total_L"])

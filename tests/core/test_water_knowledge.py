@@ -41,11 +41,21 @@ def ago(days: int) -> date:
 @pytest.mark.parametrize(
     ("typed", "low", "high"),
     [
-        ("7", 7, 7), (7, 7, 7), ("7,5", 7.5, 7.5), ("5-10", 5, 10), ("5 – 10", 5, 10), ("5..10", 5, 10),
-        ("5 to 10", 5, 10), ("0,5-1,5", 0.5, 1.5), ("7 ± 1", 6, 8), ("7+/-0.5", 6.5, 7.5), ("<0.02", 0, 0.02),
-        ("≤ 5", 0, 5), ("-3", -3, -3),
+        ("7", 7, 7),
+        (7, 7, 7),
+        ("7,5", 7.5, 7.5),
+        ("5-10", 5, 10),
+        ("5 – 10", 5, 10),
+        ("5..10", 5, 10),
+        ("5 to 10", 5, 10),
+        ("0,5-1,5", 0.5, 1.5),
+        ("7 ± 1", 6, 8),
+        ("7+/-0.5", 6.5, 7.5),
+        ("<0.02", 0, 0.02),
+        ("≤ 5", 0, 5),
+        ("-3", -3, -3),
     ],
-)  # fmt: skip
+)
 def test_a_strip_may_be_typed_as_it_is_read(typed: str, low: float, high: float) -> None:
     assert read_span(typed, "Hardness") == Span(low, high)
     assert read_span(typed, "Hardness").middle == pytest.approx((low + high) / 2)
@@ -77,13 +87,22 @@ def test_values_are_quoted_short() -> None:
 @pytest.mark.parametrize(
     ("quantity", "typed", "unit", "canonical"),
     [
-        ("Ca", "1", "mmol/L", 40.078), ("Ca", "1", "meq/L", 20.039), ("Ca", "100", "mg/L CaCO3", 40.05),
-        ("Mg", "1", "meq/L", 12.1525), ("NO3", "10", "mg/L N", 44.266), ("NH4", "1", "mg/L N", 1.2878),
-        ("SO4", "10", "mg/L S", 29.963), ("P", "10", "mg/L PO4", 3.261), ("B", "50", "µg/L", 0.05),
-        ("alkalinity", "61.02", "mg/L HCO3", 50.04), ("alkalinity", "2", "mmol/L", 100.08),
-        ("hardness", "2", "mmol/L", 200.18), ("hardness", "1", "°Clark", 14.25), ("pH", "7.2", "", 7.2),
+        ("Ca", "1", "mmol/L", 40.078),
+        ("Ca", "1", "meq/L", 20.039),
+        ("Ca", "100", "mg/L CaCO3", 40.05),
+        ("Mg", "1", "meq/L", 12.1525),
+        ("NO3", "10", "mg/L N", 44.266),
+        ("NH4", "1", "mg/L N", 1.2878),
+        ("SO4", "10", "mg/L S", 29.963),
+        ("P", "10", "mg/L PO4", 3.261),
+        ("B", "50", "µg/L", 0.05),
+        ("alkalinity", "61.02", "mg/L HCO3", 50.04),
+        ("alkalinity", "2", "mmol/L", 100.08),
+        ("hardness", "2", "mmol/L", 200.18),
+        ("hardness", "1", "°Clark", 14.25),
+        ("pH", "7.2", "", 7.2),
     ],
-)  # fmt: skip
+)
 def test_amounts_reach_their_canonical_unit(quantity: str, typed: str, unit: str, canonical: float) -> None:
     assert read_amount(quantity, typed, unit).span.middle == pytest.approx(canonical, rel=1e-4)
 
@@ -127,8 +146,11 @@ def test_which_treatments_still_act(step: Step, collected: date | None, acts: bo
 
 
 def test_boiling_overtakes_what_was_measured_before() -> None:
-    tests = [Measured(ago(9), "alkalinity", Span(220, 220)), Measured(ago(9), "Na", Span(20, 20)),
-             Measured(ago(30), "Na", Span(18, 18))]  # fmt: skip
+    tests = [
+        Measured(ago(9), "alkalinity", Span(220, 220)),
+        Measured(ago(9), "Na", Span(20, 20)),
+        Measured(ago(30), "Na", Span(18, 18)),
+    ]
     left = newest_tests(tests, [Step(ago(5), "boiled")])
     assert set(left) == {"Na"}
     assert left["Na"].span.low == 20
@@ -162,9 +184,15 @@ def test_what_was_measured_stands_in_the_usual_ions() -> None:
 
 @pytest.mark.parametrize(
     ("value", "half", "state"),
-    [(10.0, 0.0, "known good"), (20.0, 0.0, "known good"), (20.1, 0.0, "known bad"), (15.0, 6.0, "unknown"),
-     (30.0, 5.0, "known bad"), (None, 0.0, None)],
-)  # fmt: skip
+    [
+        (10.0, 0.0, "known good"),
+        (20.0, 0.0, "known good"),
+        (20.1, 0.0, "known bad"),
+        (15.0, 6.0, "unknown"),
+        (30.0, 5.0, "known bad"),
+        (None, 0.0, None),
+    ],
+)
 def test_a_limit_inside_a_range_stays_unknown(value: float | None, half: float, state: str | None) -> None:
     w = KnownOfWater("mains", sodium_mg_L=value, half_widths={"sodium_mg_L": half})
     assert against(w, "sodium_mg_L", 20.0) == state

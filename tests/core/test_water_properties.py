@@ -47,8 +47,15 @@ def test_a_blend_that_is_advised_is_enough(
 
     def water(share: float) -> KnownOfWater:
         lime = None if calcium is None else share * calcium
-        return KnownOfWater("mains", "none", sodium_mg_L=share * sodium, fluoride_mg_L=0.1 * share, calcium_mg_L=lime,
-                            magnesium_mg_L=None if calcium is None else 0.0, **{tested: share * hard})  # fmt: skip
+        return KnownOfWater(
+            "mains",
+            "none",
+            sodium_mg_L=share * sodium,
+            fluoride_mg_L=0.1 * share,
+            calcium_mg_L=lime,
+            magnesium_mg_L=None if calcium is None else 0.0,
+            **{tested: share * hard},
+        )
 
     source = Candidate("Tap", ec, water(1.0), price_per_L=0.001)
     found = cheapest_remedy(source=source, plant=plant, others=[PURE]).result
@@ -100,14 +107,20 @@ def test_litres_add_up_and_scale_with_the_volume(value: float, volume: float) ->
 
 @settings(max_examples=30, deadline=None)
 @given(
-    rain=st.floats(0, 30), wanted=st.lists(st.floats(0.5, 20), min_size=1, max_size=4),
-    ceilings=st.lists(st.sampled_from([60.0, 150.0, 300.0]), min_size=4, max_size=4), most=st.floats(20, 200),
-)  # fmt: skip
+    rain=st.floats(0, 30),
+    wanted=st.lists(st.floats(0.5, 20), min_size=1, max_size=4),
+    ceilings=st.lists(st.sampled_from([60.0, 150.0, 300.0]), min_size=4, max_size=4),
+    most=st.floats(20, 200),
+)
 def test_shared_blends_keep_every_limit(rain: float, wanted: list[float], ceilings: list[float], most: float) -> None:
-    supplies = [Supply("rain", 20, rain, None, {"alkalinity_mg_L_CaCO3": 0.0}),
-                Supply("well", 700, None, 0.0, {"alkalinity_mg_L_CaCO3": 260.0})]  # fmt: skip
-    demands = [Demand(f"g{i}", w, c, (True, True), {"alkalinity_mg_L_CaCO3": most})
-               for i, (w, c) in enumerate(zip(wanted, ceilings, strict=False))]  # fmt: skip
+    supplies = [
+        Supply("rain", 20, rain, None, {"alkalinity_mg_L_CaCO3": 0.0}),
+        Supply("well", 700, None, 0.0, {"alkalinity_mg_L_CaCO3": 260.0}),
+    ]
+    demands = [
+        Demand(f"g{i}", w, c, (True, True), {"alkalinity_mg_L_CaCO3": most})
+        for i, (w, c) in enumerate(zip(wanted, ceilings, strict=False))
+    ]
     result = share_out(supplies=supplies, demands=demands).result
     for g in result.groups:
         parts = {p.water: p.litres for p in g.portions}
@@ -128,8 +141,13 @@ def test_acid_to_a_pH_is_acid_to_the_alkalinity_it_leaves(pH: float, acid: str, 
     ).result
     assert first.pH_at_once == pytest.approx(pH, abs=0.01)
     assume(first.alkalinity_mg_L_CaCO3 > 5)
-    again = acidify(ions=ions, volume_L=10, acid=acid, strength_pct=38 if acid == "nitric" else 35,
-                    value=first.alkalinity_mg_L_CaCO3).result  # fmt: skip
+    again = acidify(
+        ions=ions,
+        volume_L=10,
+        acid=acid,
+        strength_pct=38 if acid == "nitric" else 35,
+        value=first.alkalinity_mg_L_CaCO3,
+    ).result
     assert again.amount == pytest.approx(first.amount, rel=0.02)
     grams = {"nitric": 14.007, "sulfuric": 32.06}[acid]
     assert again.adds_mg_L == pytest.approx(again.acid_mmol_L * grams)

@@ -61,11 +61,18 @@ def test_temperature_there_and_back(ec: float, T: float, method: str) -> None:
 def test_many_solutions_are_the_same_model() -> None:
     rng = np.random.default_rng(3)
     n = 40
-    water = {f"{k}_mg_L": v * rng.uniform(0.02, 1.5, n) for k, v in
-             {"Ca": 100, "Mg": 12, "Na": 30, "K": 4, "Cl": 40, "NO3": 25, "SO4": 60}.items()}  # fmt: skip
+    water = {
+        f"{k}_mg_L": v * rng.uniform(0.02, 1.5, n)
+        for k, v in {"Ca": 100, "Mg": 12, "Na": 30, "K": 4, "Cl": 40, "NO3": 25, "SO4": 60}.items()
+    }
     water |= {"alkalinity_mg_L_CaCO3": rng.uniform(0, 250, n), "pH": rng.uniform(6.2, 8.4, n)}
-    feed = {"NO3_N_mg_L": rng.uniform(0, 120, n), "NH4_N_mg_L": rng.uniform(0, 30, n), "P_mg_L": rng.uniform(0, 25, n),
-            "K_mg_L": rng.uniform(0, 150, n), "urea_N_mg_L": rng.uniform(0, 30, n)}  # fmt: skip
+    feed = {
+        "NO3_N_mg_L": rng.uniform(0, 120, n),
+        "NH4_N_mg_L": rng.uniform(0, 30, n),
+        "P_mg_L": rng.uniform(0, 25, n),
+        "K_mg_L": rng.uniform(0, 150, n),
+        "urea_N_mg_L": rng.uniform(0, 30, n),
+    }
 
     def row(amounts: dict[str, np.ndarray], i: int) -> dict[str, float]:
         return {k: float(v[i]) for k, v in amounts.items()}
@@ -162,8 +169,15 @@ def test_a_neutral_salt_balances(cation: str, mmol: float) -> None:
     ],
 )
 def test_the_usual_slips_are_named(change: dict[str, float | None], cause: str) -> None:
-    base = {"Ca_mg_L": 100.0, "Mg_mg_L": 6.0, "Na_mg_L": 22.0, "Cl_mg_L": 24.6, "SO4_mg_L": 45.0, "NO3_mg_L": 25.0,
-            "alkalinity_mg_L_CaCO3": 220.0}  # fmt: skip
+    base = {
+        "Ca_mg_L": 100.0,
+        "Mg_mg_L": 6.0,
+        "Na_mg_L": 22.0,
+        "Cl_mg_L": 24.6,
+        "SO4_mg_L": 45.0,
+        "NO3_mg_L": 25.0,
+        "alkalinity_mg_L_CaCO3": 220.0,
+    }
     if "NO3_mg_L" in change:
         base |= {"NO3_mg_L": 160.0, "alkalinity_mg_L_CaCO3": 95.0}
     if "SO4_mg_L" in change:
@@ -223,8 +237,9 @@ def test_least_of_the_scarce_and_bounds() -> None:
 amounts = st.floats(0, 60)
 groups = st.lists(
     st.tuples(amounts, st.sampled_from([60.0, 120.0, 250.0, 400.0]), st.lists(st.booleans(), min_size=3, max_size=3)),
-    min_size=1, max_size=5,
-)  # fmt: skip
+    min_size=1,
+    max_size=5,
+)
 
 
 @settings(max_examples=60, deadline=None)
@@ -282,9 +297,16 @@ def test_the_verdict_grows_stricter_with_salt(a: float, b: float) -> None:
 
 @pytest.mark.parametrize(
     ("kind", "on_hand", "litres"),
-    [("rain", 12.0, 12.0), ("rain", None, 0.0), ("mains", None, None), ("mains", 5.0, 5.0), ("permeate", None, None),
-     ("bottled", None, 0.0), ("rain", 0.0, 0.0)],
-)  # fmt: skip
+    [
+        ("rain", 12.0, 12.0),
+        ("rain", None, 0.0),
+        ("mains", None, None),
+        ("mains", 5.0, 5.0),
+        ("permeate", None, None),
+        ("bottled", None, 0.0),
+        ("rain", 0.0, 0.0),
+    ],
+)
 def test_what_a_source_can_give_this_week(kind: str, on_hand: float | None, litres: float | None) -> None:
     assert litres_to_share(kind, on_hand) == litres  # type: ignore[arg-type]
     assert weekly_L(0.3, 6) == pytest.approx(0.35)
@@ -445,8 +467,9 @@ def test_a_rising_cistern_is_noticed_and_an_old_condensate_poured_out() -> None:
     still = water_watch(kind="rain", readings=readings(0), today=TODAY).result
     assert not still.rising
     assert still.concern == "fine"
-    old = water_watch(kind="condensate", readings=[PastReading(TODAY, 12)], today=TODAY,
-                      collected_on=TODAY - timedelta(days=9)).result  # fmt: skip
+    old = water_watch(
+        kind="condensate", readings=[PastReading(TODAY, 12)], today=TODAY, collected_on=TODAY - timedelta(days=9)
+    ).result
     assert old.too_old
     assert "pour it out" in " ".join(old.sentences)
     assert water_watch(kind="mains", readings=[], today=TODAY).result.retest_due

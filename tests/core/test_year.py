@@ -25,15 +25,26 @@ def collection(school_id: str, n: int = 500) -> list[YearPot]:
     for i in range(n):
         kind = KINDS[i % len(KINDS)]
         habit = habits()[kind.habit]
-        spec = PotSpec(0.3 + 0.1 * (i % 9), MEDIA[i % len(MEDIA)].medium(), habit.u, habit.loss_per_day,
-                       u_ballast=habit.u_ballast)  # fmt: skip
+        spec = PotSpec(
+            0.3 + 0.1 * (i % 9), MEDIA[i % len(MEDIA)].medium(), habit.u, habit.loss_per_day, u_ballast=habit.u_ballast
+        )
         half = ("north", "south", "none")[i % 3] if i % 7 else "south"
         told_by = ("calendar", "growth", "lamps", "warmth")[i // 3 % 4]
-        out.append(YearPot(
-            KeptPot(i, interval_days=sum(habit.interval_days) / 2, medium_charged=False,
-                    route="tray" if kind.habit == "carnivore_tray" else "top", arrived_on=START if i % 11 == 0 else None),
-            kind, spec, PlaceFacts(hemisphere=half), Chosen(schools()[school_id], phase_by=InForce(told_by, "own")),
-        ))  # fmt: skip
+        out.append(
+            YearPot(
+                KeptPot(
+                    i,
+                    interval_days=sum(habit.interval_days) / 2,
+                    medium_charged=False,
+                    route="tray" if kind.habit == "carnivore_tray" else "top",
+                    arrived_on=START if i % 11 == 0 else None,
+                ),
+                kind,
+                spec,
+                PlaceFacts(hemisphere=half),
+                Chosen(schools()[school_id], phase_by=InForce(told_by, "own")),
+            )
+        )
     return out
 
 
@@ -113,8 +124,25 @@ def test_a_tray_pot_is_asked_for_its_rinse() -> None:
     from fenwa.core.care.errands import PotFacts, errands
 
     for kind in KINDS:
-        facts = PotFacts(1, "T-1", kind.short, False, "tray", kind.flush.from_above, kind.flush.cadence_days, START, None, False,
-                         None, None, "", None, None, None, False)  # fmt: skip
+        facts = PotFacts(
+            1,
+            "T-1",
+            kind.short,
+            False,
+            "tray",
+            kind.flush.from_above,
+            kind.flush.cadence_days,
+            START,
+            None,
+            False,
+            None,
+            None,
+            "",
+            None,
+            None,
+            None,
+            False,
+        )
         found = [e for e in errands([facts], [], START + timedelta(days=DAYS)) if e.kind == "rinse tray pot"]
         assert len(found) == 1, kind.id
         assert "never from above" in found[0].sentence or kind.flush.from_above != "never"

@@ -23,8 +23,12 @@ from tests.browser.server import ROOT, running
 def start(database: Path) -> tuple[subprocess.Popen[str], str]:
     process = subprocess.Popen(
         [sys.executable, "-m", "fenwa.cli", "serve", "--port", "0", "--database", str(database)],
-        stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True, cwd=ROOT, env={**os.environ, "PYTHONPATH": str(ROOT / "src")},
-    )  # fmt: skip
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+        cwd=ROOT,
+        env={**os.environ, "PYTHONPATH": str(ROOT / "src")},
+    )
     assert process.stdout is not None
     return process, process.stdout.readline()
 

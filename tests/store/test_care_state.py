@@ -36,8 +36,14 @@ def test_a_plants_own_figures_stand_before_its_kinds(kept: Client) -> None:
     shipped = the_pot(kept).profile.source_water.ec_max_uS_cm
     for plant_id, most in ((None, 200), (1, 150)):
         with kept.store.writing() as session:
-            session.add(models.ProfileCopy(profile_id="paphiopedilum", plant_id=plant_id, word="",
-                                           figures={"source_water": {"ec_ideal_max_uS_cm": 100, "ec_max_uS_cm": most}}))  # fmt: skip
+            session.add(
+                models.ProfileCopy(
+                    profile_id="paphiopedilum",
+                    plant_id=plant_id,
+                    word="",
+                    figures={"source_water": {"ec_ideal_max_uS_cm": 100, "ec_max_uS_cm": most}},
+                )
+            )
             touch_all(session)
         now = the_pot(kept)
         assert (now.profile.source_water.ec_max_uS_cm, now.own_figures) == (most, True)

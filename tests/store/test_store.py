@@ -19,8 +19,25 @@ from fenwa.store.session import Store
 from fenwa.store.water_state import waters_today
 from tests.conftest import TODAY, Client, pour
 
-TABLES = {"place", "pot", "plant", "growth", "leaf", "water", "reading", "meter", "product", "recipe", "recipe_version",
-          "batch", "pour", "runoff", "look", "event", "decision"}  # fmt: skip
+TABLES = {
+    "place",
+    "pot",
+    "plant",
+    "growth",
+    "leaf",
+    "water",
+    "reading",
+    "meter",
+    "product",
+    "recipe",
+    "recipe_version",
+    "batch",
+    "pour",
+    "runoff",
+    "look",
+    "event",
+    "decision",
+}
 
 
 def test_first_schema_separates_what_later_issues_need(store: Store) -> None:

@@ -27,6 +27,7 @@ from fenwa.api import (
     router_devices,
     router_lan,
     router_log,
+    router_measures,
     router_meters,
     router_mix,
     router_mix_tools,
@@ -38,6 +39,7 @@ from fenwa.api import (
     router_products,
     router_readings,
     router_ready,
+    router_remedies,
     router_reports,
     router_round,
     router_water,
@@ -69,9 +71,12 @@ class Interface(StaticFiles):
         return response
 
 
-def create_app(store: Store, clock: Callable[[], date], web: Path | None = None, pen: str = "none",
-               door: Door | None = None) -> FastAPI:  # fmt: skip
-    """The application on a store, with a clock for the day; the built interface, a pen and a door to the network if there are."""
+def create_app(
+    store: Store, clock: Callable[[], date], web: Path | None = None, pen: str = "none", door: Door | None = None
+) -> FastAPI:
+    """The application on a store, with a clock for the day; the built interface, a pen and a door to the network
+    if there are.
+    """
     app = FastAPI(
         title="Fenwa",
         version=fenwa.__version__,
@@ -92,6 +97,7 @@ def create_app(store: Store, clock: Callable[[], date], web: Path | None = None,
         router_calc,
         router_options,
         router_water,
+        router_remedies,
         router_readings,
         router_meters,
         router_reports,
@@ -101,6 +107,7 @@ def create_app(store: Store, clock: Callable[[], date], web: Path | None = None,
         router_mix_tools,
         router_batches,
         router_products,
+        router_measures,
         router_collection,
         router_pot_files,
         router_pots,

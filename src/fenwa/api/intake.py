@@ -97,8 +97,13 @@ def _checked(scope: Scope, body: bytes) -> Response | None:
     try:
         content: Any = json.loads(body) if body else None
     except (ValueError, RecursionError):
-        return problem(400, "The entry cannot be used", "The request is not valid JSON. Send a JSON object.",
-                       "input-error", instance=scope["path"])  # fmt: skip
+        return problem(
+            400,
+            "The entry cannot be used",
+            "The request is not valid JSON. Send a JSON object.",
+            "input-error",
+            instance=scope["path"],
+        )
     try:
         check_plain(content)
     except InputError as refused:
@@ -107,5 +112,11 @@ def _checked(scope: Scope, body: bytes) -> Response | None:
 
 
 def _refusal(scope: Scope, detail: str, pointer: str) -> Response:
-    return problem(422, "The entry cannot be used", detail, "input-error", instance=scope["path"],
-                   errors=[FieldError(pointer=pointer, detail=detail)])  # fmt: skip
+    return problem(
+        422,
+        "The entry cannot be used",
+        detail,
+        "input-error",
+        instance=scope["path"],
+        errors=[FieldError(pointer=pointer, detail=detail)],
+    )

@@ -11,8 +11,8 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.settings import read_settings, seasons_word
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.core.care.condition import Phase
 from fenwa.core.care.descent import spaced_tags
-from fenwa.core.care.holds import Phase
 from fenwa.core.care.phase import PhaseSchool
 from fenwa.core.data.loader import get_medium, get_profile
 from fenwa.core.entry import require, require_not_future
@@ -98,15 +98,25 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
     for plant in (first, *body.others):
         get_profile(plant.profile_id)
     pot = models.Pot(
-        code=code, name=body.name.strip(), place_id=place_of(session, body.place).id, spot=body.spot,
-        shelf_order=len(session.scalars(select(models.Pot.id)).all()), isolated=body.isolated,
+        code=code,
+        name=body.name.strip(),
+        place_id=place_of(session, body.place).id,
+        spot=body.spot,
+        shelf_order=len(session.scalars(select(models.Pot.id)).all()),
+        isolated=body.isolated,
         isolated_since=(body.arrived_on or today) if body.isolated else None,
         medium_id=max(body.medium_parts, key=lambda p: p.parts).medium_id if parts else body.medium_id,
-        medium_parts=parts, medium_charged=body.medium_charged, drainage=body.drainage, route=body.route,
-        interval_days=body.interval_days, interval_by=body.interval_by, plain_every=body.plain_every,
-        school_id=known_school(session, body.school_id), tags=spaced_tags(body.tags),
+        medium_parts=parts,
+        medium_charged=body.medium_charged,
+        drainage=body.drainage,
+        route=body.route,
+        interval_days=body.interval_days,
+        interval_by=body.interval_by,
+        plain_every=body.plain_every,
+        school_id=known_school(session, body.school_id),
+        tags=spaced_tags(body.tags),
         **litres_of(body.volume, body.top_cm, body.height_cm),
-    )  # fmt: skip
+    )
     session.add(pot)
     session.flush()
     for plant in (first, *body.others):
@@ -118,8 +128,14 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
 def add_plant(session: Session, pot: models.Pot, body: PlantIn, phase: str, since: date) -> models.Plant:
     """A plant with its leading growth and that growth's phase."""
     get_profile(body.profile_id)
-    plant = models.Plant(pot_id=pot.id, profile_id=body.profile_id, label=body.label.strip(), count=body.count,
-                         source=body.source.strip(), arrived_on=body.arrived_on)  # fmt: skip
+    plant = models.Plant(
+        pot_id=pot.id,
+        profile_id=body.profile_id,
+        label=body.label.strip(),
+        count=body.count,
+        source=body.source.strip(),
+        arrived_on=body.arrived_on,
+    )
     session.add(plant)
     session.flush()
     growth = models.Growth(plant_id=plant.id)
@@ -228,8 +244,10 @@ def change_pots(session: Session, body: PotChange, today: date) -> list[int]:
 def _checked_change(session: Session, body: PotChange, today: date) -> dict[str, Any]:
     """Columns with their new values, each checked."""
     new: dict[str, Any] = {
-        k: v for k in ("spot", "medium_charged", "drainage", "route", "interval_by", "medium_since") if (v := getattr(body, k)) is not None
-    }  # fmt: skip
+        k: v
+        for k in ("spot", "medium_charged", "drainage", "route", "interval_by", "medium_since")
+        if (v := getattr(body, k)) is not None
+    }
     if body.name is not None:
         new["name"] = body.name.strip()
     if body.place is not None:

@@ -13,7 +13,8 @@ from fenwa.api.typed import Typed
 from fenwa.api.writing import get_row
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
-from fenwa.core.mix.dose import Dose, dose
+from fenwa.core.mix.asked_dose import Dose
+from fenwa.core.mix.dose import dose
 from fenwa.core.mix.feed import Feed, ProductSlope
 from fenwa.core.mix.school import FeedRoute
 from fenwa.core.mix.strength import StrengthMode, read_strength
@@ -78,8 +79,9 @@ def _base(session: Session, waters: list[WaterToday], water_id: int) -> BaseWate
         get_row(session, models.Water, water_id, "Water", "/water_id")
     base = found.base() if found else None
     if base is None:
-        raise Underspecified("This water has no usable reading. Enter its EC at the Water station first.",
-                             pointer="/water_id")  # fmt: skip
+        raise Underspecified(
+            "This water has no usable reading. Enter its EC at the Water station first.", pointer="/water_id"
+        )
     return base
 
 
@@ -133,9 +135,17 @@ class Asked:
         value, echo = read_strength(self.body.strength, self.body.value)
         pot = strictest(self.pots)
         computed = dose(
-            label=self.label, base=self.base, volume_L=self.volume_L, strength=self.body.strength, value=value,
-            element=self.body.element, also=self.also, slope=self.slope.result if self.slope else None,
-            ceiling_uS_cm=pot.feed_ceiling_uS_cm if pot else None, ceiling_of=named(pot) if pot else "",
-            scale_step_g=self.settings.scale_step_g, syringe_step_mL=self.settings.syringe_step_mL,
-        )  # fmt: skip
+            label=self.label,
+            base=self.base,
+            volume_L=self.volume_L,
+            strength=self.body.strength,
+            value=value,
+            element=self.body.element,
+            also=self.also,
+            slope=self.slope.result if self.slope else None,
+            ceiling_uS_cm=pot.feed_ceiling_uS_cm if pot else None,
+            ceiling_of=named(pot) if pot else "",
+            scale_step_g=self.settings.scale_step_g,
+            syringe_step_mL=self.settings.syringe_step_mL,
+        )
         return computed, echo, value

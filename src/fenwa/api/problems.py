@@ -94,21 +94,33 @@ def _validation(request: Request, error: Exception) -> JSONResponse:
     errors = [sentence(dict(item)) for item in error.errors()]
     detail = " ".join(dict.fromkeys(e.detail for e in errors))
     malformed = any(item["type"] == "json_invalid" for item in error.errors())
-    return problem(400 if malformed else 422, "The entry cannot be used", detail, "input-error",
-                   instance=request.url.path, errors=errors)  # fmt: skip
+    return problem(
+        400 if malformed else 422,
+        "The entry cannot be used",
+        detail,
+        "input-error",
+        instance=request.url.path,
+        errors=errors,
+    )
 
 
 def _http(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, HTTPException)
-    return problem(error.status_code, "Request refused", str(error.detail), f"http-{error.status_code}",
-                   instance=request.url.path)  # fmt: skip
+    return problem(
+        error.status_code, "Request refused", str(error.detail), f"http-{error.status_code}", instance=request.url.path
+    )
 
 
 def _unexpected(request: Request, error: Exception) -> JSONResponse:
     reference = uuid.uuid4().hex[:12]
     log.error("unexpected error %s at %s", reference, request.url.path, exc_info=error)
-    return problem(500, "Something broke", f"Nothing was stored. The log has it under {reference}.", "internal",
-                   instance=request.url.path)  # fmt: skip
+    return problem(
+        500,
+        "Something broke",
+        f"Nothing was stored. The log has it under {reference}.",
+        "internal",
+        instance=request.url.path,
+    )
 
 
 def install(app: FastAPI) -> None:

@@ -67,11 +67,11 @@ def _outs(session: Session, batches: list[models.Batch], today: date) -> list[Ba
     recipes: dict[int, tuple[str, int]] = {
         v: (name, version)
         for v, name, version in session.execute(
-            select(models.RecipeVersion.id, models.Recipe.name, models.RecipeVersion.version).join(
-                models.Recipe, models.Recipe.id == models.RecipeVersion.recipe_id
-            ).where(models.RecipeVersion.id.in_([b.recipe_version_id for b in batches]))
+            select(models.RecipeVersion.id, models.Recipe.name, models.RecipeVersion.version)
+            .join(models.Recipe, models.Recipe.id == models.RecipeVersion.recipe_id)
+            .where(models.RecipeVersion.id.in_([b.recipe_version_id for b in batches]))
         )
-    }  # fmt: skip
+    }
     read_by = session.execute(
         select(models.Reading.batch_id, models.Meter.name)
         .join(models.Meter, models.Meter.id == models.Reading.meter_id)
@@ -79,13 +79,34 @@ def _outs(session: Session, batches: list[models.Batch], today: date) -> list[Ba
         .order_by(models.Reading.id)
     )
     meters: dict[int | None, str] = {row.batch_id: row.name for row in read_by}
-    own = ("id", "made_on", "name", "volume_L", "dose_g_L", "nitrogen_mg_L", "predicted_uS_cm", "predicted_low_uS_cm",
-           "predicted_high_uS_cm", "measured_uS_cm", "verdict", "verdict_sentence", "route")  # fmt: skip
+    own = (
+        "id",
+        "made_on",
+        "name",
+        "volume_L",
+        "dose_g_L",
+        "nitrogen_mg_L",
+        "predicted_uS_cm",
+        "predicted_low_uS_cm",
+        "predicted_high_uS_cm",
+        "measured_uS_cm",
+        "verdict",
+        "verdict_sentence",
+        "route",
+    )
     out = []
     for b in batches:
         recipe, version = recipes.get(b.recipe_version_id or 0, ("", None))
-        out.append(BatchOut(**{k: getattr(b, k) for k in own}, age_days=(today - b.made_on).days, left_L=left[b.id],
-                            measured_by=meters.get(b.id, ""), recipe=recipe, recipe_version=version))  # fmt: skip
+        out.append(
+            BatchOut(
+                **{k: getattr(b, k) for k in own},
+                age_days=(today - b.made_on).days,
+                left_L=left[b.id],
+                measured_by=meters.get(b.id, ""),
+                recipe=recipe,
+                recipe_version=version,
+            )
+        )
     return out
 
 
@@ -101,8 +122,10 @@ def batches_out(session: Session, today: date, most: int) -> list[BatchOut]:
 
 
 def _also_rows(asked: Asked) -> list[dict[str, Any]]:
-    return [{"product_id": part.product_id, "name": feed.label.name, "label": asdict(feed.label), "dose_g_L": feed.dose_g_L}
-            for part, feed in zip(asked.body.also, asked.also, strict=True)]  # fmt: skip
+    return [
+        {"product_id": part.product_id, "name": feed.label.name, "label": asdict(feed.label), "dose_g_L": feed.dose_g_L}
+        for part, feed in zip(asked.body.also, asked.also, strict=True)
+    ]
 
 
 def own_name(product: str, strength: str) -> str:
@@ -125,8 +148,16 @@ def keep_version(session: Session, asked: Asked, value: float, on: date, name: s
         .where(models.RecipeVersion.recipe_id == recipe.id)
         .order_by(models.RecipeVersion.version.desc())
     ).first()
-    now = {"product_id": product.id, "label": product.label, "strength": body.strength, "value": value, "also": _also_rows(asked),
-           "element": body.element, "route": body.route, "school_id": body.school_id}  # fmt: skip
+    now = {
+        "product_id": product.id,
+        "label": product.label,
+        "strength": body.strength,
+        "value": value,
+        "also": _also_rows(asked),
+        "element": body.element,
+        "route": body.route,
+        "school_id": body.school_id,
+    }
     if last is not None and all(getattr(last, key) == wanted for key, wanted in now.items()):
         return last
     version = models.RecipeVersion(recipe_id=recipe.id, version=last.version + 1 if last else 1, made_on=on, **now)
@@ -140,9 +171,14 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
     require_not_future(body.made_on, today, "Date", pointer="/made_on")
     base = base_of(session, body, today)
     first = body.blend[0].water_id if body.blend else body.water_id
-    row = models.Batch(made_on=body.made_on, water_id=first, water_ec_uS_cm=base.ec25_uS_cm,
-                       volume_L=litres(body.volume, body.volume_unit), route=body.route,
-                       waters=[part.model_dump() for part in body.blend])  # fmt: skip
+    row = models.Batch(
+        made_on=body.made_on,
+        water_id=first,
+        water_ec_uS_cm=base.ec25_uS_cm,
+        volume_L=litres(body.volume, body.volume_unit),
+        route=body.route,
+        waters=[part.model_dump() for part in body.blend],
+    )
     if body.product_id is None:
         if body.also:
             raise Underspecified(
@@ -202,21 +238,30 @@ def read_batch(batch_id: int, body: ShownIn, writer: Writing, today: Today) -> J
         batch = get_row(session, models.Batch, batch_id, "Can")
         reading = make_reading(session, body, today)
         if reading.ec25_uS_cm is None:
-            raise Underspecified(reading.refusal or "Measured EC is empty. Enter what the meter shows.",
-                                 pointer="/scale" if reading.refusal else "/value")  # fmt: skip
+            raise Underspecified(
+                reading.refusal or "Measured EC is empty. Enter what the meter shows.",
+                pointer="/scale" if reading.refusal else "/value",
+            )
         computed = batch_check(
-            predicted_uS_cm=batch.predicted_uS_cm, predicted_low_uS_cm=batch.predicted_low_uS_cm,
-            predicted_high_uS_cm=batch.predicted_high_uS_cm, measured_uS_cm=reading.ec25_uS_cm,
-            water_uS_cm=batch.water_ec_uS_cm, volume_L=batch.volume_L,
-            meter_half_width_uS_cm=reading.half_width_uS_cm or 0.0, ceiling_uS_cm=batch.ceiling_uS_cm,
+            predicted_uS_cm=batch.predicted_uS_cm,
+            predicted_low_uS_cm=batch.predicted_low_uS_cm,
+            predicted_high_uS_cm=batch.predicted_high_uS_cm,
+            measured_uS_cm=reading.ec25_uS_cm,
+            water_uS_cm=batch.water_ec_uS_cm,
+            volume_L=batch.volume_L,
+            meter_half_width_uS_cm=reading.half_width_uS_cm or 0.0,
+            ceiling_uS_cm=batch.ceiling_uS_cm,
             ceiling_of=batch.ceiling_of,
-        )  # fmt: skip
+        )
         reading.batch_id, batch.measured_uS_cm = batch.id, reading.ec25_uS_cm
         batch.verdict, batch.verdict_sentence = computed.result.verdict, computed.result.sentence
         session.add(reading)
         session.flush()
-        return {"batch": _outs(session, [batch], today)[0].model_dump(mode="json"), "check": asdict(computed.result),
-                "working": asdict(computed.working)}  # fmt: skip
+        return {
+            "batch": _outs(session, [batch], today)[0].model_dump(mode="json"),
+            "check": asdict(computed.result),
+            "working": asdict(computed.working),
+        }
 
     return Judged.model_validate(writer.once(body, write))
 
@@ -266,12 +311,19 @@ def rescue(batch_id: int, body: RescueIn, session: Reading, today: Today) -> Com
     own = slope_of(session, product) if product is not None and product.label == version.label else None
     return batch_rescue(
         slope=own.result if own else None,
-        label=label_from(version.label), base=_base_then(session, batch, today),
-        volume_L=body.left if body.left is not None else batches_left(session, [batch])[batch.id], measured_uS_cm=body.reading,
-        target_g_L=batch.dose_g_L if body.target_g_L is None else body.target_g_L, wanted_L=body.wanted, vessel_L=body.vessel,
-        made_g_L=batch.dose_g_L if body.stood else None, read_when_made_uS_cm=batch.measured_uS_cm if body.stood else None,
-        age_days=(today - batch.made_on).days, scale_step_g=settings.scale_step_g, syringe_step_mL=settings.syringe_step_mL,
-    )  # fmt: skip
+        label=label_from(version.label),
+        base=_base_then(session, batch, today),
+        volume_L=body.left if body.left is not None else batches_left(session, [batch])[batch.id],
+        measured_uS_cm=body.reading,
+        target_g_L=batch.dose_g_L if body.target_g_L is None else body.target_g_L,
+        wanted_L=body.wanted,
+        vessel_L=body.vessel,
+        made_g_L=batch.dose_g_L if body.stood else None,
+        read_when_made_uS_cm=batch.measured_uS_cm if body.stood else None,
+        age_days=(today - batch.made_on).days,
+        scale_step_g=settings.scale_step_g,
+        syringe_step_mL=settings.syringe_step_mL,
+    )
 
 
 class LeftIn(BaseModel):
@@ -288,8 +340,15 @@ def note_left(batch_id: int, body: LeftIn, writer: Writing, today: Today) -> Bat
 
     def write(session: Session) -> dict[str, Any]:
         batch = get_row(session, models.Batch, batch_id, "Can")
-        batch.left_L = require(body.left, "Left", "L", low=0, high=batch.volume_L, pointer="/left",
-                               hint=f"The can held {batch.volume_L:g} L: enter 0 to that.")  # fmt: skip
+        batch.left_L = require(
+            body.left,
+            "Left",
+            "L",
+            low=0,
+            high=batch.volume_L,
+            pointer="/left",
+            hint=f"The can held {batch.volume_L:g} L: enter 0 to that.",
+        )
         batch.left_on = body.on
         session.flush()
         return _outs(session, [batch], today)[0].model_dump(mode="json")

@@ -129,14 +129,25 @@ def timers(session: Reading) -> list[TimerOut]:
     rows = session.execute(
         select(models.Timer, models.Pot.code)
         .join(models.Pot, models.Pot.id == models.Timer.pot_id)
-        .where(models.Timer.archived_at.is_(None), models.Timer.done_at.is_(None),
-               models.Timer.started_at >= moment - timedelta(hours=TIMER_KEPT_H))
-    )  # fmt: skip
+        .where(
+            models.Timer.archived_at.is_(None),
+            models.Timer.done_at.is_(None),
+            models.Timer.started_at >= moment - timedelta(hours=TIMER_KEPT_H),
+        )
+    )
     out = []
     for t, code in rows:
         ends = t.started_at + timedelta(minutes=t.minutes)
-        out.append(TimerOut(id=t.id, pot_id=t.pot_id, code=code, started_at=t.started_at, ends_at=ends,
-                            left_s=max(0.0, (ends - moment).total_seconds())))  # fmt: skip
+        out.append(
+            TimerOut(
+                id=t.id,
+                pot_id=t.pot_id,
+                code=code,
+                started_at=t.started_at,
+                ends_at=ends,
+                left_s=max(0.0, (ends - moment).total_seconds()),
+            )
+        )
     return sorted(out, key=lambda t: (t.ends_at, t.id))
 
 

@@ -1,4 +1,6 @@
-"""Care: kinds with their figures, what rules a pot's phase and rhythm, holds set aside, places and their nights, weights."""
+"""Care: kinds with their figures, what rules a pot's phase and rhythm, holds set aside, places and their nights,
+weights.
+"""
 
 from __future__ import annotations
 
@@ -15,8 +17,8 @@ from fenwa.api.router_pots import one_pot
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
 from fenwa.api.writing import now as this_moment
+from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import forming, gaps_of
-from fenwa.core.care.holds import Hold
 from fenwa.core.care.interval import CheckInterval, check_interval
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
 from fenwa.core.care.readiness import Ready, ReadyBy, readiness
@@ -74,10 +76,19 @@ def kinds(session: Reading, today: Today) -> list[KindRow]:
     kept = _kinds_kept(session, today)
     own = set(session.scalars(select(models.ProfileCopy.profile_id).where(models.ProfileCopy.archived_at.is_(None))))
     return [
-        KindRow(id=p.id, name=p.name, group=p.group, confidence=p.confidence, source=sources()[p.source], rest=p.rest.kind,
-                water_max_uS_cm=p.source_water.ec_max_uS_cm, pots=len(kept.get(p.id, [])), own=p.id in own)
+        KindRow(
+            id=p.id,
+            name=p.name,
+            group=p.group,
+            confidence=p.confidence,
+            source=sources()[p.source],
+            rest=p.rest.kind,
+            water_max_uS_cm=p.source_water.ec_max_uS_cm,
+            pots=len(kept.get(p.id, [])),
+            own=p.id in own,
+        )
         for p in sorted(profiles().values(), key=lambda p: (p.group, p.name))
-    ]  # fmt: skip
+    ]
 
 
 @router.get("/kinds/{profile_id}")
@@ -86,8 +97,14 @@ def kind(profile_id: str, session: Reading, today: Today) -> KindPage:
     get_profile(profile_id)
     found, own = profile_in_force(session, profile_id), own_row(session, profile_id)
     pots = _kinds_kept(session, today).get(profile_id, [])
-    return KindPage(profile=found, source=sources()[found.source], own_id=own.id if own else None, own_word=own.word if own else "",
-                    pots=[Stored(id=p.pot.id) for p in pots], codes=[p.pot.code for p in pots])  # fmt: skip
+    return KindPage(
+        profile=found,
+        source=sources()[found.source],
+        own_id=own.id if own else None,
+        own_word=own.word if own else "",
+        pots=[Stored(id=p.pot.id) for p in pots],
+        codes=[p.pot.code for p in pots],
+    )
 
 
 class OwnFiguresIn(BaseModel):
@@ -166,29 +183,54 @@ def care_of(pot_id: int, session: Reading, today: Today) -> CarePage:
     """What rules a pot today, with the working of each number."""
     p = one_pot(session, pot_id, today)
     place, last_on = p.day.place, p.log.last_pour_on
-    interval = check_interval(gaps=gaps_of(p.log, place), fallback_days=p.pot.interval_days, rate_now=place.drying_rate(today),
-                              forming=forming(p.log, today), last_on=last_on, rule_met=p.ready.state == "water")  # fmt: skip
+    interval = check_interval(
+        gaps=gaps_of(p.log, place),
+        fallback_days=p.pot.interval_days,
+        rate_now=place.drying_rate(today),
+        forming=forming(p.log, today),
+        last_on=last_on,
+        rule_met=p.ready.state == "water",
+    )
     return CarePage(
-        phase=p.phase, phase_by=p.found.by, phase_sentence=p.found.sentence, phase_school=p.plant.phase_school,
-        phase_school_by=p.phase_by.says, school_id=p.pot.school_id, school=p.pattern.name, school_by=p.school_by.says,
-        interval_by=p.pot.interval_by, ready_by=p.rule.by, ready_at=p.rule.at, probe_id=p.pot.probe_id,
-        ready=readiness(rule=p.rule, felt=p.felt, last_pour_on=last_on, today=today), holds=list(p.holds),
-        next_feed=feeding_pattern(pattern=p.pattern, fed=p.fed, today=today), interval=interval,
-        water=_by_weight(session, pot_id, today), place_id=p.where.id, trial=p.plant.trial,
-    )  # fmt: skip
+        phase=p.phase,
+        phase_by=p.found.by,
+        phase_sentence=p.found.sentence,
+        phase_school=p.plant.phase_school,
+        phase_school_by=p.phase_by.says,
+        school_id=p.pot.school_id,
+        school=p.pattern.name,
+        school_by=p.school_by.says,
+        interval_by=p.pot.interval_by,
+        ready_by=p.rule.by,
+        ready_at=p.rule.at,
+        probe_id=p.pot.probe_id,
+        ready=readiness(rule=p.rule, felt=p.felt, last_pour_on=last_on, today=today),
+        holds=list(p.holds),
+        next_feed=feeding_pattern(pattern=p.pattern, fed=p.fed, today=today),
+        interval=interval,
+        water=_by_weight(session, pot_id, today),
+        place_id=p.where.id,
+        trial=p.plant.trial,
+    )
 
 
 def _by_weight(session: Session, pot_id: int, today: date) -> Computed[PotWater] | None:
-    rows = list(session.scalars(
-        select(models.Weight)
-        .where(models.Weight.pot_id == pot_id, models.Weight.archived_at.is_(None), models.Weight.on <= today)
-        .order_by(models.Weight.on, models.Weight.id)
-    ))  # fmt: skip
+    rows = list(
+        session.scalars(
+            select(models.Weight)
+            .where(models.Weight.pot_id == pot_id, models.Weight.archived_at.is_(None), models.Weight.on <= today)
+            .order_by(models.Weight.on, models.Weight.id)
+        )
+    )
     newest = {w.kind: w.grams for w in rows}
     if "drained" not in newest or "dry" not in newest or newest["dry"] >= newest["drained"]:
         return None
-    return pot_water_from_weights(drained_g=newest["drained"], dry_g=newest["dry"], now_g=rows[-1].grams,
-                                  weights=[Weighed(w.on, w.grams) for w in rows])  # fmt: skip
+    return pot_water_from_weights(
+        drained_g=newest["drained"],
+        dry_g=newest["dry"],
+        now_g=rows[-1].grams,
+        weights=[Weighed(w.on, w.grams) for w in rows],
+    )
 
 
 class CareIn(BaseModel):

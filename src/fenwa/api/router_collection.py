@@ -74,13 +74,31 @@ def fast_add(body: FastAddIn, writer: Writing, today: Today) -> Added:
         )
         ids = []
         for code in codes:
-            child = store_pot(session, PotIn(
-                code=code, name=mother.name, profile_id=parent.profile_id, label=parent.label, place=place, spot=mother.spot,
-                medium_id=mother.medium_id, medium_parts=[MediumPart(**p) for p in mother.medium_parts or []], medium_charged=mother.medium_charged,
-                volume=body.volume if body.volume is not None else mother.volume_L, drainage=mother.drainage, route=mother.route,
-                interval_days=mother.interval_days, interval_by=mother.interval_by, plain_every=mother.plain_every,
-                school_id=mother.school_id or "", phase="establishing", isolated=mother.isolated, tags=list(mother.tags or []),
-            ), today)  # fmt: skip
+            child = store_pot(
+                session,
+                PotIn(
+                    code=code,
+                    name=mother.name,
+                    profile_id=parent.profile_id,
+                    label=parent.label,
+                    place=place,
+                    spot=mother.spot,
+                    medium_id=mother.medium_id,
+                    medium_parts=[MediumPart(**p) for p in mother.medium_parts or []],
+                    medium_charged=mother.medium_charged,
+                    volume=body.volume if body.volume is not None else mother.volume_L,
+                    drainage=mother.drainage,
+                    route=mother.route,
+                    interval_days=mother.interval_days,
+                    interval_by=mother.interval_by,
+                    plain_every=mother.plain_every,
+                    school_id=mother.school_id or "",
+                    phase="establishing",
+                    isolated=mother.isolated,
+                    tags=list(mother.tags or []),
+                ),
+                today,
+            )
             child.repotted_on = child.medium_since = body.on
             born = session.scalars(select(models.Plant).where(models.Plant.pot_id == child.id)).one()
             born.parent_plant_id, born.parent_relation = parent.id, asked.relation
@@ -152,16 +170,27 @@ def _plant_out(session: Session, plant: models.Plant, leads: bool) -> PlantOut:
         .order_by(models.Growth.id)
     ).all()
     newest = {
-        g.id: session.scalars(select(models.PhaseSpan.phase).where(models.PhaseSpan.growth_id == g.id, models.PhaseSpan.archived_at.is_(None))
-                              .order_by(models.PhaseSpan.since.desc(), models.PhaseSpan.id.desc()).limit(1)).first()
+        g.id: session.scalars(
+            select(models.PhaseSpan.phase)
+            .where(models.PhaseSpan.growth_id == g.id, models.PhaseSpan.archived_at.is_(None))
+            .order_by(models.PhaseSpan.since.desc(), models.PhaseSpan.id.desc())
+            .limit(1)
+        ).first()
         for g in growths
-    }  # fmt: skip
+    }
     return PlantOut(
-        id=plant.id, profile_id=plant.profile_id, kind=get_profile(plant.profile_id).short, label=plant.label, count=plant.count, source=plant.source,
-        arrived_on=plant.arrived_on, leads=leads, parent=_kin(session, parent, plant.parent_relation) if parent else None,
+        id=plant.id,
+        profile_id=plant.profile_id,
+        kind=get_profile(plant.profile_id).short,
+        label=plant.label,
+        count=plant.count,
+        source=plant.source,
+        arrived_on=plant.arrived_on,
+        leads=leads,
+        parent=_kin(session, parent, plant.parent_relation) if parent else None,
         children=[_kin(session, c, c.parent_relation) for c in born],
         growths=[GrowthOut(id=g.id, name=g.name, leads=g.leads, phase=newest[g.id]) for g in growths],
-    )  # fmt: skip
+    )
 
 
 class PlantMore(PlantIn):
@@ -181,8 +210,12 @@ def another_plant(pot_id: int, body: PlantMore, writer: Writing, today: Today) -
         pot = get_row(session, models.Pot, pot_id, "Pot", "/pot_id")
         plant = add_plant(session, pot, body, "establishing", body.arrived_on or today)
         if body.parent_code.strip():
-            mother = session.scalars(select(models.Plant).join(models.Pot, models.Pot.id == models.Plant.pot_id)
-                                     .where(models.Pot.code == body.parent_code.strip()).order_by(models.Pot.id.desc(), models.Plant.id)).first()  # fmt: skip
+            mother = session.scalars(
+                select(models.Plant)
+                .join(models.Pot, models.Pot.id == models.Plant.pot_id)
+                .where(models.Pot.code == body.parent_code.strip())
+                .order_by(models.Pot.id.desc(), models.Plant.id)
+            ).first()
             if mother is None:
                 raise NotFound(
                     f"No pot has the code {body.parent_code.strip()}. Write it as on its label.", pointer="/parent_code"

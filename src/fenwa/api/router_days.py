@@ -54,15 +54,23 @@ def calendar(session: Reading, today: Today) -> Response:
     pots, kept, waters = round_pots(session, today)
     rounds = coming_of(pots, today, CALENDAR_DAYS).result.rounds
     entries = [
-        Entry(f"round-{r.on.isoformat()}", r.on, f"Round: {len(r.codes)} {'pot' if len(r.codes) == 1 else 'pots'}",
-              (", ".join(r.codes), "Feel each first; Fenwa says on the day what is in the can."), "round")
+        Entry(
+            f"round-{r.on.isoformat()}",
+            r.on,
+            f"Round: {len(r.codes)} {'pot' if len(r.codes) == 1 else 'pots'}",
+            (", ".join(r.codes), "Feel each first; Fenwa says on the day what is in the can."),
+            "round",
+        )
         for r in rounds
-    ]  # fmt: skip
+    ]
     jobs = errands_due(session, kept, waters, today, today + timedelta(days=CALENDAR_DAYS))
     entries += [Entry(e.id, max(e.due_on, today), e.title, _lines(e, today), "job") for e in jobs]
     name = read_settings(session).collection_name or "Fenwa"
-    return Response(to_ical(entries, name, now()), media_type="text/calendar; charset=utf-8",
-                    headers={"Content-Disposition": 'attachment; filename="fenwa.ics"'})  # fmt: skip
+    return Response(
+        to_ical(entries, name, now()),
+        media_type="text/calendar; charset=utf-8",
+        headers={"Content-Disposition": 'attachment; filename="fenwa.ics"'},
+    )
 
 
 def _lines(e: Errand, today: date) -> tuple[str, ...]:
@@ -130,8 +138,9 @@ def away(leaving: date, back: date, session: Reading, today: Today) -> AwayPage:
             _away_pot(p, next((names[i] for i in r.water_ids if i in names), "the purest water at hand"), r.place)
             for p, r in zip(kept, pots, strict=True)
         ],
-        leaving=leaving, back=back,
-    )  # fmt: skip
+        leaving=leaving,
+        back=back,
+    )
     return AwayPage(collection=read_settings(session).collection_name, plan=plan)
 
 
@@ -139,7 +148,18 @@ def _away_pot(p: PotToday, water: str, place: str) -> AwayPot:
     hold = next((h for h in p.holds if not h.standing and not h.word), None)
     dry = blocked(p.holds, "water")
     return AwayPot(
-        p.pot.id, p.pot.code, p.name, place, p.pot.shelf_order, p.interval.days, p.interval.low, p.interval.high,
-        round(p.volume_L * 1000, -1), water, p.pot.route, hold.reason if hold else "", dry,
+        p.pot.id,
+        p.pot.code,
+        p.name,
+        place,
+        p.pot.shelf_order,
+        p.interval.days,
+        p.interval.low,
+        p.interval.high,
+        round(p.volume_L * 1000, -1),
+        water,
+        p.pot.route,
+        hold.reason if hold else "",
+        dry,
         p.pot.drainage in ("tray", "reservoir") and not dry,
-    )  # fmt: skip
+    )

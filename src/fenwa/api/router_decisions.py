@@ -38,7 +38,10 @@ class DecisionOut(DecisionIn):
 
 
 class DecisionsPage(BaseModel):
-    """Decisions at a pot, the newest first; the day by which its kind has answered a change, and how soon it may. [d]"""
+    """Decisions at a pot, the newest first; the day by which its kind has answered a change, and how soon it may.
+
+    [d]
+    """
 
     decisions: list[DecisionOut]
     look_again_on: date
@@ -55,11 +58,15 @@ def decisions(pot_id: int, session: Reading, today: Today) -> DecisionsPage:
         models.Decision.pot_id == pot_id, models.Decision.archived_at.is_(None), models.Decision.what != SKIPPED
     )
     return DecisionsPage(
-        decisions=[DecisionOut(**{k: getattr(d, k) for k in DecisionOut.model_fields})
-                   for d in session.scalars(rows.order_by(models.Decision.on.desc(), models.Decision.id.desc()))],
-        look_again_on=look_again_on(today, lag.overfeeding), salt_days=lag.overfeeding, hunger_days=lag.underfeeding,
+        decisions=[
+            DecisionOut(**{k: getattr(d, k) for k in DecisionOut.model_fields})
+            for d in session.scalars(rows.order_by(models.Decision.on.desc(), models.Decision.id.desc()))
+        ],
+        look_again_on=look_again_on(today, lag.overfeeding),
+        salt_days=lag.overfeeding,
+        hunger_days=lag.underfeeding,
         first_sign=lag.first_sign,
-    )  # fmt: skip
+    )
 
 
 @router.post("/pots/{pot_id}/decisions", status_code=201)

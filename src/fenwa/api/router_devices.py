@@ -73,24 +73,35 @@ class SimulatedIn(BaseModel):
 def _pen(desk: PenDesk, session: Session, today: date) -> PenOut:
     reading, found = desk.look()
     device = reading.device if reading else ""
-    meter = session.scalars(
-        select(models.Meter).where(models.Meter.device == device, models.Meter.archived_at.is_(None))
-    ).first() if device else None  # fmt: skip
+    meter = (
+        session.scalars(
+            select(models.Meter).where(models.Meter.device == device, models.Meter.archived_at.is_(None))
+        ).first()
+        if device
+        else None
+    )
     calibration = calibration_of(session, meter, today) if meter else None
     corrected = found.value_uS_cm if found else None
     if corrected and calibration:
         corrected = ec_at_25(value=corrected, correction=calibration.result.correction()).result.ec25_uS_cm
     last = reading.trace[-1] if reading and reading.trace else None
     return PenOut(
-        present=desk.present, simulated=desk.simulated is not None,
-        plugged=desk.simulated.plugged if desk.simulated else desk.present, reading=reading is not None,
+        present=desk.present,
+        simulated=desk.simulated is not None,
+        plugged=desk.simulated.plugged if desk.simulated else desk.present,
+        reading=reading is not None,
         settled=bool(found and found.settled and reading and not reading.problem),
-        value_uS_cm=found.value_uS_cm if found else None, corrected_uS_cm=corrected, temperature_C=last.temperature_C if last else None,
-        pH=last.pH if last else None, spread_uS_cm=found.spread_uS_cm if found else None,
+        value_uS_cm=found.value_uS_cm if found else None,
+        corrected_uS_cm=corrected,
+        temperature_C=last.temperature_C if last else None,
+        pH=last.pH if last else None,
+        spread_uS_cm=found.spread_uS_cm if found else None,
         trace=[TraceIn(t_s=p.t_s, ec_uS_cm=p.ec_uS_cm) for p in reading.trace] if reading else [],
-        device=device, meter_id=meter.id if meter else None, problem=reading.problem if reading else "",
+        device=device,
+        meter_id=meter.id if meter else None,
+        problem=reading.problem if reading else "",
         criterion=CRITERION,
-    )  # fmt: skip
+    )
 
 
 @router.get("/pen")
@@ -184,8 +195,16 @@ def _store_pack(store: Store, pack: bytes) -> Imported:
             ).hexdigest()
             if session.scalars(select(models.InboxEntry).where(models.InboxEntry.digest == digest)).first() is not None:
                 continue
-            session.add(models.InboxEntry(digest=digest, device=device, at=moment, ec_uS_cm=values.get("ec"),
-                                          temperature_C=values.get("temperature"), pH=values.get("pH")))  # fmt: skip
+            session.add(
+                models.InboxEntry(
+                    digest=digest,
+                    device=device,
+                    at=moment,
+                    ec_uS_cm=values.get("ec"),
+                    temperature_C=values.get("temperature"),
+                    pH=values.get("pH"),
+                )
+            )
             stored += 1
     return Imported(stored=stored, already_there=len(groups) - stored)
 
@@ -205,10 +224,17 @@ def inbox(session: Reading) -> list[InboxOut]:
     )
     meters = {m.device: m.name for m in session.scalars(select(models.Meter)) if m.device}
     return [
-        InboxOut(id=r.id, device=r.device, meter=meters.get(r.device), at=r.at, ec_uS_cm=r.ec_uS_cm,
-                 temperature_C=r.temperature_C, pH=r.pH)
+        InboxOut(
+            id=r.id,
+            device=r.device,
+            meter=meters.get(r.device),
+            at=r.at,
+            ec_uS_cm=r.ec_uS_cm,
+            temperature_C=r.temperature_C,
+            pH=r.pH,
+        )
         for r in rows
-    ]  # fmt: skip
+    ]
 
 
 class AssignIn(BaseModel):
@@ -229,11 +255,20 @@ def keep(entry_id: int, body: AssignIn, writer: Writing, today: Today) -> Readin
         meter = session.scalars(
             select(models.Meter).where(models.Meter.device == entry.device, models.Meter.archived_at.is_(None))
         ).first()
-        row = store_reading(session, body.water_id, EntryIn(
-            on=min(entry.at.date(), today), value=entry.ec_uS_cm, temperature=entry.temperature_C, origin="inbox",
-            meter_id=meter.id if meter else None, note=entry.device,
-            amounts=[AmountIn(quantity="pH", typed=f"{entry.pH:g}")] if entry.pH is not None else [],
-        ), today)  # fmt: skip
+        row = store_reading(
+            session,
+            body.water_id,
+            EntryIn(
+                on=min(entry.at.date(), today),
+                value=entry.ec_uS_cm,
+                temperature=entry.temperature_C,
+                origin="inbox",
+                meter_id=meter.id if meter else None,
+                note=entry.device,
+                amounts=[AmountIn(quantity="pH", typed=f"{entry.pH:g}")] if entry.pH is not None else [],
+            ),
+            today,
+        )
         entry.reading_id = row.id
         return reading_out(row).model_dump(mode="json")
 

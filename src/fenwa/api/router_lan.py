@@ -90,8 +90,14 @@ def lan(request: Request, session: Reading) -> LanOut:
         sentence = "Start Fenwa with ./fenwa serve --lan and this page shows the address for your phone."
     else:
         sentence = "Choose a passphrase, then start Fenwa with ./fenwa serve --lan."
-    return LanOut(open=door is not None, addresses=list(door.addresses) if door else [], encrypted=bool(door and door.encrypted),
-                  sentence=sentence, passphrase_set=chosen, here=at_home(request, request.url.hostname))  # fmt: skip
+    return LanOut(
+        open=door is not None,
+        addresses=list(door.addresses) if door else [],
+        encrypted=bool(door and door.encrypted),
+        sentence=sentence,
+        passphrase_set=chosen,
+        here=at_home(request, request.url.hostname),
+    )
 
 
 def qr_svg(text: str) -> Response:

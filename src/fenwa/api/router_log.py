@@ -22,21 +22,71 @@ from fenwa.store.summary import current_plants, refresh, touch, touch_all
 router = APIRouter(prefix="/api/log", tags=["log"])
 
 Kind = Literal[
-    "pour", "look", "reading", "batch", "pot", "water", "product", "meter", "check", "report", "treatment",
-    "membrane pair", "inbox entry", "recipe", "measure", "vessel", "school", "bottle", "feeding", "override", "own figures", "weight", "climate",
-    "decision", "person", "timer", "event", "plant", "felt", "probe", "rule",
-]  # fmt: skip
+    "pour",
+    "look",
+    "reading",
+    "batch",
+    "pot",
+    "water",
+    "product",
+    "meter",
+    "check",
+    "report",
+    "treatment",
+    "membrane pair",
+    "inbox entry",
+    "recipe",
+    "measure",
+    "vessel",
+    "school",
+    "bottle",
+    "feeding",
+    "override",
+    "own figures",
+    "weight",
+    "climate",
+    "decision",
+    "person",
+    "timer",
+    "event",
+    "plant",
+    "felt",
+    "probe",
+    "rule",
+]
 MODELS: dict[str, type[Any]] = {
-    "pour": models.Pour, "look": models.Look, "reading": models.Reading, "batch": models.Batch,
-    "pot": models.Pot, "water": models.Water, "product": models.Product,
-    "meter": models.Meter, "check": models.MeterCheck, "report": models.Report, "treatment": models.Treatment,
-    "membrane pair": models.MembranePair, "inbox entry": models.InboxEntry,
-    "recipe": models.Recipe, "measure": models.Measure, "vessel": models.Vessel, "school": models.SchoolCopy,
-    "bottle": models.StockBottle, "feeding": models.Feeding, "override": models.HoldOverride,
-    "own figures": models.ProfileCopy, "weight": models.Weight, "climate": models.Climate,
-    "decision": models.Decision, "person": models.Person, "timer": models.Timer, "event": models.Event, "plant": models.Plant,
-    "felt": models.Feel, "probe": models.Probe, "rule": models.StandingRule,
-}  # fmt: skip
+    "pour": models.Pour,
+    "look": models.Look,
+    "reading": models.Reading,
+    "batch": models.Batch,
+    "pot": models.Pot,
+    "water": models.Water,
+    "product": models.Product,
+    "meter": models.Meter,
+    "check": models.MeterCheck,
+    "report": models.Report,
+    "treatment": models.Treatment,
+    "membrane pair": models.MembranePair,
+    "inbox entry": models.InboxEntry,
+    "recipe": models.Recipe,
+    "measure": models.Measure,
+    "vessel": models.Vessel,
+    "school": models.SchoolCopy,
+    "bottle": models.StockBottle,
+    "feeding": models.Feeding,
+    "override": models.HoldOverride,
+    "own figures": models.ProfileCopy,
+    "weight": models.Weight,
+    "climate": models.Climate,
+    "decision": models.Decision,
+    "person": models.Person,
+    "timer": models.Timer,
+    "event": models.Event,
+    "plant": models.Plant,
+    "felt": models.Feel,
+    "probe": models.Probe,
+    "rule": models.StandingRule,
+}
 
 
 class Done(BaseModel):
@@ -134,10 +184,13 @@ def correct_pour(row_id: int, body: CorrectionIn, writer: Writing, today: Today)
 
         session.add(
             models.Correction(
-                table_name="pour", row_id=row_id, at=now(),
-                before={k: plain(getattr(row, k)) for k in changes}, after={k: plain(v) for k, v in changes.items()},
+                table_name="pour",
+                row_id=row_id,
+                at=now(),
+                before={k: plain(getattr(row, k)) for k in changes},
+                after={k: plain(v) for k, v in changes.items()},
             )
-        )  # fmt: skip
+        )
         for key, value in changes.items():
             setattr(row, key, value)
         _after(session, "pour", row)

@@ -96,17 +96,33 @@ def _out(session: Session, m: models.Meter, today: date) -> MeterOut:
     calibration = calibration_of(session, m, today)
     result = calibration.result if calibration else None
     return MeterOut(
-        id=m.id, name=m.name, unit=m.unit, scale=m.scale, compensation=m.compensation,
-        alpha_pct_per_C=100 * m.alpha_per_C, resolution=display_step(m.unit, m.scale, m.resolution_uS_cm), accuracy_pct_fs=m.accuracy_pct_fs,
-        range_uS_cm=m.range_uS_cm, device=m.device, calibration=result,
+        id=m.id,
+        name=m.name,
+        unit=m.unit,
+        scale=m.scale,
+        compensation=m.compensation,
+        alpha_pct_per_C=100 * m.alpha_per_C,
+        resolution=display_step(m.unit, m.scale, m.resolution_uS_cm),
+        accuracy_pct_fs=m.accuracy_pct_fs,
+        range_uS_cm=m.range_uS_cm,
+        device=m.device,
+        calibration=result,
         check_due=result is None or result.next_check_on <= today,
         problem="" if scale_known(m.unit, m.scale) else "Its ppm scale is not known: find it first.",
         checks=[
-            CheckOut(id=c.id, on=c.on, standard_name=c.standard_name, standard_uS_cm=c.standard_uS_cm,
-                     temperature_C=c.temperature_C, shown=c.shown, unit=c.unit, adjusted=c.adjusted)
+            CheckOut(
+                id=c.id,
+                on=c.on,
+                standard_name=c.standard_name,
+                standard_uS_cm=c.standard_uS_cm,
+                temperature_C=c.temperature_C,
+                shown=c.shown,
+                unit=c.unit,
+                adjusted=c.adjusted,
+            )
             for c in reversed(checks_of(session, m.id, today))
         ],
-    )  # fmt: skip
+    )
 
 
 @router.get("")
@@ -177,10 +193,16 @@ def add_check(meter_id: int, body: CheckIn, writer: Writing, today: Today) -> Me
         if body.temperature is not None:
             temperature = to_canonical(body.temperature, "temperature", body.temperature_unit, pointer="/temperature")
         row = models.MeterCheck(
-            meter_id=meter.id, on=body.on, standard_name=body.standard, standard_uS_cm=standard,
-            temperature_C=temperature, shown=body.shown, unit=meter.unit,
-            shown_uS_cm=body.shown * one_unit_uS_cm(meter.unit, meter.scale, body.shown), adjusted=body.adjusted,
-        )  # fmt: skip
+            meter_id=meter.id,
+            on=body.on,
+            standard_name=body.standard,
+            standard_uS_cm=standard,
+            temperature_C=temperature,
+            shown=body.shown,
+            unit=meter.unit,
+            shown_uS_cm=body.shown * one_unit_uS_cm(meter.unit, meter.scale, body.shown),
+            adjusted=body.adjusted,
+        )
         session.add(row)
         session.flush()
         return _out(session, meter, today).model_dump(mode="json")  # refuses a check that cannot be, and stores nothing
@@ -209,10 +231,13 @@ def guess_scale(meter_id: int, body: GuessIn, session: Reading) -> Computed[Scal
     if body.temperature is not None:
         temperature = to_canonical(body.temperature, "temperature", body.temperature_unit, pointer="/temperature")
     return meter_scale_guess(
-        shown=body.shown, true_uS_cm=true, reference="another meter" if body.against == "another meter" else "standard",
-        resolution=display_step(meter.unit, meter.scale, meter.resolution_uS_cm), temperature_C=temperature,
+        shown=body.shown,
+        true_uS_cm=true,
+        reference="another meter" if body.against == "another meter" else "standard",
+        resolution=display_step(meter.unit, meter.scale, meter.resolution_uS_cm),
+        temperature_C=temperature,
         compensated=meter.compensation != "none",
-    )  # fmt: skip
+    )
 
 
 @router.get("/{meter_id}/calibration")

@@ -17,11 +17,11 @@ from fenwa.api.router_products import ProductOut, VesselOut, product_out, vessel
 from fenwa.api.writing import Reading, Stored, Today, Writing, ready
 from fenwa.core.errors import DomainError, Underspecified
 from fenwa.core.mix.acidity import Tendency, acid_base_tendency
+from fenwa.core.mix.asked_dose import Dose
 from fenwa.core.mix.bench import BenchStep, bench_list
 from fenwa.core.mix.calcium import CalciumLift, calcium_lift, lifts_calcium
 from fenwa.core.mix.clear import Clarity, precipitation_check
 from fenwa.core.mix.cost import CostAndStock, FedPot, cost_and_stock, planned_feed_L_month
-from fenwa.core.mix.dose import Dose
 from fenwa.core.mix.feed import Feed, ProductSlope, elements_of
 from fenwa.core.mix.headroom import Headroom, PotCeiling, headroom
 from fenwa.core.mix.label import density_of
@@ -118,8 +118,13 @@ def mix_page(session: Reading, today: Today) -> Response:
         usual_product_id=usual.id if usual else None,
         products=[product_out(p) for p in open_products(session)],
         waters=[
-            MixWater(id=w.water.id, name=w.water.name, kind=w.water.kind, ec25_uS_cm=w.ec25_uS_cm,
-                     read_on=w.reading.on if w.reading else None)
+            MixWater(
+                id=w.water.id,
+                name=w.water.name,
+                kind=w.water.kind,
+                ec25_uS_cm=w.ec25_uS_cm,
+                read_on=w.reading.on if w.reading else None,
+            )
             for w in waters_today(session, today)
         ],
         pots=[_mix_pot(p) for p in pots_today(session, today)],
@@ -127,15 +132,23 @@ def mix_page(session: Reading, today: Today) -> Response:
         recipes=_recipes(session),
         vessels=[vessel_out(v) for v in vessels_of(session)],
         schools=[SchoolOut(school=s.school, edited=s.edited, copy_id=s.copy_id) for s in schools_in_force(session)],
-    )  # fmt: skip
+    )
     return ready(page)
 
 
 @lru_cache(maxsize=8192)
 def _mix_pot(p: PotToday) -> MixPot:
     held = next((h.reason for h in p.holds if "feed" in h.blocks and not h.standing and not h.word), "")
-    return MixPot(id=p.pot.id, code=p.pot.code, name=p.name, volume_L=p.volume_L, feeds_at_root=p.feeds_at_root,
-                  phase=p.phase, feed_ceiling_uS_cm=p.feed_ceiling_uS_cm, held=held)  # fmt: skip
+    return MixPot(
+        id=p.pot.id,
+        code=p.pot.code,
+        name=p.name,
+        volume_L=p.volume_L,
+        feeds_at_root=p.feeds_at_root,
+        phase=p.phase,
+        feed_ceiling_uS_cm=p.feed_ceiling_uS_cm,
+        held=held,
+    )
 
 
 def _recipes(session: Session) -> list[RecipeOut]:
@@ -146,10 +159,24 @@ def _recipes(session: Session) -> list[RecipeOut]:
         select(models.Recipe).where(models.Recipe.archived_at.is_(None)).order_by(models.Recipe.id.desc())
     )
     return [
-        RecipeOut(id=r.id, name=r.name, version=v.version, made_on=v.made_on, product_id=v.product_id, strength=v.strength,
-                  element=v.element, value=v.value, also=v.also, route=v.route, school_id=v.school_id, named=r.name != own_name(v.label["name"], v.strength))
-        for r in rows if r.id in newest for v in (newest[r.id],)
-    ]  # fmt: skip
+        RecipeOut(
+            id=r.id,
+            name=r.name,
+            version=v.version,
+            made_on=v.made_on,
+            product_id=v.product_id,
+            strength=v.strength,
+            element=v.element,
+            value=v.value,
+            also=v.also,
+            route=v.route,
+            school_id=v.school_id,
+            named=r.name != own_name(v.label["name"], v.strength),
+        )
+        for r in rows
+        if r.id in newest
+        for v in (newest[r.id],)
+    ]
 
 
 class MixAnswer(BaseModel):
@@ -183,15 +210,28 @@ def preview(body: DoseIn, session: Reading, today: Today) -> Response:
     room, refusal = _headroom(asked)
     lift, supplement_id = _calcium(session, made, known, {body.product_id, *(a.product_id for a in body.also)})
     answer = MixAnswer(
-        dose=computed, echo=echo or (ambiguity_of(made.fraction) if body.strength == "fraction" else ""),
-        headroom=room, headroom_refusal=refusal, clear=clear,
+        dose=computed,
+        echo=echo or (ambiguity_of(made.fraction) if body.strength == "fraction" else ""),
+        headroom=room,
+        headroom_refusal=refusal,
+        clear=clear,
         tendency=acid_base_tendency(feeds=feeds, alkalinity_mg_L_CaCO3=ions.alkalinity_mg_L_CaCO3 if known else None),
-        calcium=lift, supplement_id=supplement_id, cost=_cost(session, asked, made, today),
-        cost_unit="mL" if asked.label.form == "liquid" else "g", slope=asked.slope,
-        bench=list(bench_list(made, asked.volume_L, _waters(session, body, asked), clear.result.order,
-                              [elements_of(f.label) for f in feeds])),
+        calcium=lift,
+        supplement_id=supplement_id,
+        cost=_cost(session, asked, made, today),
+        cost_unit="mL" if asked.label.form == "liquid" else "g",
+        slope=asked.slope,
+        bench=list(
+            bench_list(
+                made,
+                asked.volume_L,
+                _waters(session, body, asked),
+                clear.result.order,
+                [elements_of(f.label) for f in feeds],
+            )
+        ),
         measures=_in_measures(session, asked, made),
-    )  # fmt: skip
+    )
     return ready(answer)
 
 
@@ -206,8 +246,13 @@ def _headroom(asked: Asked) -> tuple[Computed[Headroom] | None, str]:
     if not limited:
         return None, ""
     try:
-        return headroom(label=asked.label, base=asked.base, pots=limited, also=asked.also,
-                        slope=asked.slope.result if asked.slope else None), ""  # fmt: skip
+        return headroom(
+            label=asked.label,
+            base=asked.base,
+            pots=limited,
+            also=asked.also,
+            slope=asked.slope.result if asked.slope else None,
+        ), ""
     except DomainError as refused:
         return None, refused.detail
 
@@ -220,20 +265,33 @@ def _calcium(
     for row in open_products(session):
         label = label_of(row)
         if row.id not in used and lifts_calcium(label):
-            return calcium_lift(calcium_mg_L=level.from_feed_mg_L + (level.from_water_mg_L or 0.0),
-                                nitrogen_mg_L=made.nitrogen_mg_L, supplement=label, water_known=known), row.id  # fmt: skip
+            return calcium_lift(
+                calcium_mg_L=level.from_feed_mg_L + (level.from_water_mg_L or 0.0),
+                nitrogen_mg_L=made.nitrogen_mg_L,
+                supplement=label,
+                water_known=known,
+            ), row.id
     return None, None
 
 
 def _cost(session: Session, asked: Asked, made: Dose, today: date) -> Computed[CostAndStock]:
-    plan = planned_feed_L_month([FedPot(p.volume_L, p.pot.interval_days, p.pot.plain_every, p.feeds_at_root)
-                                 for p in pots_today(session, today)])  # fmt: skip
+    plan = planned_feed_L_month(
+        [
+            FedPot(p.volume_L, p.pot.interval_days, p.pot.plain_every, p.feeds_at_root)
+            for p in pots_today(session, today)
+        ]
+    )
     liquid = asked.label.form == "liquid"
     per_L = made.dose_g_L / density_of(asked.label) if liquid else made.dose_g_L
     return cost_and_stock(
-        dose_per_L=per_L, litres_per_month=plan, today=today, unit="mL" if liquid else "g", price=asked.product.price,
-        pack_amount=asked.product.pack_amount, left=left_of(session, asked.product),
-    )  # fmt: skip
+        dose_per_L=per_L,
+        litres_per_month=plan,
+        today=today,
+        unit="mL" if liquid else "g",
+        price=asked.product.price,
+        pack_amount=asked.product.pack_amount,
+        left=left_of(session, asked.product),
+    )
 
 
 def _waters(session: Session, body: DoseIn, asked: Asked) -> list[tuple[str, float]]:

@@ -22,7 +22,8 @@ from fenwa.core.mix.compare import Basis, Comparison, compare_feeds
 from fenwa.core.mix.cost import price_per_unit
 from fenwa.core.mix.dilution import Injector, Meaning, SerialDilution, injector, serial_dilution
 from fenwa.core.mix.feed import Feed
-from fenwa.core.mix.fit import Fit, FitTarget, recipe_fit
+from fenwa.core.mix.fit import Fit, recipe_fit
+from fenwa.core.mix.fit_search import FitTarget
 from fenwa.core.mix.headroom import Equivalents, strength_equivalents
 from fenwa.core.mix.label import density_of
 from fenwa.core.mix.school import FeedRoute, SchoolLoad, SchoolPot, Season, pot_for_school, school_load
@@ -77,13 +78,17 @@ def fit(body: FitIn, session: Reading, today: Today) -> Computed[Fit]:
     rows = [get_row(session, models.Product, i, "Feed", "/product_ids") for i in body.product_ids]
     settings = read_settings(session)
     return recipe_fit(
-        base=water_base(session, body.water_id, today), products=[label_of(r) for r in rows],
+        base=water_base(session, body.water_id, today),
+        products=[label_of(r) for r in rows],
         targets=[FitTarget(t.element, t.mg_L) for t in body.targets if t.mg_L is not None],
-        volume_L=litres(body.volume, body.volume_unit), scale_step_g=settings.scale_step_g,
+        volume_L=litres(body.volume, body.volume_unit),
+        scale_step_g=settings.scale_step_g,
         syringe_step_mL=settings.syringe_step_mL,
         nitrate_share_min=None if body.nitrate_share_pct is None else body.nitrate_share_pct / 100,
-        ec_cap_uS_cm=body.ec_cap, cost_max_per_L=body.cost_max, prices_per_g=[_price_per_g(r) for r in rows],
-    )  # fmt: skip
+        ec_cap_uS_cm=body.ec_cap,
+        cost_max_per_L=body.cost_max,
+        prices_per_g=[_price_per_g(r) for r in rows],
+    )
 
 
 class CompareIn(BaseModel):
@@ -101,9 +106,15 @@ def compare(body: CompareIn, session: Reading, today: Today) -> Computed[Compari
     """Two products side by side."""
     a = get_row(session, models.Product, body.first_id, "Feed", "/first_id")
     b = get_row(session, models.Product, body.second_id, "Feed", "/second_id")
-    return compare_feeds(first=label_of(a), second=label_of(b), base=water_base(session, body.water_id, today),
-                         basis=body.basis, value=body.value, first_price_per_g=_price_per_g(a),
-                         second_price_per_g=_price_per_g(b))  # fmt: skip
+    return compare_feeds(
+        first=label_of(a),
+        second=label_of(b),
+        base=water_base(session, body.water_id, today),
+        basis=body.basis,
+        value=body.value,
+        first_price_per_g=_price_per_g(a),
+        second_price_per_g=_price_per_g(b),
+    )
 
 
 class StockIn(BaseModel):
@@ -128,10 +139,16 @@ class StockAnswer(BaseModel):
 def _stock(session: Session, body: StockIn, today: date) -> tuple[Computed[StockSolution], list[Feed]]:
     settings, feeds = read_settings(session), feeds_of(session, body.feeds)
     made = stock_solution(
-        feeds=feeds, volume_L=litres(body.volume, body.volume_unit), base=water_base(session, body.water_id, today),
-        scale_step_g=settings.scale_step_g, syringe_step_mL=settings.syringe_step_mL, bottle_mL=body.bottle_mL,
-        draw_mL_per_L=body.draw_mL_per_L, storage_C=body.storage_C, made_on=today,
-    )  # fmt: skip
+        feeds=feeds,
+        volume_L=litres(body.volume, body.volume_unit),
+        base=water_base(session, body.water_id, today),
+        scale_step_g=settings.scale_step_g,
+        syringe_step_mL=settings.syringe_step_mL,
+        bottle_mL=body.bottle_mL,
+        draw_mL_per_L=body.draw_mL_per_L,
+        storage_C=body.storage_C,
+        made_on=today,
+    )
     return made, feeds
 
 
@@ -139,8 +156,12 @@ def _stock(session: Session, body: StockIn, today: date) -> tuple[Computed[Stock
 def stock(body: StockIn, session: Reading, today: Today) -> StockAnswer:
     """A stock in one bottle, or in A and B; nothing is stored."""
     made, feeds = _stock(session, body, today)
-    clear = precipitation_check(base=water_base(session, body.water_id, today), feeds=feeds,
-                                times=1000 / made.result.draw_mL_per_L, storage_C=body.storage_C)  # fmt: skip
+    clear = precipitation_check(
+        base=water_base(session, body.water_id, today),
+        feeds=feeds,
+        times=1000 / made.result.draw_mL_per_L,
+        storage_C=body.storage_C,
+    )
     return StockAnswer(stock=made, clear=clear)
 
 
@@ -156,8 +177,12 @@ class ClearIn(BaseModel):
 @router.post("/clear")
 def clear(body: ClearIn, session: Reading, today: Today) -> Computed[Clarity]:
     """Whether products stay clear together."""
-    return precipitation_check(base=water_base(session, body.water_id, today), feeds=feeds_of(session, body.feeds),
-                               times=body.times, storage_C=body.storage_C)  # fmt: skip
+    return precipitation_check(
+        base=water_base(session, body.water_id, today),
+        feeds=feeds_of(session, body.feeds),
+        times=body.times,
+        storage_C=body.storage_C,
+    )
 
 
 class BottleOut(BaseModel):
@@ -189,11 +214,17 @@ def keep_bottles(body: StockIn, writer: Writing, today: Today) -> Stored:
         last = 0
         for bottle in made.bottles:
             row = models.StockBottle(
-                made_on=today, name=", ".join(c.name for c in bottle.contents), letter=bottle.letter,
-                contents=[asdict(c) for c in bottle.contents], volume_mL=bottle.volume_mL,
-                draw_mL_per_L=made.draw_mL_per_L, dilution=made.dilution, hazard=bottle.hazard, use_by=made.use_by,
+                made_on=today,
+                name=", ".join(c.name for c in bottle.contents),
+                letter=bottle.letter,
+                contents=[asdict(c) for c in bottle.contents],
+                volume_mL=bottle.volume_mL,
+                draw_mL_per_L=made.draw_mL_per_L,
+                dilution=made.dilution,
+                hazard=bottle.hazard,
+                use_by=made.use_by,
                 working=asdict(computed.working),
-            )  # fmt: skip
+            )
             session.add(row)
             session.flush()
             last = row.id
@@ -228,8 +259,14 @@ class InjectorIn(BaseModel):
 @router.post("/injector")
 def injector_stock(body: InjectorIn, session: Reading, today: Today) -> Computed[Injector]:
     """Stock for an injector."""
-    return injector(base=water_base(session, body.water_id, today), feeds=feeds_of(session, body.feeds), ratio=body.ratio,
-                    meaning=body.meaning, tank_L=body.tank_L, storage_C=body.storage_C)  # fmt: skip
+    return injector(
+        base=water_base(session, body.water_id, today),
+        feeds=feeds_of(session, body.feeds),
+        ratio=body.ratio,
+        meaning=body.meaning,
+        tank_L=body.tank_L,
+        storage_C=body.storage_C,
+    )
 
 
 class SerialIn(BaseModel):
@@ -243,8 +280,12 @@ class SerialIn(BaseModel):
 @router.post("/serial")
 def serial(body: SerialIn, session: Reading) -> Computed[SerialDilution]:
     """Steps from a strong stock to a thin bottle."""
-    return serial_dilution(stock_g_L=body.stock_g_L, target_mg_L=body.target_mg_L, final_mL=body.final_mL,
-                           syringe_step_mL=read_settings(session).syringe_step_mL)  # fmt: skip
+    return serial_dilution(
+        stock_g_L=body.stock_g_L,
+        target_mg_L=body.target_mg_L,
+        final_mL=body.final_mL,
+        syringe_step_mL=read_settings(session).syringe_step_mL,
+    )
 
 
 class SchoolFigures(BaseModel):

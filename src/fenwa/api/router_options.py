@@ -10,7 +10,7 @@ from pydantic import BaseModel
 import fenwa
 from fenwa.api.router_pots import Mark
 from fenwa.api.writing import Today
-from fenwa.core.care.holds import Phase
+from fenwa.core.care.condition import Phase
 from fenwa.core.data.loader import media, profiles, sources
 from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS
 from fenwa.core.mix.school import FeedRoute

@@ -1,4 +1,6 @@
-"""Places: where they lie, what light and warmth they have, what changed there, and rules that stand for a kind or a place."""
+"""Places: where they lie, what light and warmth they have, what changed there, and rules that stand for a kind or
+a place.
+"""
 
 from __future__ import annotations
 
@@ -56,9 +58,10 @@ class PlaceIn(BaseModel):
 def set_place(place_id: int, body: PlaceIn, writer: Writing) -> Stored:
     """Say where a place lies and what light it has."""
     for value, name, unit, low, high, pointer in (
-        (body.latitude_deg, "Latitude", "°", -90, 90, "/latitude_deg"), (body.lamp_hours, "Lamp hours", "h", 0, 24, "/lamp_hours"),
+        (body.latitude_deg, "Latitude", "°", -90, 90, "/latitude_deg"),
+        (body.lamp_hours, "Lamp hours", "h", 0, 24, "/lamp_hours"),
         (body.lamp_dli, "Lamp light", "mol/m²/day", 0, 60, "/lamp_dli"),
-    ):  # fmt: skip
+    ):
         if value is not None:
             require(value, name, unit, low=low, high=high, pointer=pointer)
 
@@ -103,8 +106,17 @@ def add_climate(place_id: int, body: ClimateIn, writer: Writing, today: Today) -
     return Stored(**writer.once(body, write))
 
 
-Change = Literal["heating on", "heating off", "humidifier on", "humidifier off", "lamps changed", "moved outdoors",
-                 "moved indoors", "shaded", "other"]  # fmt: skip
+Change = Literal[
+    "heating on",
+    "heating off",
+    "humidifier on",
+    "humidifier off",
+    "lamps changed",
+    "moved outdoors",
+    "moved indoors",
+    "shaded",
+    "other",
+]
 
 
 class PlaceChangeIn(BaseModel):
@@ -129,9 +141,11 @@ def changes(place_id: int, session: Reading, today: Today) -> list[PlaceChange]:
     )
     known = get_args(Change)
     return [
-        PlaceChange(id=e.id, on=e.on, kind=e.kind if e.kind in known else "other", note=e.note if e.kind in known else e.kind)
+        PlaceChange(
+            id=e.id, on=e.on, kind=e.kind if e.kind in known else "other", note=e.note if e.kind in known else e.kind
+        )
         for e in session.scalars(rows.order_by(models.Event.on.desc(), models.Event.id.desc()))
-    ]  # fmt: skip
+    ]
 
 
 @router.post("/places/{place_id}/changes", status_code=201)
@@ -182,8 +196,11 @@ def set_rule(body: RuleIn, writer: Writing) -> Stored:
         elif body.scope == "place":
             get_row(session, models.Place, int(body.key) if body.key.isdigit() else 0, "Place", "/key")
         known_school(session, body.school_id)
-        old = select(models.StandingRule).where(models.StandingRule.scope == body.scope, models.StandingRule.key == body.key,
-                                                models.StandingRule.archived_at.is_(None))  # fmt: skip
+        old = select(models.StandingRule).where(
+            models.StandingRule.scope == body.scope,
+            models.StandingRule.key == body.key,
+            models.StandingRule.archived_at.is_(None),
+        )
         for row in session.scalars(old):
             row.archived_at = this_moment()
         new = models.StandingRule(**body.model_dump())

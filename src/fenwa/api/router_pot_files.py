@@ -31,12 +31,29 @@ def export_pots(session: Reading, today: Today) -> Response:
     for p in pots_today(session, today):
         pot = p.pot
         charged = None if pot.medium_charged is None else "yes" if pot.medium_charged else "no"
-        rows.append([
-            pot.code, pot.name, plants_cell([(x.profile_id, x.label, x.count) for x in p.plants]), p.place, pot.spot,
-            medium_cell(pot.medium_id, pot.medium_parts), charged, pot.volume_L, pot.top_cm, pot.height_cm, pot.drainage, pot.route,
-            pot.interval_days, pot.interval_by, pot.school_id, p.found.phase, p.plant.arrived_on.isoformat() if p.plant.arrived_on else "",
-            "yes" if pot.isolated else "no", "; ".join(pot.tags or []),
-        ])  # fmt: skip
+        rows.append(
+            [
+                pot.code,
+                pot.name,
+                plants_cell([(x.profile_id, x.label, x.count) for x in p.plants]),
+                p.place,
+                pot.spot,
+                medium_cell(pot.medium_id, pot.medium_parts),
+                charged,
+                pot.volume_L,
+                pot.top_cm,
+                pot.height_cm,
+                pot.drainage,
+                pot.route,
+                pot.interval_days,
+                pot.interval_by,
+                pot.school_id,
+                p.found.phase,
+                p.plant.arrived_on.isoformat() if p.plant.arrived_on else "",
+                "yes" if pot.isolated else "no",
+                "; ".join(pot.tags or []),
+            ]
+        )
     return csv_answer(write_pots(rows), "pots.csv")
 
 
@@ -67,7 +84,8 @@ def import_pots(body: PotsFile, writer: Writing, today: Today) -> PotsTaken:
                     raise refuse(
                         row.line,
                         "code",
-                        f"{row.fields['code']} is kept already. Take the row out, or let the file change the pots it names.",
+                        f"{row.fields['code']} is kept already. Take the row out, or let the "
+                        "file change the pots it names.",
                     )
         for row in rows:
             _take(session, row, kept.get(row.fields["code"]), today)

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.keeping import PotIn, store_pot
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, ready
-from fenwa.core.care.holds import Hold, Phase
+from fenwa.core.care.condition import Hold, Phase
 from fenwa.core.care.interval import left_share
 from fenwa.core.data.loader import get_profile
 from fenwa.core.errors import NotFound, Underspecified
@@ -156,19 +156,37 @@ def pot_row(p: PotToday) -> PotRow:
     """A pot for a list."""
     rz = p.profile.root_zone
     return PotRow(
-        id=p.pot.id, code=p.pot.code, name=p.name, place=p.place, spot=p.pot.spot, profile=p.profile.short,
-        phase=p.phase, isolated=p.pot.isolated, tags=list(p.pot.tags or []),
-        plants=[x.label or get_profile(x.profile_id).short for x in p.plants], interval_days=p.interval.days,
+        id=p.pot.id,
+        code=p.pot.code,
+        name=p.name,
+        place=p.place,
+        spot=p.pot.spot,
+        profile=p.profile.short,
+        phase=p.phase,
+        isolated=p.pot.isolated,
+        tags=list(p.pot.tags or []),
+        plants=[x.label or get_profile(x.profile_id).short for x in p.plants],
+        interval_days=p.interval.days,
         left_share=left_share(p.log.last_pour_on, p.interval.days, p.today, p.water.left_share if p.water else None),
-        school=p.school.name if p.school else "", drainage=p.pot.drainage,
-        reading_uS_cm=p.reading, reading_low_uS_cm=p.reading_low, reading_high_uS_cm=p.reading_high,
-        ideal_low_uS_cm=rz.ec_ideal_uS_cm[0], ideal_high_uS_cm=rz.ec_ideal_uS_cm[1],
-        ceiling_uS_cm=rz.ec_ceiling_uS_cm, measured_uS_cm=p.log.last_equivalent,
-        measured_on=p.log.last_equivalent_on, last_pour_on=p.log.last_pour_on,
-        last_look_on=p.log.last_look_on, marks=list(p.log.marks), newest_leaf_mm=p.log.newest_leaf_mm,
-        leaves_count=p.log.leaves_count, holds=list(p.holds), volume_L=p.volume_L,
+        school=p.school.name if p.school else "",
+        drainage=p.pot.drainage,
+        reading_uS_cm=p.reading,
+        reading_low_uS_cm=p.reading_low,
+        reading_high_uS_cm=p.reading_high,
+        ideal_low_uS_cm=rz.ec_ideal_uS_cm[0],
+        ideal_high_uS_cm=rz.ec_ideal_uS_cm[1],
+        ceiling_uS_cm=rz.ec_ceiling_uS_cm,
+        measured_uS_cm=p.log.last_equivalent,
+        measured_on=p.log.last_equivalent_on,
+        last_pour_on=p.log.last_pour_on,
+        last_look_on=p.log.last_look_on,
+        marks=list(p.log.marks),
+        newest_leaf_mm=p.log.newest_leaf_mm,
+        leaves_count=p.log.leaves_count,
+        holds=list(p.holds),
+        volume_L=p.volume_L,
         route=p.pot.route,
-    )  # fmt: skip
+    )
 
 
 def one_pot(session: Session, pot_id: int, today: date) -> PotToday:
@@ -210,33 +228,51 @@ def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
         .order_by(models.Look.on, models.Look.id)
     )
     corrected = set(
-        session.scalars(select(models.Correction.row_id).where(
-            models.Correction.table_name == "pour", models.Correction.row_id.in_([x.id for x in pours])))
-    )  # fmt: skip
+        session.scalars(
+            select(models.Correction.row_id).where(
+                models.Correction.table_name == "pour", models.Correction.row_id.in_([x.id for x in pours])
+            )
+        )
+    )
     h = p.profile.hazard
     hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
     page = PotPage(
-        today=today, row=pot_row(p), medium=medium_of(p.pot).name, pot_volume_L=p.pot.volume_L,
-        interval_days=p.interval.days, plain_every=p.pot.plain_every, hazard=f"Hazard to pets: {hazard}",
-        profile_id=p.plant.profile_id, own_figures=p.own_figures, profile_name=p.profile.name, confidence=p.profile.confidence, arrived_on=p.plant.arrived_on,
-        root_zone=computed.result, working=computed.working, pours=[_pour_out(x, x.id in corrected) for x in pours],
+        today=today,
+        row=pot_row(p),
+        medium=medium_of(p.pot).name,
+        pot_volume_L=p.pot.volume_L,
+        interval_days=p.interval.days,
+        plain_every=p.pot.plain_every,
+        hazard=f"Hazard to pets: {hazard}",
+        profile_id=p.plant.profile_id,
+        own_figures=p.own_figures,
+        profile_name=p.profile.name,
+        confidence=p.profile.confidence,
+        arrived_on=p.plant.arrived_on,
+        root_zone=computed.result,
+        working=computed.working,
+        pours=[_pour_out(x, x.id in corrected) for x in pours],
         looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
         events=_events(session, p, today),
-    )  # fmt: skip
+    )
     return ready(page)
 
 
 def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
     """What happened to the pot and at its place, oldest first; jobs done or put off are none."""
     rows = select(models.Event).where(
-        (models.Event.pot_id == p.pot.id) | (models.Event.place_id == p.where.id), models.Event.archived_at.is_(None),
-        models.Event.on <= today, models.Event.kind.not_in((DONE, LATER)),
-    )  # fmt: skip
+        (models.Event.pot_id == p.pot.id) | (models.Event.place_id == p.where.id),
+        models.Event.archived_at.is_(None),
+        models.Event.on <= today,
+        models.Event.kind.not_in((DONE, LATER)),
+    )
     decided = select(models.Decision).where(
-        models.Decision.pot_id == p.pot.id, models.Decision.archived_at.is_(None), models.Decision.on <= today,
+        models.Decision.pot_id == p.pot.id,
+        models.Decision.archived_at.is_(None),
+        models.Decision.on <= today,
         models.Decision.what != SKIPPED,
-    )  # fmt: skip
+    )
     found = [
         EventOut(on=e.on, what=e.note if e.kind == "other" and e.note else e.kind, at_place=e.place_id is not None)
         for e in session.scalars(rows.order_by(models.Event.on, models.Event.id))
@@ -249,10 +285,21 @@ def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
 
 def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
     r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
-    return PourOut(id=p.id, on=p.on, job=p.job, route=p.route, volume_L=p.volume_L, ec_uS_cm=p.ec_uS_cm,
-                   runoff_L=r.volume_L if r else None, runoff_ec_uS_cm=r.ec_uS_cm if r else None,
-                   runoff_method=r.method if r else None, note=p.note,
-                   felt=p.felt, by=p.by, corrected=corrected)  # fmt: skip
+    return PourOut(
+        id=p.id,
+        on=p.on,
+        job=p.job,
+        route=p.route,
+        volume_L=p.volume_L,
+        ec_uS_cm=p.ec_uS_cm,
+        runoff_L=r.volume_L if r else None,
+        runoff_ec_uS_cm=r.ec_uS_cm if r else None,
+        runoff_method=r.method if r else None,
+        note=p.note,
+        felt=p.felt,
+        by=p.by,
+        corrected=corrected,
+    )
 
 
 @router.get("/pots/{pot_id}/root-zone")
@@ -278,9 +325,15 @@ def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Co
         raise Underspecified("This water has no usable reading. Choose another or enter its EC.", pointer="/water_id")
     z = balance(session, p, today, open_pours(session, pot_id)).result
     target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
-    return flush_plan(pot=p.spec, root_zone_uS_cm=z.root_zone_uS_cm, target_reading_uS_cm=target,
-                      water_uS_cm=water.ec25_uS_cm, round_L=body.round_L, deficit_L=z.deficit_L,
-                      from_above=p.profile.flush.from_above)  # fmt: skip
+    return flush_plan(
+        pot=p.spec,
+        root_zone_uS_cm=z.root_zone_uS_cm,
+        target_reading_uS_cm=target,
+        water_uS_cm=water.ec25_uS_cm,
+        round_L=body.round_L,
+        deficit_L=z.deficit_L,
+        from_above=p.profile.flush.from_above,
+    )
 
 
 @router.post("/pots", status_code=201)

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.router_pots import LookOut, Mark, PhaseOut, ReadingUnit, one_pot
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Today, Writing, get_row
-from fenwa.core.care.holds import Phase
+from fenwa.core.care.condition import Phase
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
@@ -81,19 +81,37 @@ def add_pours(body: PourIn, writer: Writing, today: Today) -> Poured:
     factor = 0.001 if body.volume_unit == "mL" else 1.0
     volume = None if body.volume is None else body.volume * factor
     if volume is not None:
-        require(volume, "Volume", "L", low=0, open_low=True, high=200, pointer="/volume",
-                hint="Enter what one pot got, above 0 mL to 200 L.")  # fmt: skip
+        require(
+            volume,
+            "Volume",
+            "L",
+            low=0,
+            open_low=True,
+            high=200,
+            pointer="/volume",
+            hint="Enter what one pot got, above 0 mL to 200 L.",
+        )
     runoff = None if body.runoff_volume is None else body.runoff_volume * factor
     if runoff is not None:
         require(runoff, "Runoff volume", "L", low=0, high=200, pointer="/runoff_volume")
         if volume is not None and runoff > volume:
-            raise InputError(f"Runoff {runoff * 1000:.0f} mL is more than the {volume * 1000:.0f} mL poured. "
-                             "Check both volumes.", pointer="/runoff_volume")  # fmt: skip
+            raise InputError(
+                f"Runoff {runoff * 1000:.0f} mL is more than the {volume * 1000:.0f} mL poured. Check both volumes.",
+                pointer="/runoff_volume",
+            )
     runoff_ec = None
     if body.runoff_ec is not None:
         runoff_ec = to_canonical(body.runoff_ec, "ec", body.runoff_unit)
-        require(runoff_ec, "Runoff EC", "µS/cm", low=0, open_low=True, high=50_000, pointer="/runoff_ec",
-                hint="That is beyond brine or below nothing. Check the unit: µS/cm or mS/cm.")  # fmt: skip
+        require(
+            runoff_ec,
+            "Runoff EC",
+            "µS/cm",
+            low=0,
+            open_low=True,
+            high=50_000,
+            pointer="/runoff_ec",
+            hint="That is beyond brine or below nothing. Check the unit: µS/cm or mS/cm.",
+        )
 
     def write(session: Session) -> dict[str, Any]:
         ec, water_id, job = _contents(session, body, today)
@@ -102,8 +120,19 @@ def add_pours(body: PourIn, writer: Writing, today: Today) -> Poured:
         for p in _pots_in_order(session, body.pot_ids, today):
             route = body.route or p.pot.route
             _object(p, job, ec, route, body.note)
-            pour = models.Pour(pot_id=p.pot.id, batch_id=body.batch_id, water_id=water_id, on=body.on, job=job,
-                               route=route, volume_L=volume, ec_uS_cm=ec, note=body.note, felt=body.felt, by=body.by.strip())  # fmt: skip
+            pour = models.Pour(
+                pot_id=p.pot.id,
+                batch_id=body.batch_id,
+                water_id=water_id,
+                on=body.on,
+                job=job,
+                route=route,
+                volume_L=volume,
+                ec_uS_cm=ec,
+                note=body.note,
+                felt=body.felt,
+                by=body.by.strip(),
+            )
             if runoff is not None or runoff_ec is not None:
                 pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec, method=body.runoff_method)
             session.add(pour)
@@ -126,12 +155,21 @@ def _pots_in_order(session: Session, pot_ids: list[int], today: date) -> list[Po
 def _object(p: PotToday, job: str, ec: float | None, route: str, note: str) -> None:
     """Refuse a pour that needs a word first; a note of one word or more is that word."""
     objections = pour_objections(
-        PourPlan(p.pot.code, job, ec, route not in ("leaf spray", "cup"), p.profile.feeding.root_pour_ec_max_uS_cm,
-                 p.feed_ceiling_uS_cm, p.holds)
-    )  # fmt: skip
+        PourPlan(
+            p.pot.code,
+            job,
+            ec,
+            route not in ("leaf spray", "cup"),
+            p.profile.feeding.root_pour_ec_max_uS_cm,
+            p.feed_ceiling_uS_cm,
+            p.holds,
+        )
+    )
     if objections and not note.strip():
-        raise Conflict(" ".join(objections) + " Pour something else, or write a word in the note to do it all the same.",
-                       pointer="/note")  # fmt: skip
+        raise Conflict(
+            " ".join(objections) + " Pour something else, or write a word in the note to do it all the same.",
+            pointer="/note",
+        )
 
 
 class LookIn(BaseModel):
@@ -161,8 +199,9 @@ def add_look(pot_id: int, body: LookIn, writer: Writing, today: Today) -> LookOu
     if count is not None:
         require(count, "Leaves counted", "", low=0, high=10_000, pointer="/leaves_count")
         if count != int(count):
-            raise InputError(f"Leaves counted {count:g} is not a whole number. Count whole leaves.",
-                             pointer="/leaves_count")  # fmt: skip
+            raise InputError(
+                f"Leaves counted {count:g} is not a whole number. Count whole leaves.", pointer="/leaves_count"
+            )
     if body.root is not None:
         require(body.root, "Longest new root", "cm", low=0, high=200, pointer="/root")
     length = body.newest_leaf
@@ -183,11 +222,23 @@ def add_look(pot_id: int, body: LookIn, writer: Writing, today: Today) -> LookOu
             session.add(leaf)
             session.flush()
         row = models.Look(
-            pot_id=pot_id, plant_id=p.plant.id, leaf_id=leaf.id if leaf else None, on=body.on,
-            leaves_count=None if count is None else int(count), newest_leaf_mm=length, new_leaf=body.new_leaf,
-            new_growth=body.new_growth, growth_stopped=body.growth_stopped, spike=body.spike, root_cm=body.root,
-            roots_working=body.roots_working, marks=list(body.marks), marks_looked_for=body.marks_looked_for, unknown=body.unknown, note=body.note,
-        )  # fmt: skip
+            pot_id=pot_id,
+            plant_id=p.plant.id,
+            leaf_id=leaf.id if leaf else None,
+            on=body.on,
+            leaves_count=None if count is None else int(count),
+            newest_leaf_mm=length,
+            new_leaf=body.new_leaf,
+            new_growth=body.new_growth,
+            growth_stopped=body.growth_stopped,
+            spike=body.spike,
+            root_cm=body.root,
+            roots_working=body.roots_working,
+            marks=list(body.marks),
+            marks_looked_for=body.marks_looked_for,
+            unknown=body.unknown,
+            note=body.note,
+        )
         session.add(row)
         session.flush()
         refresh(session, pot_id)

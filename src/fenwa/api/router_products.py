@@ -10,8 +10,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from fenwa.api.settings import read_settings
-from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.typed import TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
@@ -19,8 +18,8 @@ from fenwa.core.mix.acidity import potential_acidity_kg_t
 from fenwa.core.mix.asked import ACIDITY_kg_t, AcidityUnit, Choices, Stated, need_choices
 from fenwa.core.mix.elements import Elements, label_to_elements
 from fenwa.core.mix.grade import Grade, read_grade
-from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label, label_from
-from fenwa.core.mix.spoon import Calibrated, MeasureKind, spoon_calibration
+from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label
+from fenwa.core.mix.spoon import MeasureKind
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.mix_state import label_of, left_of, measures_of, open_products, vessels_of
@@ -76,10 +75,14 @@ class LabelIn(BaseModel):
         """The label, checked, with the shares of its formula."""
         if self.kind != "no ppm" and not self.formula.strip():
             need_choices(
-                Stated(self.form == "liquid", self.density_g_mL is not None, (self.p_pct, self.k_pct) != (None, None),
-                       (self.ca_pct, self.mg_pct, self.s_pct) != (None, None, None)),
+                Stated(
+                    self.form == "liquid",
+                    self.density_g_mL is not None,
+                    (self.p_pct, self.k_pct) != (None, None),
+                    (self.ca_pct, self.mg_pct, self.s_pct) != (None, None, None),
+                ),
                 Choices(self.basis, self.pk_as, self.others_as, self.density_unknown),
-            )  # fmt: skip
+            )
         known = {f.name for f in fields(Label)}
         stated = {k: v for k, v in self.model_dump().items() if k in known and v is not None}
         if self.acidity_kg_t is not None:
@@ -119,8 +122,14 @@ def product_out(row: models.Product) -> ProductOut:
     acid = label.acidity_kg_t
     if acid is None and label.kind == "soluble":
         acid = potential_acidity_kg_t(label)
-    return ProductOut(id=row.id, name=row.name, label=label, elements=label_to_elements(label=label).result,
-                      acidity_kg_t=acid, shipped=row.library_id is not None)  # fmt: skip
+    return ProductOut(
+        id=row.id,
+        name=row.name,
+        label=label,
+        elements=label_to_elements(label=label).result,
+        acidity_kg_t=acid,
+        shipped=row.library_id is not None,
+    )
 
 
 class PackOut(BaseModel):
@@ -181,15 +190,38 @@ def shelf(session: Reading, today: Today) -> ShelfPage:
     rows = open_products(session)
     names = {p.id: p.name for p in rows}
     return ShelfPage(
-        today=today, products=[product_out(p) for p in rows],
-        packs=[PackOut(product_id=p.id, unit="mL" if label_of(p).form == "liquid" else "g", price=p.price,
-                       pack_amount=p.pack_amount, opened_on=p.opened_on, left_amount=p.left_amount, left_on=p.left_on,
-                       left_now=left_of(session, p)) for p in rows],
-        measures=[MeasureOut(id=m.id, name=m.name, kind=m.kind, product_id=m.product_id,
-                             product=names.get(m.product_id or 0, ""), on=m.on, each=m.each, unit=m.unit, cv=m.cv,
-                             mean_error_pct=m.mean_error_pct) for m in measures_of(session)],
+        today=today,
+        products=[product_out(p) for p in rows],
+        packs=[
+            PackOut(
+                product_id=p.id,
+                unit="mL" if label_of(p).form == "liquid" else "g",
+                price=p.price,
+                pack_amount=p.pack_amount,
+                opened_on=p.opened_on,
+                left_amount=p.left_amount,
+                left_on=p.left_on,
+                left_now=left_of(session, p),
+            )
+            for p in rows
+        ],
+        measures=[
+            MeasureOut(
+                id=m.id,
+                name=m.name,
+                kind=m.kind,
+                product_id=m.product_id,
+                product=names.get(m.product_id or 0, ""),
+                on=m.on,
+                each=m.each,
+                unit=m.unit,
+                cv=m.cv,
+                mean_error_pct=m.mean_error_pct,
+            )
+            for m in measures_of(session)
+        ],
         vessels=[vessel_out(v) for v in vessels_of(session)],
-    )  # fmt: skip
+    )
 
 
 class GradeIn(BaseModel):
@@ -261,91 +293,6 @@ def correct_product(product_id: int, body: ProductIn, writer: Writing, today: To
     return Stored(**writer.once(body, write))
 
 
-class MeasureIn(BaseModel):
-    """Weighings of level spoons or caps, or drops counted in a millilitre."""
-
-    name: str
-    kind: MeasureKind = "spoon"
-    product_id: int | None = None
-    weighings: list[TypedOrNone]
-    levels_each: int = 1
-    volume_mL: TypedOrNone = None
-
-    def calibrated(self, session: Session) -> Computed[Calibrated]:
-        """What the weighings say."""
-        step = read_settings(session).scale_step_g
-        return spoon_calibration(kind=self.kind, weighings=[w for w in self.weighings if w is not None],
-                                 levels_each=self.levels_each, scale_step_g=step, volume_mL=self.volume_mL)  # fmt: skip
-
-
-@router.post("/measures/preview")
-def preview_measure(body: MeasureIn, session: Reading) -> Computed[Calibrated]:
-    """What weighings say of a measure; nothing is stored."""
-    return body.calibrated(session)
-
-
-@router.post("/measures", status_code=201)
-def add_measure(body: MeasureIn, writer: Writing, today: Today) -> Stored:
-    """Keep a measure; with its volume known the product's bulk density, a drop or a cap goes to its label."""
-    if not body.name.strip():
-        raise Underspecified("Name is empty. Name the spoon, cap or dropper.", pointer="/name")
-    if body.product_id is None:
-        raise Underspecified("Feed is not chosen. A level spoon holds a weight of one product.", pointer="/product_id")
-
-    def write(session: Session) -> dict[str, Any]:
-        product = get_row(session, models.Product, body.product_id or 0, "Feed", "/product_id")
-        computed = body.calibrated(session)
-        c = computed.result
-        row = models.Measure(name=body.name.strip(), kind=body.kind, product_id=product.id, on=today,
-                             weighings=[{"weighed": w, "levels": body.levels_each} for w in body.weighings if w is not None],
-                             volume_mL=body.volume_mL, each=c.each, unit=c.unit, cv=c.cv, mean_error_pct=c.mean_error_pct,
-                             working=asdict(computed.working))  # fmt: skip
-        session.add(row)
-        learnt = (
-            {"drop_mL": c.each}
-            if body.kind == "dropper"
-            else {"bulk_density_g_mL": c.bulk_density_g_mL}
-            if c.bulk_density_g_mL
-            else {}
-        )
-        if body.kind == "cap" and body.volume_mL is not None:
-            learnt = {**learnt, "cap_mL": body.volume_mL}
-        if learnt:
-            label = {**product.label, **learnt}
-            session.add(models.Correction(table_name="product", row_id=product.id, at=now(),
-                                          before={k: product.label.get(k) for k in learnt}, after=learnt))  # fmt: skip
-            check_label(label_from(label))  # what a measure teaches must be a label that can be read again
-            product.label = label
-        session.flush()
-        return {"id": row.id}
-
-    return Stored(**writer.once(body, write))
-
-
-class VesselIn(BaseModel):
-    """A can or mist bottle. [L]"""
-
-    name: str
-    kind: str = "can"
-    volume_L: Typed
-
-
-@router.post("/vessels", status_code=201)
-def add_vessel(body: VesselIn, writer: Writing) -> Stored:
-    """Keep a vessel's size."""
-    if not body.name.strip():
-        raise Underspecified("Name is empty. Name the can or bottle.", pointer="/name")
-    require(body.volume_L, "Volume", "L", low=0, open_low=True, high=2000, pointer="/volume_L")
-
-    def write(session: Session) -> dict[str, Any]:
-        row = models.Vessel(name=body.name.strip(), kind=body.kind, volume_L=body.volume_L)
-        session.add(row)
-        session.flush()
-        return {"id": row.id}
-
-    return Stored(**writer.once(body, write))
-
-
 class FeedingIn(BaseModel):
     """Prey, castings or prills given to pots; no strength is asked for."""
 
@@ -369,8 +316,11 @@ def add_feeding(body: FeedingIn, writer: Writing, today: Today) -> Stored:
     def write(session: Session) -> dict[str, Any]:
         product = get_row(session, models.Product, body.product_id, "Feed", "/product_id")
         if label_of(product).kind == "soluble":
-            raise InputError(f"{product.name} is dissolved in a can: mix it and pour it. Only prey, castings and prills are "
-                             "recorded without a strength.", pointer="/product_id")  # fmt: skip
+            raise InputError(
+                f"{product.name} is dissolved in a can: mix it and pour it. Only prey, castings and prills are "
+                "recorded without a strength.",
+                pointer="/product_id",
+            )
         row = None
         for pot_id in dict.fromkeys(body.pot_ids):
             get_row(session, models.Pot, pot_id, "Pot", "/pot_ids")

@@ -101,11 +101,20 @@ def reading_out(r: models.Reading) -> ReadingOut:
     """A stored reading for the interface."""
     undecided = r.ec25_uS_cm is None and r.unit == "ppm" and r.value is not None
     return ReadingOut(
-        id=r.id, on=r.on, value=r.value, unit=r.unit, scale=r.scale, temperature_C=r.temperature_C,
-        compensated=r.compensated, ec25_uS_cm=r.ec25_uS_cm, half_width_uS_cm=r.half_width_uS_cm,
-        refusal=r.refusal, origin=r.origin, meter_id=r.meter_id,
+        id=r.id,
+        on=r.on,
+        value=r.value,
+        unit=r.unit,
+        scale=r.scale,
+        temperature_C=r.temperature_C,
+        compensated=r.compensated,
+        ec25_uS_cm=r.ec25_uS_cm,
+        half_width_uS_cm=r.half_width_uS_cm,
+        refusal=r.refusal,
+        origin=r.origin,
+        meter_id=r.meter_id,
         possible_uS_cm=possible_conductivities(r.value) if undecided and r.value is not None else {},
-    )  # fmt: skip
+    )
 
 
 def make_reading(session: Session, entry: ShownIn, today: date) -> models.Reading:
@@ -115,9 +124,16 @@ def make_reading(session: Session, entry: ShownIn, today: date) -> models.Readin
     if entry.temperature is not None:
         temperature = to_canonical(entry.temperature, "temperature", entry.temperature_unit, pointer="/temperature")
     row = models.Reading(
-        on=entry.on, value=entry.value, unit=entry.unit, scale=entry.scale if entry.unit == "ppm" else None,
-        temperature_C=temperature, compensated=entry.compensated, note=entry.note, refusal="", meter_id=entry.meter_id,
-    )  # fmt: skip
+        on=entry.on,
+        value=entry.value,
+        unit=entry.unit,
+        scale=entry.scale if entry.unit == "ppm" else None,
+        temperature_C=temperature,
+        compensated=entry.compensated,
+        note=entry.note,
+        refusal="",
+        meter_id=entry.meter_id,
+    )
     if entry.value is None:
         return row
     more: dict[str, Any] = {}
@@ -133,8 +149,14 @@ def make_reading(session: Session, entry: ShownIn, today: date) -> models.Readin
         if row.unit == "ppm" and row.scale in (None, "unknown") and meter.scale:
             row.scale = meter.scale
     try:
-        computed = ec_at_25(value=entry.value, unit=entry.unit, scale=row.scale, temperature_C=temperature,  # type: ignore[arg-type]
-                            compensated=row.compensated, **more)  # fmt: skip
+        computed = ec_at_25(
+            value=entry.value,
+            unit=entry.unit,
+            scale=row.scale,  # type: ignore[arg-type]
+            temperature_C=temperature,
+            compensated=row.compensated,
+            **more,
+        )
     except Underspecified as refused:
         if not (entry.unit == "ppm" and row.scale == "unknown"):
             raise
@@ -161,10 +183,18 @@ def read_entry_amounts(amounts: list[AmountIn]) -> list[MeasuredAmount]:
 def finding_rows(water_id: int, on: date, amounts: list[MeasuredAmount], **source: int) -> list[models.Finding]:
     """Rows for tested quantities of a reading or a report."""
     return [
-        models.Finding(water_id=water_id, on=on, quantity=a.quantity, low=a.span.low, high=a.span.high, typed=a.typed,
-                       unit=a.unit, **source)
+        models.Finding(
+            water_id=water_id,
+            on=on,
+            quantity=a.quantity,
+            low=a.span.low,
+            high=a.span.high,
+            typed=a.typed,
+            unit=a.unit,
+            **source,
+        )
         for a in amounts
-    ]  # fmt: skip
+    ]
 
 
 def store_reading(session: Session, water_id: int, entry: EntryIn, today: date) -> models.Reading:
@@ -234,18 +264,27 @@ def _import_row(session: Session, r: ReadingRow, today: date) -> bool:
     water = water_named(session, r.water, r.line)
     same = session.scalars(
         select(models.Reading).where(
-            models.Reading.water_id == water.id, models.Reading.on == r.on, models.Reading.value.is_not_distinct_from(r.value),
-            models.Reading.unit == r.unit, models.Reading.note == r.note, models.Reading.archived_at.is_(None),
+            models.Reading.water_id == water.id,
+            models.Reading.on == r.on,
+            models.Reading.value.is_not_distinct_from(r.value),
+            models.Reading.unit == r.unit,
+            models.Reading.note == r.note,
+            models.Reading.archived_at.is_(None),
         )
-    ).first()  # fmt: skip
+    ).first()
     if same is not None:
         return False
     entry = EntryIn(
-        on=r.on, value=r.value, unit=r.unit, scale=r.scale,
-        temperature=r.temperature_C, compensated=r.compensated,
-        note=r.note, origin="csv",
+        on=r.on,
+        value=r.value,
+        unit=r.unit,
+        scale=r.scale,
+        temperature=r.temperature_C,
+        compensated=r.compensated,
+        note=r.note,
+        origin="csv",
         amounts=[AmountIn(quantity=a.quantity, typed=a.typed, unit=a.unit) for a in r.amounts],
-    )  # fmt: skip
+    )
     try:
         store_reading(session, water.id, entry, today)
     except NotFound:

@@ -123,12 +123,18 @@ def _out(session: Session, row: models.Report, water: str) -> ReportOut:
     ions = report_ions(session, row.id)
     any_ion = any(v for k, v in vars(ions).items() if k != "pH")
     return ReportOut(
-        id=row.id, water_id=row.water_id, water=water, on=row.on, laboratory=row.laboratory,
+        id=row.id,
+        water_id=row.water_id,
+        water=water,
+        on=row.on,
+        laboratory=row.laboratory,
         reported_uS_cm=row.reported_uS_cm,
-        lines=[AmountOut(quantity=f.quantity, on=f.on, low=f.low, high=f.high, typed=f.typed, unit=f.unit)
-               for f in _lines(session, row.id)],
+        lines=[
+            AmountOut(quantity=f.quantity, on=f.on, low=f.low, high=f.high, typed=f.typed, unit=f.unit)
+            for f in _lines(session, row.id)
+        ],
         review=water_report(ions=ions, reported_uS_cm=row.reported_uS_cm).result if any_ion else None,
-    )  # fmt: skip
+    )
 
 
 @router.get("/reports")
@@ -163,9 +169,10 @@ def import_reports(body: TextIn, writer: Writing, today: Today) -> Imported:
     def keep(session: Session, r: ReportRow) -> bool:
         water = water_named(session, r.water, r.line)
         for row in session.scalars(
-            select(models.Report).where(models.Report.water_id == water.id, models.Report.on == r.on,
-                                        models.Report.archived_at.is_(None))
-        ):  # fmt: skip
+            select(models.Report).where(
+                models.Report.water_id == water.id, models.Report.on == r.on, models.Report.archived_at.is_(None)
+            )
+        ):
             lines = {(f.quantity, f.low, f.high) for f in _lines(session, row.id)}
             if lines == {(a.quantity, a.span.low, a.span.high) for a in r.amounts}:
                 return False
@@ -189,8 +196,15 @@ def export_reports(session: Reading) -> Response:
         .order_by(models.Report.on, models.Report.id)
     ).all()
     rows = [
-        ReportRow(0, name, r.on, r.laboratory, r.reported_uS_cm, r.note,
-                  tuple(MeasuredAmount(f.quantity, Span(f.low, f.high), f.typed, f.unit) for f in _lines(session, r.id)))
+        ReportRow(
+            0,
+            name,
+            r.on,
+            r.laboratory,
+            r.reported_uS_cm,
+            r.note,
+            tuple(MeasuredAmount(f.quantity, Span(f.low, f.high), f.typed, f.unit) for f in _lines(session, r.id)),
+        )
         for r, name in found
-    ]  # fmt: skip
+    ]
     return csv_answer(write_reports(rows), "reports.csv")

@@ -14,10 +14,12 @@ from fenwa.api.router_water import judge
 from fenwa.api.settings import read_settings
 from fenwa.api.writing import Reading, Today, ready
 from fenwa.core.care.coming import Coming, coming_pot, coming_rounds
-from fenwa.core.care.day import needs_of, round_pot
+from fenwa.core.care.day import needs_of
 from fenwa.core.care.due import RoundPot, job_of
 from fenwa.core.care.errands import Errand, ErrandKind
-from fenwa.core.care.round import RoundPlan, RoundWater, round_plan
+from fenwa.core.care.round import round_plan
+from fenwa.core.care.round_parts import RoundPlan, RoundWater
+from fenwa.core.care.round_pot import round_pot
 from fenwa.core.errors import InputError
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.core.water.verdict import may_be_given
@@ -35,7 +37,10 @@ MOST_AHEAD_DAYS = 60
 
 
 class ErrandOut(BaseModel):
-    """A job besides water. ``late_days`` below zero: not due yet. ``done_here``: a word settles it; else doing it elsewhere does. [d]"""
+    """A job besides water.
+
+    ``late_days`` below zero: not due yet. ``done_here``: a word settles it; else doing it elsewhere does. [d]
+    """
 
     id: str
     kind: ErrandKind
@@ -50,10 +55,18 @@ class ErrandOut(BaseModel):
 def errand_outs(found: list[Errand], today: date) -> list[ErrandOut]:
     """Jobs for a page."""
     return [
-        ErrandOut(id=e.id, kind=e.kind, due_on=e.due_on, late_days=(today - e.due_on).days, pot_id=e.pot_id, title=e.title,
-                  sentence=e.sentence, done_here=e.kind not in ("meter check", "water re-test", "repot"))
+        ErrandOut(
+            id=e.id,
+            kind=e.kind,
+            due_on=e.due_on,
+            late_days=(today - e.due_on).days,
+            pot_id=e.pot_id,
+            title=e.title,
+            sentence=e.sentence,
+            done_here=e.kind not in ("meter check", "water re-test", "repot"),
+        )
         for e in found
-    ]  # fmt: skip
+    ]
 
 
 def coming_of(pots: list[RoundPot], today: date, days: int) -> Computed[Coming]:
@@ -118,18 +131,27 @@ def round_page(session: Reading, today: Today, on: date | None = None) -> Respon
     product, settings = feed_at_hand(session), read_settings(session)
     bases = [RoundWater(w.water.id, w.water.name, b) for w in waters if (b := w.base()) is not None]
     computed = round_plan(
-        pots=due, waters=bases, label=label_of(product) if product else None, today=today,
-        scale_step_g=settings.scale_step_g, syringe_step_mL=settings.syringe_step_mL,
+        pots=due,
+        waters=bases,
+        label=label_of(product) if product else None,
+        today=today,
+        scale_step_g=settings.scale_step_g,
+        syringe_step_mL=settings.syringe_step_mL,
         slope=slope.result if (slope := slope_of(session, product) if product else None) else None,
-    )  # fmt: skip
+    )
     saltiest = sorted(
         (p for p in pots if p.reading is not None),
         key=lambda p: -(p.reading or 0) / p.profile.root_zone.ec_ceiling_uS_cm,
     )
-    page = RoundPage(today=today, plan=computed.result, working=computed.working,
-                     feed_product_id=product.id if product else None, feed_product=product.name if product else "",
-                     jobs=errand_outs(errands_due(session, pots, waters, today, today), today),
-                     salt=[pot_row(p) for p in saltiest[:6]])  # fmt: skip
+    page = RoundPage(
+        today=today,
+        plan=computed.result,
+        working=computed.working,
+        feed_product_id=product.id if product else None,
+        feed_product=product.name if product else "",
+        jobs=errand_outs(errands_due(session, pots, waters, today, today), today),
+        salt=[pot_row(p) for p in saltiest[:6]],
+    )
     return ready(page)
 
 
@@ -155,11 +177,16 @@ def stations(session: Reading, today: Today) -> list[StationOut]:
     n = sum(job is not None for job in jobs)
     return [
         StationOut(key="round", figure=f"{n} {'pot' if n == 1 else 'pots'} today", ec_uS_cm=None),
-        StationOut(key="water", figure=f"{first.ec25_uS_cm:.0f} µS · {first.water.name}" if first else "no reading yet",
-                   ec_uS_cm=first.ec25_uS_cm if first else None),
-        StationOut(key="mix", figure=f"{mixed:.0f} µS · last can" if mixed is not None else "no can yet", ec_uS_cm=mixed),
+        StationOut(
+            key="water",
+            figure=f"{first.ec25_uS_cm:.0f} µS · {first.water.name}" if first else "no reading yet",
+            ec_uS_cm=first.ec25_uS_cm if first else None,
+        ),
+        StationOut(
+            key="mix", figure=f"{mixed:.0f} µS · last can" if mixed is not None else "no can yet", ec_uS_cm=mixed
+        ),
         StationOut(key="pots", figure=f"{len(pots)} kept", ec_uS_cm=middle),
         StationOut(key="flush", figure=f"{len(flushes)} due" if flushes else "none due", ec_uS_cm=worst),
         StationOut(key="leaf", figure=f"{unlooked} to look at", ec_uS_cm=middle),
         StationOut(key="shelf", figure=f"{products} {'feed' if products == 1 else 'feeds'}", ec_uS_cm=None),
-    ]  # fmt: skip
+    ]

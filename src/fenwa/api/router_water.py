@@ -21,7 +21,6 @@ from fenwa.core.errors import Underspecified
 from fenwa.core.water.kind_checks import Disinfectant, KindState, PlantNeeds, Treatment, kind_findings
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.quantities import QUANTITIES
-from fenwa.core.water.remedy import Remedy, cheapest_remedy
 from fenwa.core.water.verdict import STRICTEST, Amount, WaterVerdict, amounts_line, in_a_word, water_verdict
 from fenwa.core.water.watch import PastReading, TreatmentEffect, WaterWatch, treatment_effect, water_watch
 from fenwa.core.working import Computed
@@ -106,19 +105,11 @@ class WaterPage(BaseModel):
     verdicts: list[VerdictOut]
 
 
-class RemedyOut(BaseModel):
-    """What to do about a water for one group."""
-
-    profile_id: str
-    remedy: Remedy
-
-
 def judge(w: WaterToday, needs: PlantNeeds) -> Computed[WaterVerdict] | None:
     """The verdict on a water for what a plant needs; None while no reading is usable."""
     if w.ec25_uS_cm is None:
         return None
-    return water_verdict(ec25_uS_cm=w.ec25_uS_cm, half_width_uS_cm=w.half_width_uS_cm, water=w.known,
-                         plant=needs)  # fmt: skip
+    return water_verdict(ec25_uS_cm=w.ec25_uS_cm, half_width_uS_cm=w.half_width_uS_cm, water=w.known, plant=needs)
 
 
 @router.get("/water", response_model=WaterPage)
@@ -138,21 +129,34 @@ def water_page(session: Reading, today: Today) -> Response:
         results = [(g, v.result) for g, v in found if v is not None]
         row = _water_out(session, w, today, results)
         verdicts += [
-            VerdictOut(water_id=w.water.id, profile_id=g.id, amount=v.amount, amount_line=v.amount_line, kind=v.kind,
-                       kind_line=v.kind_line, limiting=v.limiting, word=in_a_word(v, row.watch.too_old))
+            VerdictOut(
+                water_id=w.water.id,
+                profile_id=g.id,
+                amount=v.amount,
+                amount_line=v.amount_line,
+                kind=v.kind,
+                kind_line=v.kind_line,
+                limiting=v.limiting,
+                word=in_a_word(v, row.watch.too_old),
+            )
             for g, v in results
-        ]  # fmt: skip
+        ]
         waters.append(row)
     page = WaterPage(
         today=today,
         waters=waters,
         groups=[
-            GroupOut(profile_id=g.id, short=g.short, ec_max_uS_cm=g.source_water.ec_max_uS_cm,
-                     confidence=g.confidence, pots=counts[g.id])
+            GroupOut(
+                profile_id=g.id,
+                short=g.short,
+                ec_max_uS_cm=g.source_water.ec_max_uS_cm,
+                confidence=g.confidence,
+                pots=counts[g.id],
+            )
             for g in groups
         ],
         verdicts=verdicts,
-    )  # fmt: skip
+    )
     return ready(page)
 
 
@@ -163,32 +167,55 @@ def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tupl
     kind_line = worst or unknown
     rows = session.scalars(
         select(models.Reading)
-        .where(models.Reading.water_id == w.water.id, models.Reading.archived_at.is_(None), models.Reading.on <= today,
-               models.Reading.value.is_not(None))
+        .where(
+            models.Reading.water_id == w.water.id,
+            models.Reading.archived_at.is_(None),
+            models.Reading.on <= today,
+            models.Reading.value.is_not(None),
+        )
         .order_by(models.Reading.on.desc(), models.Reading.id.desc())
         .limit(SHOWN_READINGS)
-    ).all()  # fmt: skip
+    ).all()
     past = [PastReading(r.on, r.ec25_uS_cm) for r in rows if r.ec25_uS_cm is not None]
     watch = water_watch(kind=w.known.kind, readings=past, today=today, collected_on=w.water.collected_on).result
     r, row = w.reading, water_kinds()[w.known.kind]
     needs = "needs a reading before it earns a verdict" if row.needs_reading else "needs a reading"
     read = w.ec25_uS_cm is not None
     return WaterOut(
-        id=w.water.id, name=w.water.name, kind=w.known.kind, kind_label=row.label,
-        price_per_L=w.water.price_per_L, on_hand_L=w.water.on_hand_L, capacity_L=w.water.capacity_L,
-        collected_on=w.water.collected_on, disinfectant=w.known.disinfectant, ec25_uS_cm=w.ec25_uS_cm,
-        half_width_uS_cm=r.half_width_uS_cm if r else None, read_on=r.on if r else None,
-        age_days=(today - r.on).days if r else None, newest=reading_out(w.newest) if w.newest else None,
+        id=w.water.id,
+        name=w.water.name,
+        kind=w.known.kind,
+        kind_label=row.label,
+        price_per_L=w.water.price_per_L,
+        on_hand_L=w.water.on_hand_L,
+        capacity_L=w.water.capacity_L,
+        collected_on=w.water.collected_on,
+        disinfectant=w.known.disinfectant,
+        ec25_uS_cm=w.ec25_uS_cm,
+        half_width_uS_cm=r.half_width_uS_cm if r else None,
+        read_on=r.on if r else None,
+        age_days=(today - r.on).days if r else None,
+        newest=reading_out(w.newest) if w.newest else None,
         history=[reading_out(x) for x in rows],
         tests=[
-            AmountOut(quantity=t.quantity, on=t.on, low=t.span.low, high=t.span.high, typed="", unit=QUANTITIES[t.quantity].unit)
+            AmountOut(
+                quantity=t.quantity,
+                on=t.on,
+                low=t.span.low,
+                high=t.span.high,
+                typed="",
+                unit=QUANTITIES[t.quantity].unit,
+            )
             for t in sorted(w.tests.values(), key=lambda t: list(QUANTITIES).index(t.quantity))
         ],
         unknown=[k.agent for k in kind_findings(w.known, STRICTEST, w.ec25_uS_cm or 0.0) if k.state == "unknown"],
-        treatments=_treatments(session, w), report_id=w.report.id if w.report else None,
-        report_on=w.report.on if w.report else None, watch=watch,
-        amounts=amounts if read else needs, kind_line=watch.sentences[0] if watch.too_old else kind_line if read else row.note,
-    )  # fmt: skip
+        treatments=_treatments(session, w),
+        report_id=w.report.id if w.report else None,
+        report_on=w.report.on if w.report else None,
+        watch=watch,
+        amounts=amounts if read else needs,
+        kind_line=watch.sentences[0] if watch.too_old else kind_line if read else row.note,
+    )
 
 
 def _treatments(session: Session, w: WaterToday) -> list[TreatmentOut]:
@@ -201,12 +228,17 @@ def _treatments(session: Session, w: WaterToday) -> list[TreatmentOut]:
     force = {(s.on, s.kind) for s in w.steps}
     return [
         TreatmentOut(
-            id=t.id, on=t.on, kind=t.kind, in_force=(t.on, t.kind) in force, note=t.note,
+            id=t.id,
+            on=t.on,
+            kind=t.kind,
+            in_force=(t.on, t.kind) in force,
+            note=t.note,
             effect=treatment_effect(before_uS_cm=t.before_uS_cm, after_uS_cm=t.after_uS_cm).result
-            if t.before_uS_cm and t.after_uS_cm is not None else None,
+            if t.before_uS_cm and t.after_uS_cm is not None
+            else None,
         )
         for t in rows
-    ]  # fmt: skip
+    ]
 
 
 class WaterIn(BaseModel):
@@ -228,11 +260,15 @@ class WaterIn(BaseModel):
 
 
 _LIMITS = (
-    ("price_per_L", "Price per litre", "", 10_000), ("on_hand_L", "Litres on hand", "L", 1_000_000),
-    ("capacity_L", "Capacity", "L", 1_000_000), ("free_chlorine_mg_L", "Free chlorine", "mg/L", 20),
-    ("sodium_mg_L", "Sodium", "mg/L", 10_000), ("fluoride_mg_L", "Fluoride", "mg/L", 100),
-    ("hardness_mg_L_CaCO3", "Hardness", "mg/L", 5000), ("alkalinity_mg_L_CaCO3", "Alkalinity", "mg/L", 5000),
-)  # fmt: skip
+    ("price_per_L", "Price per litre", "", 10_000),
+    ("on_hand_L", "Litres on hand", "L", 1_000_000),
+    ("capacity_L", "Capacity", "L", 1_000_000),
+    ("free_chlorine_mg_L", "Free chlorine", "mg/L", 20),
+    ("sodium_mg_L", "Sodium", "mg/L", 10_000),
+    ("fluoride_mg_L", "Fluoride", "mg/L", 100),
+    ("hardness_mg_L_CaCO3", "Hardness", "mg/L", 5000),
+    ("alkalinity_mg_L_CaCO3", "Alkalinity", "mg/L", 5000),
+)
 
 
 def _check(body: WaterIn, today: date) -> None:
@@ -245,8 +281,15 @@ def _check(body: WaterIn, today: date) -> None:
     if body.collected_on is not None:
         require_not_future(body.collected_on, today, "Collection day", pointer="/collected_on")
     if body.on_hand_L is not None and body.capacity_L is not None:
-        require(body.on_hand_L, "Litres on hand", "L", low=0, high=body.capacity_L, pointer="/on_hand_L",
-                hint="That is more than its capacity.")  # fmt: skip
+        require(
+            body.on_hand_L,
+            "Litres on hand",
+            "L",
+            low=0,
+            high=body.capacity_L,
+            pointer="/on_hand_L",
+            hint="That is more than its capacity.",
+        )
 
 
 @router.post("/waters", status_code=201)
@@ -311,8 +354,14 @@ def add_treatment(water_id: int, body: TreatmentIn, writer: Writing, today: Toda
 
     def write(session: Session) -> dict[str, Any]:
         get_row(session, models.Water, water_id, "Water")
-        row = models.Treatment(water_id=water_id, on=body.on, kind=body.kind, before_uS_cm=body.before,
-                               after_uS_cm=body.after, note=body.note)  # fmt: skip
+        row = models.Treatment(
+            water_id=water_id,
+            on=body.on,
+            kind=body.kind,
+            before_uS_cm=body.before,
+            after_uS_cm=body.after,
+            note=body.note,
+        )
         session.add(row)
         session.flush()
         return {"id": row.id}
@@ -342,57 +391,3 @@ def verdict_working(water_id: int, profile_id: str, session: Reading, today: Tod
     if found is None:
         raise Underspecified("This water has no usable reading yet. Enter one first.")
     return found
-
-
-@router.get("/waters/{water_id}/watch")
-def watch_working(water_id: int, session: Reading, today: Today) -> Computed[WaterWatch]:
-    """Re-test day and rise of a source, with the working."""
-    w = get_row(session, models.Water, water_id, "Water")
-    rows = session.execute(
-        select(models.Reading.on, models.Reading.ec25_uS_cm)
-        .where(models.Reading.water_id == water_id, models.Reading.archived_at.is_(None), models.Reading.on <= today,
-               models.Reading.ec25_uS_cm.is_not(None))
-        .order_by(models.Reading.on.desc())
-        .limit(SHOWN_READINGS)
-    )  # fmt: skip
-    past = [PastReading(on, ec) for on, ec in rows if ec is not None]
-    return water_watch(kind=w.kind, readings=past, today=today, collected_on=w.collected_on)  # type: ignore[arg-type]
-
-
-def _remedy(waters: list[WaterToday], water_id: int, profile: Profile) -> Computed[Remedy] | None:
-    own = next((c for w in waters if w.water.id == water_id and (c := w.candidate()) is not None), None)
-    others = [c for w in waters if w.water.id != water_id and (c := w.candidate()) is not None]
-    return None if own is None else cheapest_remedy(source=own, plant=needs_of(profile), others=others)
-
-
-@router.get("/waters/{water_id}/remedies")
-def remedies(water_id: int, session: Reading, today: Today) -> list[RemedyOut]:
-    """For each group present: the cheapest way to make this water fit, or another that is."""
-    waters = waters_today(session, today)
-    groups = sorted({p.profile.id for p in pots_today(session, today)})
-    found = [(g, _remedy(waters, water_id, profile_in_force(session, g))) for g in groups]
-    return [RemedyOut(profile_id=g, remedy=r.result) for g, r in found if r is not None]
-
-
-@router.get("/waters/{water_id}/remedies/{profile_id}")
-def remedy_working(water_id: int, profile_id: str, session: Reading, today: Today) -> Computed[Remedy]:
-    """One remedy with its working."""
-    found = _remedy(waters_today(session, today), water_id, profile_in_force(session, profile_id))
-    if found is None:
-        raise Underspecified("This water has no usable reading yet. Enter one first.")
-    return found
-
-
-class KindOut(BaseModel):
-    """A kind of source as the forms offer it."""
-
-    value: WaterKind
-    label: str
-    note: str
-    runs: bool
-
-
-@router.get("/water-kinds")
-def kinds() -> list[KindOut]:
-    """Kinds of source water, with what they ask."""
-    return [KindOut(value=k.id, label=k.label, note=k.note, runs=k.runs) for k in water_kinds().values()]

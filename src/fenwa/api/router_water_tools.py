@@ -84,10 +84,12 @@ def blend_waters(body: BlendIn, session: Reading, today: Today) -> Computed[Blen
     if body.objective == "least of the scarce" and body.scarce_id not in body.water_ids:
         raise Underspecified("Name which of the chosen waters is scarce.", pointer="/scarce_id")
     return blend(
-        waters=waters, targets=[BlendTarget(t.quantity, t.value, t.sense) for t in body.targets],
-        volume_L=_litres(body.volume, body.volume_unit), objective=body.objective,
+        waters=waters,
+        targets=[BlendTarget(t.quantity, t.value, t.sense) for t in body.targets],
+        volume_L=_litres(body.volume, body.volume_unit),
+        objective=body.objective,
         scarce=body.water_ids.index(body.scarce_id) if body.scarce_id in body.water_ids else 0,
-    )  # fmt: skip
+    )
 
 
 class SharePage(BaseModel):
@@ -107,10 +109,15 @@ def share(session: Reading, today: Today, blend: bool = True) -> SharePage:
     for p in pots_today(session, today):
         litres[p.profile.id] = litres.get(p.profile.id, 0.0) + weekly_L(p.volume_L, p.pot.interval_days)
     supplies = [
-        Supply(w.water.name, w.ec25_uS_cm or 0.0, litres_to_share(w.known.kind, w.water.on_hand_L), w.water.price_per_L,
-               amounts_of(w.known))
+        Supply(
+            w.water.name,
+            w.ec25_uS_cm or 0.0,
+            litres_to_share(w.known.kind, w.water.on_hand_L),
+            w.water.price_per_L,
+            amounts_of(w.known),
+        )
         for w in usable
-    ]  # fmt: skip
+    ]
     demands = []
     for profile_id, wanted in litres.items():
         needs = needs_of(profile_in_force(session, profile_id))
@@ -141,9 +148,11 @@ class DechlorinateIn(BaseModel):
 def take_out_chlorine(body: DechlorinateIn) -> Computed[Dechlorination]:
     """Conditioner for a volume of tap water; nothing is stored."""
     return dechlorinate(
-        volume_L=_litres(body.volume, body.volume_unit), free_mg_L=body.free, total_mg_L=body.total,
+        volume_L=_litres(body.volume, body.volume_unit),
+        free_mg_L=body.free,
+        total_mg_L=body.total,
         chloramine={"unknown": None, "free chlorine": False, "chloramine": True}[body.supplier],
-    )  # fmt: skip
+    )
 
 
 def _ions(w: WaterToday) -> WaterIons:
@@ -202,11 +211,17 @@ def acids_page(session: Reading) -> AcidsPage:
         read_on=_read_on(session),
         safety=list(SAFETY_LINES),
         acids=[
-            AcidOut(id=a.id, label=a.label, state=a.state, household=a.household,
-                    strengths_pct=[s.pct for s in a.strengths], note=a.note)
+            AcidOut(
+                id=a.id,
+                label=a.label,
+                state=a.state,
+                household=a.household,
+                strengths_pct=[s.pct for s in a.strengths],
+                note=a.note,
+            )
             for a in acids().values()
         ],
-    )  # fmt: skip
+    )
 
 
 @router.post("/acids/read", status_code=201)
@@ -242,8 +257,15 @@ def acid(body: AcidIn, session: Reading, today: Today) -> Computed[Acidified]:
             "Acids are locked until you confirm that you have read the safety lines. Read and confirm them once."
         )
     w = water_of(session, today, body.water_id, "/water_id")
-    return acidify(ions=_ions(w), volume_L=_litres(body.volume, body.volume_unit), acid=body.acid, target=body.target,
-                   value=body.value, strength_pct=body.strength_pct, density_g_mL=body.density_g_mL)  # fmt: skip
+    return acidify(
+        ions=_ions(w),
+        volume_L=_litres(body.volume, body.volume_unit),
+        acid=body.acid,
+        target=body.target,
+        value=body.value,
+        strength_pct=body.strength_pct,
+        density_g_mL=body.density_g_mL,
+    )
 
 
 class PairIn(BaseModel):
@@ -278,21 +300,32 @@ def _membrane(session: Session, water_id: int, today: date) -> MembranePage:
     water = get_row(session, models.Water, water_id, "Water")
     rows = session.scalars(
         select(models.MembranePair)
-        .where(models.MembranePair.water_id == water_id, models.MembranePair.archived_at.is_(None), models.MembranePair.on <= today)
+        .where(
+            models.MembranePair.water_id == water_id,
+            models.MembranePair.archived_at.is_(None),
+            models.MembranePair.on <= today,
+        )
         .order_by(models.MembranePair.on, models.MembranePair.id)
-    ).all()  # fmt: skip
+    ).all()
     floor = water.membrane_floor_pct if water.membrane_floor_pct is not None else DEFAULT_FLOOR_PCT
     run = next((r for r in reversed(rows) if r.permeate_L is not None and r.concentrate_L is not None), None)
     answer = None
     if rows:
         answer = membrane_trend(
-            pairs=[MembranePair(r.on, r.feed_uS_cm, r.permeate_uS_cm) for r in rows], today=today, floor_pct=floor,
-            permeate_L=run.permeate_L if run else None, concentrate_L=run.concentrate_L if run else None,
-        )  # fmt: skip
+            pairs=[MembranePair(r.on, r.feed_uS_cm, r.permeate_uS_cm) for r in rows],
+            today=today,
+            floor_pct=floor,
+            permeate_L=run.permeate_L if run else None,
+            concentrate_L=run.concentrate_L if run else None,
+        )
     return MembranePage(
-        water_id=water_id, floor_pct=floor, answer=answer,
-        pairs=[PairOut(id=r.id, on=r.on, feed_uS_cm=r.feed_uS_cm, permeate_uS_cm=r.permeate_uS_cm) for r in reversed(rows)],
-    )  # fmt: skip
+        water_id=water_id,
+        floor_pct=floor,
+        answer=answer,
+        pairs=[
+            PairOut(id=r.id, on=r.on, feed_uS_cm=r.feed_uS_cm, permeate_uS_cm=r.permeate_uS_cm) for r in reversed(rows)
+        ],
+    )
 
 
 @router.get("/membrane/{water_id}")
@@ -308,12 +341,24 @@ def add_pair(water_id: int, body: PairIn, writer: Writing, today: Today) -> Memb
 
     def write(session: Session) -> dict[str, Any]:
         get_row(session, models.Water, water_id, "Water")
-        session.add(models.MembranePair(water_id=water_id, on=body.on, feed_uS_cm=body.feed, permeate_uS_cm=body.permeate,
-                                        permeate_L=body.permeate_L, concentrate_L=body.concentrate_L))  # fmt: skip
+        session.add(
+            models.MembranePair(
+                water_id=water_id,
+                on=body.on,
+                feed_uS_cm=body.feed,
+                permeate_uS_cm=body.permeate,
+                permeate_L=body.permeate_L,
+                concentrate_L=body.concentrate_L,
+            )
+        )
         session.flush()
         # a pair that cannot be is refused by the calculation itself, alone and before anything is kept
-        membrane_trend(pairs=[MembranePair(body.on, body.feed, body.permeate)], today=today, permeate_L=body.permeate_L,
-                       concentrate_L=body.concentrate_L)  # fmt: skip
+        membrane_trend(
+            pairs=[MembranePair(body.on, body.feed, body.permeate)],
+            today=today,
+            permeate_L=body.permeate_L,
+            concentrate_L=body.concentrate_L,
+        )
         return _membrane(session, water_id, today).model_dump(mode="json")
 
     return MembranePage.model_validate(writer.once(body, write))

@@ -1,4 +1,6 @@
-"""The server's doors: known hosts and origins, the passphrase of the home network, a body limit, a strict content policy."""
+"""The server's doors: known hosts and origins, the passphrase of the home network, a body limit, a strict content
+policy.
+"""
 
 from __future__ import annotations
 

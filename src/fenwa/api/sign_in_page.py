@@ -11,7 +11,8 @@ _PAGE = """<!doctype html>
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>Sign in · Fenwa</title>
 <style>
-:root {{ color-scheme: light dark; --bg: #f2f5f4; --panel: #fff; --fg: #15252b; --muted: #4b5f64; --line: #7f9295; --stop: #a11d1d; }}
+:root {{ color-scheme: light dark; --bg: #f2f5f4; --panel: #fff; --fg: #15252b; --muted: #4b5f64; --line: #7f9295;
+  --stop: #a11d1d; }}
 @media (prefers-color-scheme: dark) {{
   :root {{ --bg: #10181b; --panel: #182327; --fg: #eef4f3; --muted: #b3c3c4; --line: #7c9196; --stop: #ffa8a0; }}
 }}
@@ -19,8 +20,10 @@ body {{ margin: 0; background: var(--bg); color: var(--fg); font: 17px/1.45 sans
 main {{ max-width: 440px; margin: 0 auto; padding: 32px 20px; }}
 form {{ background: var(--panel); border: 1px solid var(--line); border-radius: 8px; padding: 20px; }}
 label, input, button {{ display: block; width: 100%; box-sizing: border-box; font: inherit; }}
-input {{ margin: 6px 0 16px; min-height: 52px; padding: 0 12px; border: 1px solid var(--line); border-radius: 6px; background: var(--bg); color: inherit; }}
-button {{ min-height: 60px; border: 0; border-radius: 6px; background: var(--fg); color: var(--panel); font-weight: 600; }}
+input {{ margin: 6px 0 16px; min-height: 52px; padding: 0 12px; border: 1px solid var(--line); border-radius: 6px;
+background: var(--bg); color: inherit; }}
+button {{ min-height: 60px; border: 0; border-radius: 6px; background: var(--fg); color: var(--panel); font-weight:
+600; }}
 :focus-visible {{ outline: 3px solid var(--fg); outline-offset: 2px; }}
 p {{ color: var(--muted); }} .stop {{ color: var(--stop); }}
 </style>

@@ -61,8 +61,15 @@ class Writer:
                     raise Conflict("This submission key was used for another entry. Reload the page and send again.")
                 return dict(seen.answer)
             answer = write(session)
-            session.add(Submission(key=self._key, route=self._route, request_hash=digest,
-                                   at=datetime.now(UTC).replace(tzinfo=None), answer=answer))  # fmt: skip
+            session.add(
+                Submission(
+                    key=self._key,
+                    route=self._route,
+                    request_hash=digest,
+                    at=datetime.now(UTC).replace(tzinfo=None),
+                    answer=answer,
+                )
+            )
             return answer
 
 

@@ -180,8 +180,9 @@ def read_span(raw: str | float | int | None, label: str, *, pointer: str = "") -
     if text.startswith((">", "≥")):
         raise Underspecified(
             f"{label} “{raw}” has no upper end. Dilute the sample and test again, or enter a range such as 50-100.",
-            pointer=pointer, value=raw,
-        )  # fmt: skip
+            pointer=pointer,
+            value=raw,
+        )
     for mark in ("±", "+/-"):
         if mark in text:
             middle, half = (read_number(part, label, pointer=pointer) for part in text.split(mark, 1))

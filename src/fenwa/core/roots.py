@@ -1,4 +1,7 @@
-"""Root of a function between two bounds. scipy's optimiser is loaded on first use: it slows a start by half a second."""
+"""Root of a function between two bounds.
+
+scipy's optimiser is loaded on first use: it slows a start by half a second.
+"""
 
 from __future__ import annotations
 

@@ -13,8 +13,12 @@ from fenwa.store import models
 CLIMATE_EVERY_DAYS = 9
 # mean night and day, their swing over the year, humidity [°C, %]
 WARMTH = {ROOM: (14.0, 20.5, 2.5, 68.0), GARDEN: (17.5, 25.0, 3.5, 60.0)}
-CHANGES = ((ROOM, 40, "heating on", ""), (ROOM, 36, "humidifier on", ""), (GARDEN, 52, "heating on", ""),
-           (GARDEN, 170, "shaded", "whitewash on the south panes"))  # fmt: skip
+CHANGES = (
+    (ROOM, 40, "heating on", ""),
+    (ROOM, 36, "humidifier on", ""),
+    (GARDEN, 52, "heating on", ""),
+    (GARDEN, 170, "shaded", "whitewash on the south panes"),
+)
 
 
 def furnish_care(session: Session, today: date, places: dict[str, models.Place], pots: dict[str, models.Pot]) -> None:
@@ -25,8 +29,15 @@ def furnish_care(session: Session, today: date, places: dict[str, models.Place],
         for days in range(396, 0, -CLIMATE_EVERY_DAYS):
             on = today - timedelta(days=days)
             season = -cos(2 * pi * (on.timetuple().tm_yday - 20) / 365)
-            session.add(models.Climate(place_id=places[name].id, on=on, night_C=round(night + swing * season, 1),
-                                       day_C=round(day + swing * season, 1), humidity_pct=humidity))  # fmt: skip
+            session.add(
+                models.Climate(
+                    place_id=places[name].id,
+                    on=on,
+                    night_C=round(night + swing * season, 1),
+                    day_C=round(day + swing * season, 1),
+                    humidity_pct=humidity,
+                )
+            )
     for name, days, kind, note in CHANGES:
         session.add(models.Event(place_id=places[name].id, on=today - timedelta(days=days), kind=kind, note=note))
     probe = models.Probe(name="Short probe", lowest=1, highest=10, dry_end="low")

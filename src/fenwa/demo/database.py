@@ -23,8 +23,10 @@ def fill_if_stale(store: Store, today: date) -> bool:
         if found is not None and found.value == stamp:
             return False
         if found is None and session.query(Pot).count() + session.query(Water).count() > 0:
-            raise Conflict(f"{store.path.name} holds a collection of its own; the demonstration would write over it. "
-                           "Leave --database out, or name a new file.")  # fmt: skip
+            raise Conflict(
+                f"{store.path.name} holds a collection of its own; the demonstration would write over it. "
+                "Leave --database out, or name a new file."
+            )
     with store.writing() as session:
         session.execute(text("PRAGMA defer_foreign_keys=ON"))
         for table in reversed(Base.metadata.sorted_tables):

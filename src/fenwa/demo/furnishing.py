@@ -20,16 +20,29 @@ def furnish(session: Session, today: date, waters: dict[str, models.Water], pen:
     for name, days, laboratory, reported, lines in REPORTS:
         _report(session, waters[name].id, today - timedelta(days=days), laboratory, reported, lines)
     _membrane(session, today, waters["RO unit"].id)
-    session.add_all([
-        models.Treatment(water_id=waters["Town water"].id, on=today - timedelta(days=33), kind="carbon",
-                         before_uS_cm=404.0, after_uS_cm=388.0, note="jug filter"),
-        models.Treatment(water_id=waters["House tap"].id, on=today - timedelta(days=60), kind="stood", note="overnight, open"),
-    ])  # fmt: skip
+    session.add_all(
+        [
+            models.Treatment(
+                water_id=waters["Town water"].id,
+                on=today - timedelta(days=33),
+                kind="carbon",
+                before_uS_cm=404.0,
+                after_uS_cm=388.0,
+                note="jug filter",
+            ),
+            models.Treatment(
+                water_id=waters["House tap"].id, on=today - timedelta(days=60), kind="stood", note="overnight, open"
+            ),
+        ]
+    )
     waters["Dehumidifier"].collected_on = today - timedelta(days=9)
     for hours, ec in ((2, 35.1), (26, 34.8)):
         at = datetime.combine(today, time(7)) - timedelta(hours=hours)
-        session.add(models.InboxEntry(digest=f"demo-{hours}", device="urn:dev:ops:cistern-probe", at=at, ec_uS_cm=ec,
-                                      temperature_C=9.5))  # fmt: skip
+        session.add(
+            models.InboxEntry(
+                digest=f"demo-{hours}", device="urn:dev:ops:cistern-probe", at=at, ec_uS_cm=ec, temperature_C=9.5
+            )
+        )
 
 
 def _meters(session: Session, today: date, pen: models.Meter) -> None:
@@ -41,13 +54,33 @@ def _meters(session: Session, today: date, pen: models.Meter) -> None:
     for days, low, high in ((320, 84.5, 1413.0), (210, 84.0, 1401.0), (95, 83.0, 1388.0), (12, 82.4, 1379.0)):
         on = today - timedelta(days=days)
         for name, standard, shown in (("84", 84.0, low), ("1413", 1413.0, high)):
-            session.add(models.MeterCheck(meter_id=pen.id, on=on, standard_name=name, standard_uS_cm=standard,
-                                          temperature_C=21.0, shown=shown, unit="µS/cm", shown_uS_cm=shown))  # fmt: skip
+            session.add(
+                models.MeterCheck(
+                    meter_id=pen.id,
+                    on=on,
+                    standard_name=name,
+                    standard_uS_cm=standard,
+                    temperature_C=21.0,
+                    shown=shown,
+                    unit="µS/cm",
+                    shown_uS_cm=shown,
+                )
+            )
     on = today - timedelta(days=140)
     for name, standard in (("84", 84.0), ("1413", 1413.0)):
         shown = round(0.945 * standard + OFFSET_uS_cm, 1)
-        session.add(models.MeterCheck(meter_id=simulated.id, on=on, standard_name=name, standard_uS_cm=standard,
-                                      temperature_C=25.0, shown=shown, unit="µS/cm", shown_uS_cm=shown))  # fmt: skip
+        session.add(
+            models.MeterCheck(
+                meter_id=simulated.id,
+                on=on,
+                standard_name=name,
+                standard_uS_cm=standard,
+                temperature_C=25.0,
+                shown=shown,
+                unit="µS/cm",
+                shown_uS_cm=shown,
+            )
+        )
 
 
 def _report(
@@ -58,8 +91,18 @@ def _report(
     session.flush()
     for quantity, typed, unit in lines:
         a = read_amount(quantity, typed, unit)
-        session.add(models.Finding(water_id=water_id, report_id=row.id, on=on, quantity=a.quantity, low=a.span.low,
-                                   high=a.span.high, typed=a.typed, unit=a.unit))  # fmt: skip
+        session.add(
+            models.Finding(
+                water_id=water_id,
+                report_id=row.id,
+                on=on,
+                quantity=a.quantity,
+                low=a.span.low,
+                high=a.span.high,
+                typed=a.typed,
+                unit=a.unit,
+            )
+        )
 
 
 def _membrane(session: Session, today: date, water_id: int) -> None:
@@ -68,8 +111,13 @@ def _membrane(session: Session, today: date, water_id: int) -> None:
         age = 1 - days / 420
         rejection = 97.4 - 3.2 * age**1.6 + (0.12 if days % 2 else -0.1)
         last = days == 0
-        session.add(models.MembranePair(
-            water_id=water_id, on=today - timedelta(days=days + 1), feed_uS_cm=FEED_uS_cm,
-            permeate_uS_cm=round(FEED_uS_cm * (1 - rejection / 100), 1),
-            permeate_L=4.0 if last else None, concentrate_L=11.0 if last else None,
-        ))  # fmt: skip
+        session.add(
+            models.MembranePair(
+                water_id=water_id,
+                on=today - timedelta(days=days + 1),
+                feed_uS_cm=FEED_uS_cm,
+                permeate_uS_cm=round(FEED_uS_cm * (1 - rejection / 100), 1),
+                permeate_L=4.0 if last else None,
+                concentrate_L=11.0 if last else None,
+            )
+        )

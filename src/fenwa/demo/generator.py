@@ -14,7 +14,8 @@ import numpy as np
 from sqlalchemy.orm import Session
 
 from fenwa.core.data.loader import fertilizers, get_medium, get_profile, habits
-from fenwa.core.mix.dose import Dose, dose
+from fenwa.core.mix.asked_dose import Dose
+from fenwa.core.mix.dose import dose
 from fenwa.core.pot.balance import Soil, State, dry, no_exit, root_zone_ec, water
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.temperature import ec_at_25
@@ -92,9 +93,16 @@ def _read_waters(
         for name, every, phase, ec in plan:
             if days % every == phase:
                 session.add(_reading(waters[name].id, pen.id, on, round(float(ec), 0 if ec > 100 else 1)))
-    unknown = models.Reading(water_id=waters["House tap"].id, on=today - timedelta(days=200), value=310.0, unit="ppm",
-                             scale="unknown", compensated=True, refusal="Scale of the ppm reading is not known.",
-                             note="a visitor's pen")  # fmt: skip
+    unknown = models.Reading(
+        water_id=waters["House tap"].id,
+        on=today - timedelta(days=200),
+        value=310.0,
+        unit="ppm",
+        scale="unknown",
+        compensated=True,
+        refusal="Scale of the ppm reading is not known.",
+        note="a visitor's pen",
+    )
     session.add(unknown)
     session.flush()
     return cistern
@@ -102,16 +110,31 @@ def _read_waters(
 
 def _reading(water_id: int, meter_id: int, on: date, value: float) -> models.Reading:
     computed = ec_at_25(value=value, compensated=True, accuracy_pct_fs=0.1, range_uS_cm=2000.0)
-    return models.Reading(water_id=water_id, meter_id=meter_id, on=on, value=value, unit="µS/cm", compensated=True,
-                          ec25_uS_cm=computed.result.ec25_uS_cm, half_width_uS_cm=computed.result.half_width_uS_cm,
-                          refusal="", working=asdict(computed.working))  # fmt: skip
+    return models.Reading(
+        water_id=water_id,
+        meter_id=meter_id,
+        on=on,
+        value=value,
+        unit="µS/cm",
+        compensated=True,
+        ec25_uS_cm=computed.result.ec25_uS_cm,
+        half_width_uS_cm=computed.result.half_width_uS_cm,
+        refusal="",
+        working=asdict(computed.working),
+    )
 
 
 def _dose(story: _Story, nitrogen: float) -> Computed[Dose]:
     if nitrogen not in story.doses:
         label = fertilizers()[FEED].label
-        story.doses[nitrogen] = dose(label=label, base=BaseWater(34.0, "rain", None, "Rain cistern"), volume_L=3.0,
-                                     strength="nitrogen", value=nitrogen, scale_step_g=1.0)  # fmt: skip
+        story.doses[nitrogen] = dose(
+            label=label,
+            base=BaseWater(34.0, "rain", None, "Rain cistern"),
+            volume_L=3.0,
+            strength="nitrogen",
+            value=nitrogen,
+            scale_step_g=1.0,
+        )
     return story.doses[nitrogen]
 
 
@@ -126,21 +149,39 @@ def _can(story: _Story, on: date, nitrogen: float) -> models.Batch:
         recipe = models.Recipe(name=f"Nitrate feed, {nitrogen:g} mg/L N")
         story.session.add(recipe)
         story.session.flush()
-        version = models.RecipeVersion(recipe_id=recipe.id, version=1, made_on=on, product_id=product.id,
-                                       label=product.label, strength="nitrogen", value=nitrogen)  # fmt: skip
+        version = models.RecipeVersion(
+            recipe_id=recipe.id,
+            version=1,
+            made_on=on,
+            product_id=product.id,
+            label=product.label,
+            strength="nitrogen",
+            value=nitrogen,
+        )
         story.session.add(version)
         story.session.flush()
         story.version[nitrogen] = version
     predicted = base + d.ec_added_uS_cm
     measured = round(float(predicted * (1 + story.rng.normal(-0.02, 0.025)))) if story.rng.random() < 0.6 else None
     batch = models.Batch(
-        made_on=on, name=f"Nitrate feed, {nitrogen:g} mg/L N", water_id=story.waters["Rain cistern"].id,
-        water_ec_uS_cm=base, product_id=product.id, recipe_version_id=story.version[nitrogen].id, volume_L=3.0,
-        dose_g_L=d.dose_g_L, nitrogen_mg_L=nitrogen, predicted_uS_cm=predicted,
-        predicted_low_uS_cm=d.ec_low_uS_cm, predicted_high_uS_cm=d.ec_high_uS_cm, measured_uS_cm=measured,
-        verdict="fine" if measured else "", verdict_sentence="Reads as it should. Pour." if measured else "",
-        working=asdict(computed.working), model_added_uS_cm=d.model_added_uS_cm,
-    )  # fmt: skip
+        made_on=on,
+        name=f"Nitrate feed, {nitrogen:g} mg/L N",
+        water_id=story.waters["Rain cistern"].id,
+        water_ec_uS_cm=base,
+        product_id=product.id,
+        recipe_version_id=story.version[nitrogen].id,
+        volume_L=3.0,
+        dose_g_L=d.dose_g_L,
+        nitrogen_mg_L=nitrogen,
+        predicted_uS_cm=predicted,
+        predicted_low_uS_cm=d.ec_low_uS_cm,
+        predicted_high_uS_cm=d.ec_high_uS_cm,
+        measured_uS_cm=measured,
+        verdict="fine" if measured else "",
+        verdict_sentence="Reads as it should. Pour." if measured else "",
+        working=asdict(computed.working),
+        model_added_uS_cm=d.model_added_uS_cm,
+    )
     story.session.add(batch)
     story.session.flush()
     story.cans[on, nitrogen] = batch
@@ -151,18 +192,36 @@ def _soil(rng: np.random.Generator, p: DemoPot) -> Soil:
     m = get_medium(p.medium).medium()
     W = m.theta_cc * p.volume_L * float(np.exp(rng.normal(0, 0.08)))
     u = habits()[get_profile(p.profile).habit].u
-    return Soil((1 - m.phi) * W, m.phi * W, m.eta * float(np.exp(rng.normal(0, 0.15))),
-                min(0.9, u * float(np.exp(rng.normal(0, 0.2)))), float(np.log(2) / m.t_half_h), m.R)  # fmt: skip
+    return Soil(
+        (1 - m.phi) * W,
+        m.phi * W,
+        m.eta * float(np.exp(rng.normal(0, 0.15))),
+        min(0.9, u * float(np.exp(rng.normal(0, 0.2)))),
+        float(np.log(2) / m.t_half_h),
+        m.R,
+    )
 
 
 def _grow(story: _Story, p: DemoPot, place: models.Place, order: int) -> None:
     s, today = story.session, story.today
     start = today - timedelta(days=9 if p.story == "arrival" else DAYS)
     pot = models.Pot(
-        code=p.code, name=p.name, place_id=place.id, spot=p.spot, shelf_order=order, isolated=p.isolated,
-        medium_id=p.medium, medium_since=start, medium_charged=False, volume_L=p.volume_L, drainage=p.drainage,
-        tray_L=0.4 if p.drainage == "tray" else None, route=p.route, interval_days=p.interval, plain_every=p.plain_every,
-    )  # fmt: skip
+        code=p.code,
+        name=p.name,
+        place_id=place.id,
+        spot=p.spot,
+        shelf_order=order,
+        isolated=p.isolated,
+        medium_id=p.medium,
+        medium_since=start,
+        medium_charged=False,
+        volume_L=p.volume_L,
+        drainage=p.drainage,
+        tray_L=0.4 if p.drainage == "tray" else None,
+        route=p.route,
+        interval_days=p.interval,
+        plain_every=p.plain_every,
+    )
     s.add(pot)
     s.flush()
     arrived = start if p.story == "arrival" or p.isolated else None
@@ -216,9 +275,17 @@ def _pour_all(story: _Story, p: DemoPot, pot: models.Pot, start: date) -> dict[d
         batch = _can(story, on, nitrogen) if job == "feed" else None
         ec = (batch.measured_uS_cm or batch.predicted_uS_cm) if batch else story.cistern[on]
         route = "top" if job == "flush" else p.route
-        pour = models.Pour(pot_id=pot.id, batch_id=batch.id if batch else None, on=on, job=job, route=route,
-                           water_id=story.waters["Rain cistern"].id, volume_L=volume, ec_uS_cm=ec,
-                           note="three rounds, ten minutes apart" if job == "flush" else "")  # fmt: skip
+        pour = models.Pour(
+            pot_id=pot.id,
+            batch_id=batch.id if batch else None,
+            on=on,
+            job=job,
+            route=route,
+            water_id=story.waters["Rain cistern"].id,
+            volume_L=volume,
+            ec_uS_cm=ec,
+            note="three rounds, ten minutes apart" if job == "flush" else "",
+        )
         if p.drainage == "tray" and job != "flush":
             C = float(no_exit(root_zone_ec(soil, state), ec, soil.u, volume / (soil.W_m_cc + soil.W_i + 0.4)))
             state = State(soil.W_m_cc, C, C)
@@ -226,8 +293,10 @@ def _pour_all(story: _Story, p: DemoPot, pot: models.Pot, start: date) -> dict[d
             dried = dry(soil, state, loss * gap * float(np.exp(rng.normal(0, 0.1))), 24.0 * gap)
             state, drained = water(soil, dried, volume, ec)
             if _measured(rng, p, ago, job):
-                pour.runoff = models.Runoff(volume_L=round(float(drained.V_d), 2),
-                                            ec_uS_cm=round(float(drained.C) * float(np.exp(rng.normal(0, 0.07)))))  # fmt: skip
+                pour.runoff = models.Runoff(
+                    volume_L=round(float(drained.V_d), 2),
+                    ec_uS_cm=round(float(drained.C) * float(np.exp(rng.normal(0, 0.07)))),
+                )
         story.session.add(pour)
         salt[on] = float(root_zone_ec(soil, state))
     return salt
@@ -274,10 +343,18 @@ def _look_all(story: _Story, p: DemoPot, plant: models.Plant, growth: models.Gro
             s.add(leaf)
             s.flush()
         length = p.leaf_mm * (1 - min(0.4, 0.35 * strain)) * float(np.exp(rng.normal(0, 0.05))) if new else None
-        s.add(models.Look(
-            pot_id=plant.pot_id, plant_id=plant.id, leaf_id=leaf.id if leaf else None, on=on, leaves_count=count,
-            newest_leaf_mm=round(length) if length else None, new_leaf=new, marks=_marks(rng, p, strain, days),
-        ))  # fmt: skip
+        s.add(
+            models.Look(
+                pot_id=plant.pot_id,
+                plant_id=plant.id,
+                leaf_id=leaf.id if leaf else None,
+                on=on,
+                leaves_count=count,
+                newest_leaf_mm=round(length) if length else None,
+                new_leaf=new,
+                marks=_marks(rng, p, strain, days),
+            )
+        )
         days -= int(rng.integers(11, 18))
 
 

@@ -68,7 +68,11 @@ class PenReading:
         self.device = ec.device
         self._start = self._start or ec.at
         temperature, pH = by.get("temperature"), by.get("pH")
-        self.trace.append(TracePoint(
-            round((ec.at - self._start).total_seconds(), 3), ec.value,
-            temperature.value if temperature else None, pH.value if pH else None,
-        ))  # fmt: skip
+        self.trace.append(
+            TracePoint(
+                round((ec.at - self._start).total_seconds(), 3),
+                ec.value,
+                temperature.value if temperature else None,
+                pH.value if pH else None,
+            )
+        )

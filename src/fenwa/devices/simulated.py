@@ -97,9 +97,14 @@ class SimulatedPen:
         shown = at_T * factor_to_25(min(max(self._T, 0.0), 60.0), "linear", ALPHA) * self.gain() + OFFSET_uS_cm
         noise = self._random.gauss(0.0, NOISE_uS_cm + NOISE_SHARE * shown)
         pack = [
-            {"bn": f"{DEVICE}:", "bt": round(self._last_at - self._clock(), 2), "n": "ec", "u": "S/m",
-             "v": round(max(0.0, shown + noise) / 10_000, 8)},
+            {
+                "bn": f"{DEVICE}:",
+                "bt": round(self._last_at - self._clock(), 2),
+                "n": "ec",
+                "u": "S/m",
+                "v": round(max(0.0, shown + noise) / 10_000, 8),
+            },
             {"n": "temperature", "u": "Cel", "v": round(self._T + self._random.gauss(0, 0.03), 2)},
             {"n": "ph", "u": "pH", "v": round(self._pH + self._random.gauss(0, 0.01), 2)},
-        ]  # fmt: skip
+        ]
         return json.dumps(pack)

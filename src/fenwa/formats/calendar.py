@@ -1,4 +1,6 @@
-"""Rounds and jobs as an RFC 5545 calendar: whole days, and names that last, so that a day that moves takes its entry along."""
+"""Rounds and jobs as an RFC 5545 calendar: whole days, and names that last, so that a day that moves takes its
+entry along.
+"""
 
 from __future__ import annotations
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any, get_args
 
-from fenwa.core.care.holds import Phase
+from fenwa.core.care.condition import Phase
 from fenwa.core.entry import read_number
 from fenwa.core.errors import DomainError
 from fenwa.core.pot.specification import Drainage, Route
@@ -16,18 +16,53 @@ from fenwa.formats.table import Row, read_day, read_table, refuse, unsafe, write
 
 NEEDED = ("code",)
 COLUMNS = (
-    "code", "name", "plants", "place", "spot", "medium", "medium charged", "volume (L)", "top (cm)", "height (cm)",
-    "drainage", "route", "interval (days)", "interval by", "school", "phase", "arrived", "isolated", "tags",
-)  # fmt: skip
+    "code",
+    "name",
+    "plants",
+    "place",
+    "spot",
+    "medium",
+    "medium charged",
+    "volume (L)",
+    "top (cm)",
+    "height (cm)",
+    "drainage",
+    "route",
+    "interval (days)",
+    "interval by",
+    "school",
+    "phase",
+    "arrived",
+    "isolated",
+    "tags",
+)
 FIELDS = {
-    "name": "name", "place": "place", "spot": "spot", "volume (L)": "volume", "top (cm)": "top_cm", "height (cm)": "height_cm",
-    "drainage": "drainage", "route": "route", "interval (days)": "interval_days", "interval by": "interval_by",
-    "school": "school_id", "phase": "phase", "arrived": "arrived_on", "isolated": "isolated", "tags": "tags",
-    "medium": "medium_id", "medium charged": "medium_charged", "code": "code", "plants": "profile_id",
-}  # fmt: skip
+    "name": "name",
+    "place": "place",
+    "spot": "spot",
+    "volume (L)": "volume",
+    "top (cm)": "top_cm",
+    "height (cm)": "height_cm",
+    "drainage": "drainage",
+    "route": "route",
+    "interval (days)": "interval_days",
+    "interval by": "interval_by",
+    "school": "school_id",
+    "phase": "phase",
+    "arrived": "arrived_on",
+    "isolated": "isolated",
+    "tags": "tags",
+    "medium": "medium_id",
+    "medium charged": "medium_charged",
+    "code": "code",
+    "plants": "profile_id",
+}
 _CHOICES: dict[str, tuple[str, ...]] = {
-    "drainage": get_args(Drainage), "route": get_args(Route), "phase": get_args(Phase), "interval by": ("set", "learnt"),
-}  # fmt: skip
+    "drainage": get_args(Drainage),
+    "route": get_args(Route),
+    "phase": get_args(Phase),
+    "interval by": ("set", "learnt"),
+}
 _NUMBERS = ("volume (L)", "top (cm)", "height (cm)", "interval (days)")
 _TRUTH = {"yes": True, "true": True, "1": True, "no": False, "false": False, "0": False}
 
@@ -137,8 +172,9 @@ def _medium(text: str, line: int) -> dict[str, Any]:
 def plants_cell(plants: Sequence[tuple[str, str, int]]) -> str:
     """Kind, name and count of each plant as one cell; what would divide the cell is left out of a name."""
     return "; ".join(
-        kind + (f": {re.sub(r'[;]', ',', label)}" if label else "") + (f" x{count}" if count > 1 else "") for kind, label, count in plants
-    )  # fmt: skip
+        kind + (f": {re.sub(r'[;]', ',', label)}" if label else "") + (f" x{count}" if count > 1 else "")
+        for kind, label, count in plants
+    )
 
 
 def medium_cell(medium_id: str, parts: Sequence[dict[str, Any]] | None) -> str:

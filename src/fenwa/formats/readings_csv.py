@@ -110,9 +110,17 @@ def _reading(row: Row, columns: dict[str, tuple[str, str]], today: date) -> Read
     if value is None and not amounts:
         raise refuse(row.line, "value", "is empty, and nothing else was measured. Enter one of them.")
     return ReadingRow(
-        row.line, unsafe(cell("water")), read_day(cell("date"), row.line, "date", today), value, unit, scale,
-        number("temperature (°C)", "Temperature"), compensated in _YES, unsafe(cell("note")), amounts,
-    )  # fmt: skip
+        row.line,
+        unsafe(cell("water")),
+        read_day(cell("date"), row.line, "date", today),
+        value,
+        unit,
+        scale,
+        number("temperature (°C)", "Temperature"),
+        compensated in _YES,
+        unsafe(cell("note")),
+        amounts,
+    )
 
 
 def amount_columns(rows: Iterable[tuple[MeasuredAmount, ...]]) -> dict[str, str]:
@@ -142,8 +150,17 @@ def write_readings(rows: list[ReadingRow]) -> str:
     """Readings as CSV that ``read_readings`` takes back."""
     columns = amount_columns(r.amounts for r in rows)
     body = [
-        [r.water, r.on.isoformat(), r.value, r.unit, r.scale, r.temperature_C, "yes" if r.compensated else "no", r.note,
-         *amount_cells(r.amounts, columns)]
+        [
+            r.water,
+            r.on.isoformat(),
+            r.value,
+            r.unit,
+            r.scale,
+            r.temperature_C,
+            "yes" if r.compensated else "no",
+            r.note,
+            *amount_cells(r.amounts, columns),
+        ]
         for r in rows
-    ]  # fmt: skip
+    ]
     return write_table([*NEEDED, *OWN, *(column_of(q, u) for q, u in columns.items())], body)

@@ -54,8 +54,15 @@ def _report(row: Row, columns: dict[str, tuple[str, str]], today: date) -> Repor
             reported = require(read_number(cells["EC (µS/cm)"], "EC"), "EC", "µS/cm", low=0, high=200_000)
         except DomainError as error:
             raise refuse(row.line, "EC (µS/cm)", error.detail) from error
-    return ReportRow(row.line, unsafe(cells["water"]), read_day(cells["date"], row.line, "date", today),
-                     unsafe(cells.get("laboratory", "")), reported, unsafe(cells.get("note", "")), amounts)  # fmt: skip
+    return ReportRow(
+        row.line,
+        unsafe(cells["water"]),
+        read_day(cells["date"], row.line, "date", today),
+        unsafe(cells.get("laboratory", "")),
+        reported,
+        unsafe(cells.get("note", "")),
+        amounts,
+    )
 
 
 def write_reports(rows: list[ReportRow]) -> str:

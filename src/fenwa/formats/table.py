@@ -1,4 +1,6 @@
-"""CSV tables with a header row: read strictly, each refusal with its row and column; written so that every program opens them."""
+"""CSV tables with a header row: read strictly, each refusal with its row and column; written so that every program
+opens them.
+"""
 
 from __future__ import annotations
 

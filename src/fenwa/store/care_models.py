@@ -60,7 +60,10 @@ class Feel(Kept, Base):
 
 
 class StandingRule(Kept, Base):
-    """A school and a way to tell the phase for all pots of a kind, a group of kinds or a place. ``key``: profile, group or place id."""
+    """A school and a way to tell the phase for all pots of a kind, a group of kinds or a place.
+
+    ``key``: profile, group or place id.
+    """
 
     __tablename__ = "standing_rule"
     scope: Mapped[str]

@@ -10,9 +10,10 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from fenwa.core.care.condition import CLIMATE_DAYS, Override
 from fenwa.core.care.day import Prills
 from fenwa.core.care.day import Series as Warmth
-from fenwa.core.care.holds import CLIMATE_DAYS, PRILL_DONE, Override
+from fenwa.core.care.holds import PRILL_DONE
 from fenwa.core.care.interval import ROOM_C, mean_C, warmth_since
 from fenwa.core.care.readiness import Felt, Probe, ReadyRule
 from fenwa.core.care.standing import InForce, Scope, in_force
@@ -94,11 +95,17 @@ class CareRows:
         probed = probed if probed is not None and probed.probe_id == pot.probe_id else None
         moist, roots, droop = of.get("moist"), of.get("roots"), of.get("droops")
         return Felt(
-            left_share, weighed[-1].on if weighed and left_share is not None else None,
-            probed.probe_value if probed else None, probed.on if probed else None, moist.moist if moist else None,  # type: ignore[arg-type]
-            moist.on if moist else None, roots.roots if roots else None, roots.on if roots else None,  # type: ignore[arg-type]
-            droop.droops if droop else None, droop.on if droop else None,
-        )  # fmt: skip
+            left_share,
+            weighed[-1].on if weighed and left_share is not None else None,
+            probed.probe_value if probed else None,
+            probed.on if probed else None,
+            moist.moist if moist else None,  # type: ignore[arg-type]
+            moist.on if moist else None,
+            roots.roots if roots else None,  # type: ignore[arg-type]
+            roots.on if roots else None,
+            droop.droops if droop else None,
+            droop.on if droop else None,
+        )
 
     def profile(self, profile_id: str, plant_id: int) -> Profile:
         """The kind with the grower's own figures: the plant's version first, then the kind's."""
@@ -170,8 +177,12 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
     return CareRows(
         places={p.id: p for p in session.scalars(select(Place))},
         climate=climate,
-        copies={(c.profile_id, c.plant_id): c for c in session.scalars(
-            select(ProfileCopy).where(ProfileCopy.archived_at.is_(None)).order_by(ProfileCopy.id))},
+        copies={
+            (c.profile_id, c.plant_id): c
+            for c in session.scalars(
+                select(ProfileCopy).where(ProfileCopy.archived_at.is_(None)).order_by(ProfileCopy.id)
+            )
+        },
         overrides={k: tuple(v) for k, v in overrides.items()},
         weights=weights,
         prills=_prills(session, today, only, warmth),
@@ -184,9 +195,13 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
         days=days,
         probes={p.id: Probe(p.name, p.lowest, p.highest, p.dry_end) for p in session.scalars(select(models.Probe))},  # type: ignore[arg-type]
         felt=_felt(session, today, only),
-        rules={(r.scope, r.key): r for r in session.scalars(
-            select(StandingRule).where(StandingRule.archived_at.is_(None)).order_by(StandingRule.id))},
-    )  # fmt: skip
+        rules={
+            (r.scope, r.key): r
+            for r in session.scalars(
+                select(StandingRule).where(StandingRule.archived_at.is_(None)).order_by(StandingRule.id)
+            )
+        },
+    )
 
 
 def _newest_climate(session: Session, today: date) -> dict[int, Climate]:

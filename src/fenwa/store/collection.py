@@ -25,11 +25,13 @@ from fenwa.store.summary import CORE_VERSION, pot_spec, refresh
 def stale_summaries(session: Session) -> list[int]:
     """Pots whose folded row is missing or made by other figures."""
     rows = session.execute(
-        select(Pot.id).outerjoin(PotSummary, PotSummary.pot_id == Pot.id).where(
+        select(Pot.id)
+        .outerjoin(PotSummary, PotSummary.pot_id == Pot.id)
+        .where(
             Pot.archived_at.is_(None),
             (PotSummary.pot_id.is_(None)) | (PotSummary.core_version != CORE_VERSION),
         )
-    )  # fmt: skip
+    )
     return [r[0] for r in rows]
 
 
@@ -97,8 +99,10 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
     pots = [_kept(pot, mine[0], care) for pot, _, mine in rows]
     chosen = [_chosen(pot, mine[0], kind, care) for (pot, _, mine), kind in zip(rows, kinds, strict=True)]
     where = [places[pot.place_id] for pot, _, _ in rows]
-    found = [phase_on(log, place, kept, kind, by.phase_by.value, today)
-             for log, place, kept, kind, by in zip(logs, where, pots, kinds, chosen, strict=True)]  # fmt: skip
+    found = [
+        phase_on(log, place, kept, kind, by.phase_by.value, today)
+        for log, place, kept, kind, by in zip(logs, where, pots, kinds, chosen, strict=True)
+    ]
     specs = [pot_spec(pot, kind, f.phase) for (pot, _, _), kind, f in zip(rows, kinds, found, strict=True)]
     readings = _predicted([data for _, data, _ in rows], specs, today)
     out = []
@@ -123,26 +127,51 @@ def _place_facts(place: Place, care: CareRows) -> PlaceFacts:
     """A place as the core reads it."""
     c = care.climate.get(place.id)
     return PlaceFacts(
-        name=place.name, hemisphere=place.hemisphere, latitude_deg=place.latitude_deg,  # type: ignore[arg-type]  # checked when stored
-        lamp_hours=place.lamp_hours, lamp_dli=place.lamp_dli, night_C=c.night_C if c else None, day_C=c.day_C if c else None,
-        medium_C=c.medium_C if c else None, humidity_pct=c.humidity_pct if c else None, climate_on=c.on if c else None,
-        nights=care.nights.get(place.id, ()), days=care.days.get(place.id, ()), warmth=care.warmth.get(place.id, ()),
-    )  # fmt: skip
+        name=place.name,
+        hemisphere=place.hemisphere,  # type: ignore[arg-type]  # checked when stored
+        latitude_deg=place.latitude_deg,
+        lamp_hours=place.lamp_hours,
+        lamp_dli=place.lamp_dli,
+        night_C=c.night_C if c else None,
+        day_C=c.day_C if c else None,
+        medium_C=c.medium_C if c else None,
+        humidity_pct=c.humidity_pct if c else None,
+        climate_on=c.on if c else None,
+        nights=care.nights.get(place.id, ()),
+        days=care.days.get(place.id, ()),
+        warmth=care.warmth.get(place.id, ()),
+    )
 
 
 def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
     """A pot as the core reads it."""
     water, treated = _by_weight(pot, care.weights.get(pot.id, [])), care.treated.get(pot.id)
     return KeptPot(
-        id=pot.id, code=pot.code, name=pot.name, spot=pot.spot, shelf_order=pot.shelf_order, isolated=pot.isolated,
-        route=pot.route, interval_days=pot.interval_days, interval_by=pot.interval_by, plain_every=pot.plain_every,
-        usual_volume_L=pot.usual_volume_L, medium_charged=pot.medium_charged, medium_since=pot.medium_since,
-        repotted_on=pot.repotted_on, arrived_on=plant.arrived_on, trial=plant.trial, rule=care.ready_rule(pot),
-        felt=care.felt_of(pot, water.left_share if water else None), water=water,
-        overrides=care.overrides.get(pot.id, ()), prills=care.prills.get(pot.id),
-        treated_on=treated.on if treated else None, treated_days=(treated.days or 0) if treated else 0,
+        id=pot.id,
+        code=pot.code,
+        name=pot.name,
+        spot=pot.spot,
+        shelf_order=pot.shelf_order,
+        isolated=pot.isolated,
+        route=pot.route,
+        interval_days=pot.interval_days,
+        interval_by=pot.interval_by,
+        plain_every=pot.plain_every,
+        usual_volume_L=pot.usual_volume_L,
+        medium_charged=pot.medium_charged,
+        medium_since=pot.medium_since,
+        repotted_on=pot.repotted_on,
+        arrived_on=plant.arrived_on,
+        trial=plant.trial,
+        rule=care.ready_rule(pot),
+        felt=care.felt_of(pot, water.left_share if water else None),
+        water=water,
+        overrides=care.overrides.get(pot.id, ()),
+        prills=care.prills.get(pot.id),
+        treated_on=treated.on if treated else None,
+        treated_days=(treated.days or 0) if treated else 0,
         skipped_until=care.skipped.get(pot.id),
-    )  # fmt: skip
+    )
 
 
 def _chosen(pot: Pot, plant: Plant, profile: Profile, care: CareRows) -> Chosen:
@@ -158,5 +187,6 @@ def _by_weight(pot: Pot, weights: list[Weight]) -> PotWater | None:
     if drained is None or dry is None or drained.grams <= dry.grams:
         return None
     now = weights[-1]
-    return pot_water_from_weights(drained_g=drained.grams, dry_g=dry.grams, now_g=now.grams,
-                                  weights=[Weighed(w.on, w.grams) for w in weights]).result  # fmt: skip
+    return pot_water_from_weights(
+        drained_g=drained.grams, dry_g=dry.grams, now_g=now.grams, weights=[Weighed(w.on, w.grams) for w in weights]
+    ).result

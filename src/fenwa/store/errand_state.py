@@ -35,9 +35,11 @@ def _errands_due(
     care = load_care(session, today)
     events = list(
         session.scalars(
-            select(models.Event).where(models.Event.archived_at.is_(None), models.Event.kind.in_((DONE, LATER)), models.Event.on <= today)
+            select(models.Event).where(
+                models.Event.archived_at.is_(None), models.Event.kind.in_((DONE, LATER)), models.Event.on <= today
+            )
         )
-    )  # fmt: skip
+    )
     rinsed: dict[int, date] = {}
     for e in events:
         if e.kind == DONE and e.pot_id is not None and any(kind.replace(" ", "-") in e.note for kind in RINSES):
@@ -51,12 +53,25 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
     """A pot's dates."""
     again, prills = care.look_again.get(p.pot.id), care.prills.get(p.pot.id)
     return PotFacts(
-        p.pot.id, p.pot.code, p.name, p.pot.drainage == "drains", p.pot.route, p.profile.flush.from_above,
-        p.profile.flush.cadence_days, p.plant.arrived_on or p.log.kept_since, p.log.last_flush_on,
-        p.pot.isolated, p.pot.isolated_since or p.plant.arrived_on, again.look_again_on if again else None,
-        again.why if again else "", prills.until if prills else None, p.pot.medium_since,
-        media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None, p.phase == "dormant", rinsed_on,
-    )  # fmt: skip
+        p.pot.id,
+        p.pot.code,
+        p.name,
+        p.pot.drainage == "drains",
+        p.pot.route,
+        p.profile.flush.from_above,
+        p.profile.flush.cadence_days,
+        p.plant.arrived_on or p.log.kept_since,
+        p.log.last_flush_on,
+        p.pot.isolated,
+        p.pot.isolated_since or p.plant.arrived_on,
+        again.look_again_on if again else None,
+        again.why if again else "",
+        prills.until if prills else None,
+        p.pot.medium_since,
+        media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None,
+        p.phase == "dormant",
+        rinsed_on,
+    )
 
 
 def _things(session: Session, waters: list[WaterToday], today: date) -> list[ThingFacts]:
@@ -66,30 +81,60 @@ def _things(session: Session, waters: list[WaterToday], today: date) -> list[Thi
         checked = calibration_of(session, meter, today)
         if checked is not None:  # one never checked says so at the Water station
             on = checked.result.next_check_on
-            out.append(ThingFacts(f"meter-{meter.id}-check", "meter check", f"{meter.name}: check in a standard", on, "A pen drifts: every figure rests on it."))  # fmt: skip
+            out.append(
+                ThingFacts(
+                    f"meter-{meter.id}-check",
+                    "meter check",
+                    f"{meter.name}: check in a standard",
+                    on,
+                    "A pen drifts: every figure rests on it.",
+                )
+            )
     for w in waters:
         rows = session.execute(
             select(models.Reading.on, models.Reading.ec25_uS_cm)
-            .where(models.Reading.water_id == w.water.id, models.Reading.archived_at.is_(None), models.Reading.on <= today,
-                   models.Reading.ec25_uS_cm.is_not(None))
+            .where(
+                models.Reading.water_id == w.water.id,
+                models.Reading.archived_at.is_(None),
+                models.Reading.on <= today,
+                models.Reading.ec25_uS_cm.is_not(None),
+            )
             .order_by(models.Reading.on.desc(), models.Reading.id.desc())
             .limit(NEWEST_READINGS)
-        )  # fmt: skip
+        )
         past = [PastReading(on, ec) for on, ec in rows if ec is not None]
         watch = water_watch(kind=w.known.kind, readings=past, today=today, collected_on=w.water.collected_on).result
-        out.append(ThingFacts(f"water-{w.water.id}-read", "water re-test", f"{w.water.name}: read it again", watch.retest_on,
-                              "Its reading has grown old for a water of its kind."))  # fmt: skip
-        out.append(ThingFacts(f"water-{w.water.id}-membrane", "membrane", f"{w.water.name}: the membrane", _membrane_on(session, w.water, today),
-                              "It lets more through than you set as its floor: change it."))  # fmt: skip
+        out.append(
+            ThingFacts(
+                f"water-{w.water.id}-read",
+                "water re-test",
+                f"{w.water.name}: read it again",
+                watch.retest_on,
+                "Its reading has grown old for a water of its kind.",
+            )
+        )
+        out.append(
+            ThingFacts(
+                f"water-{w.water.id}-membrane",
+                "membrane",
+                f"{w.water.name}: the membrane",
+                _membrane_on(session, w.water, today),
+                "It lets more through than you set as its floor: change it.",
+            )
+        )
     return out
 
 
 def _membrane_on(session: Session, water: models.Water, today: date) -> date | None:
     rows = session.scalars(
         select(models.MembranePair)
-        .where(models.MembranePair.water_id == water.id, models.MembranePair.archived_at.is_(None), models.MembranePair.on <= today)
+        .where(
+            models.MembranePair.water_id == water.id,
+            models.MembranePair.archived_at.is_(None),
+            models.MembranePair.on <= today,
+        )
         .order_by(models.MembranePair.on, models.MembranePair.id)
-    ).all()  # fmt: skip
+    ).all()
     if not rows:
         return None
     floor = water.membrane_floor_pct if water.membrane_floor_pct is not None else DEFAULT_FLOOR_PCT

@@ -63,12 +63,24 @@ def _fitted(session: Session, product: Product) -> Computed[ProductSlope] | None
     )
     same = [v.id for v in versions if label_from(v.label) == now]
     rows = session.execute(
-        select(Batch.dose_g_L, Batch.model_added_uS_cm, Batch.predicted_uS_cm, Batch.water_ec_uS_cm, Batch.measured_uS_cm, Batch.also)
-        .where(Batch.recipe_version_id.in_(same), Batch.archived_at.is_(None), Batch.measured_uS_cm.is_not(None), Batch.dose_g_L > 0,
-               Batch.verdict.in_(_TELLING))
+        select(
+            Batch.dose_g_L,
+            Batch.model_added_uS_cm,
+            Batch.predicted_uS_cm,
+            Batch.water_ec_uS_cm,
+            Batch.measured_uS_cm,
+            Batch.also,
+        )
+        .where(
+            Batch.recipe_version_id.in_(same),
+            Batch.archived_at.is_(None),
+            Batch.measured_uS_cm.is_not(None),
+            Batch.dose_g_L > 0,
+            Batch.verdict.in_(_TELLING),
+        )
         .order_by(Batch.made_on.desc(), Batch.id.desc())
         .limit(NEWEST_BATCHES)
-    )  # fmt: skip
+    )
     logged = []
     for b in rows:
         model = b.model_added_uS_cm if b.model_added_uS_cm is not None else b.predicted_uS_cm - b.water_ec_uS_cm

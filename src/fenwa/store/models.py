@@ -46,10 +46,34 @@ from fenwa.store.water_models import (
 )
 
 __all__ = [
-    "Base", "Batch", "Climate", "Feel", "Feeding", "Finding", "HoldOverride", "InboxEntry", "Kept", "Measure", "MembranePair",
-    "Meter", "MeterCheck", "Person", "Probe", "Product", "ProfileCopy", "Recipe", "RecipeVersion", "Report", "SchoolCopy",
-    "StandingRule", "StockBottle", "Timer", "Treatment", "Vessel", "Weight",
-]  # fmt: skip
+    "Base",
+    "Batch",
+    "Climate",
+    "Feel",
+    "Feeding",
+    "Finding",
+    "HoldOverride",
+    "InboxEntry",
+    "Kept",
+    "Measure",
+    "MembranePair",
+    "Meter",
+    "MeterCheck",
+    "Person",
+    "Probe",
+    "Product",
+    "ProfileCopy",
+    "Recipe",
+    "RecipeVersion",
+    "Report",
+    "SchoolCopy",
+    "StandingRule",
+    "StockBottle",
+    "Timer",
+    "Treatment",
+    "Vessel",
+    "Weight",
+]
 
 
 class Setting(Base):
@@ -122,7 +146,10 @@ class Reading(Kept, Base):
 
 
 class Pot(Kept, Base):
-    """A container with medium. The dose attaches here. ``school_id`` NULL: as its kind or place, else its own rhythm; ``own``: its own."""
+    """A container with medium.
+
+    The dose attaches here. ``school_id`` NULL: as its kind or place, else its own rhythm; ``own``: its own.
+    """
 
     __tablename__ = "pot"
     code: Mapped[str] = mapped_column(index=True)
@@ -157,7 +184,10 @@ class Pot(Kept, Base):
 
 
 class Plant(Kept, Base):
-    """A plant in a pot; the interface shows one a pot until somebody needs more. ``phase_school`` empty: as its kind or place."""
+    """A plant in a pot; the interface shows one a pot until somebody needs more.
+
+    ``phase_school`` empty: as its kind or place.
+    """
 
     __tablename__ = "plant"
     pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), index=True)

@@ -37,8 +37,11 @@ def set_passphrase(session: Session, words: str) -> None:
     """
     words = words.strip()
     if not SHORTEST <= len(words) <= LONGEST:
-        raise InputError(f"Passphrase has {len(words)} characters. Take {SHORTEST} to {LONGEST}: four or five words "
-                         "nobody would guess.", pointer="/passphrase")  # fmt: skip
+        raise InputError(
+            f"Passphrase has {len(words)} characters. Take {SHORTEST} to {LONGEST}: four or five words "
+            "nobody would guess.",
+            pointer="/passphrase",
+        )
     session.merge(Setting(key=HASH, value=_hasher.hash(words)))
     sign_out_everywhere(session)
 

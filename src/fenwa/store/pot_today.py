@@ -8,8 +8,8 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import Interval, PotDay, Series
-from fenwa.core.care.holds import Hold
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import FedSoFar, Pattern
 from fenwa.core.care.phase import PhaseFound

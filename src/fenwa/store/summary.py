@@ -63,10 +63,15 @@ def as_event(p: Pour, shares: BallastShares) -> WaterEvent:
     """One stored pour as the core reads it."""
     r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
     return WaterEvent(
-        p.on, p.volume_L, p.ec_uS_cm, p.route,  # type: ignore[arg-type]  # checked when it was stored
-        r.volume_L if r else None, r.ec_uS_cm if r else None, r.method if r else "runoff",  # type: ignore[arg-type]
+        p.on,
+        p.volume_L,
+        p.ec_uS_cm,
+        p.route,  # type: ignore[arg-type]  # checked when it was stored
+        r.volume_L if r else None,
+        r.ec_uS_cm if r else None,
+        r.method if r else "runoff",  # type: ignore[arg-type]
         shares.of(p),
-    )  # fmt: skip
+    )
 
 
 class BallastShares:
@@ -190,6 +195,15 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date) -> Folded | None:
 def as_logged(x: Look) -> LoggedLook:
     """One stored look as the core reads it."""
     return LoggedLook(
-        x.on, tuple(x.marks), x.marks_looked_for, x.new_leaf, x.new_growth, x.growth_stopped, x.spike, x.root_cm,
-        x.roots_working, x.leaves_count, x.newest_leaf_mm,
-    )  # fmt: skip
+        x.on,
+        tuple(x.marks),
+        x.marks_looked_for,
+        x.new_leaf,
+        x.new_growth,
+        x.growth_stopped,
+        x.spike,
+        x.root_cm,
+        x.roots_working,
+        x.leaves_count,
+        x.newest_leaf_mm,
+    )

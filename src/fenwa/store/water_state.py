@@ -75,11 +75,16 @@ def _load_waters(session: Session, today: date) -> list[WaterToday]:
         # a few waters, many readings: the index answers each in one step, a window over all would not
         return session.scalars(
             select(Reading)
-            .where(Reading.water_id == water_id, Reading.on <= today, Reading.archived_at.is_(None),
-                   Reading.value.is_not(None), *conditions)
+            .where(
+                Reading.water_id == water_id,
+                Reading.on <= today,
+                Reading.archived_at.is_(None),
+                Reading.value.is_not(None),
+                *conditions,
+            )
             .order_by(Reading.on.desc(), Reading.id.desc())
             .limit(1)
-        ).first()  # fmt: skip
+        ).first()
 
     out = []
     for w in waters:
@@ -96,9 +101,12 @@ def _load_waters(session: Session, today: date) -> list[WaterToday]:
 def _stated(w: Water) -> dict[str, float | None]:
     """What was typed with the source, by field of ``KnownOfWater``."""
     return {
-        "free_chlorine_mg_L": w.free_chlorine_mg_L, "sodium_mg_L": w.sodium_mg_L, "fluoride_mg_L": w.fluoride_mg_L,
-        "hardness_mg_L_CaCO3": w.hardness_mg_L_CaCO3, "alkalinity_mg_L_CaCO3": w.alkalinity_mg_L_CaCO3,
-    }  # fmt: skip
+        "free_chlorine_mg_L": w.free_chlorine_mg_L,
+        "sodium_mg_L": w.sodium_mg_L,
+        "fluoride_mg_L": w.fluoride_mg_L,
+        "hardness_mg_L_CaCO3": w.hardness_mg_L_CaCO3,
+        "alkalinity_mg_L_CaCO3": w.alkalinity_mg_L_CaCO3,
+    }
 
 
 def _newest_findings(session: Session, today: date) -> dict[int, list[Measured]]:

@@ -103,7 +103,9 @@ def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
 
 
 def _visits(rows: list[AwayRow], order: dict[int, int]) -> tuple[AwayVisit, ...]:
-    """The fewest days that serve every watering: each visit as late as the first pot waiting allows, the others come with it."""
+    """The fewest days that serve every watering: each visit as late as the first pot waiting allows, the others
+    come with it.
+    """
     waiting = sorted((on, r.pot_id) for r in rows if r.risk in ("high", "low") for on in r.days)
     visits: list[AwayVisit] = []
     while waiting:
@@ -149,8 +151,10 @@ def away_risk(*, pots: list[AwayPot], leaving: date, back: date) -> Computed[Awa
     """
     days = (back - leaving).days
     if not 1 <= days <= MOST_DAYS:
-        raise InputError(f"Away from {leaving} to {back} is {days} days. Choose a return 1 to {MOST_DAYS} days after leaving.",
-                         pointer="/back")  # fmt: skip
+        raise InputError(
+            f"Away from {leaving} to {back} is {days} days. Choose a return 1 to {MOST_DAYS} days after leaving.",
+            pointer="/back",
+        )
     for i, p in enumerate(pots):
         require(p.interval_days, f"Interval of {p.code}", "d", low=0.2, high=366, pointer=f"/pots/{i}/interval_days")
         require(p.low_days, f"Shortest interval of {p.code}", "d", low=0.1, high=366, pointer=f"/pots/{i}/low_days")
@@ -167,6 +171,9 @@ def away_risk(*, pots: list[AwayPot], leaving: date, back: date) -> Computed[Awa
     ledger.take("visits", "visits of a helper", len(visits), "")
     ledger.step("safe", "n - risk", "", "pots that last or need no water")
     ledger.assume("A helper gives plain water; a feed left out for a few weeks harms nothing.")
-    said = (f"{risky} of {len(pots)} pots will be dry before you are back; {len(visits)} visits serve them."
-            if visits else "Every pot lasts until you are back.")  # fmt: skip
+    said = (
+        f"{risky} of {len(pots)} pots will be dry before you are back; {len(visits)} visits serve them."
+        if visits
+        else "Every pot lasts until you are back."
+    )
     return ledger.close(AwayPlan(tuple(rows), visits, risky, said))

@@ -57,7 +57,10 @@ class CanGroups:
 
 
 def allowed_range(need: MixNeed, water: CanWater, slope: float = SLOPE_uS_PER_mg_N) -> tuple[float, float] | None:
-    """Nitrogen a pot may have in that water without passing its ceiling; None where not even a thin feed fits. [mg/L]"""
+    """Nitrogen a pot may have in that water without passing its ceiling; None where not even a thin feed fits.
+
+    [mg/L]
+    """
     if water.id not in need.water_ids:
         return None
     high = need.n_high_mg_L
@@ -144,10 +147,14 @@ def _fewest(served: Served, n: int, greedy: list[tuple[int, float]]) -> tuple[li
 
 
 def _filled(
-    chosen: list[tuple[int, float]], options: list[dict[int, tuple[float, float]]], members: list[list[int]],
+    chosen: list[tuple[int, float]],
+    options: list[dict[int, tuple[float, float]]],
+    members: list[list[int]],
     waters: list[CanWater],
-) -> tuple[SharedCan, ...]:  # fmt: skip
-    """Each pot goes to the can nearest the middle of its range; a can's strength is then free within its pots' ranges."""
+) -> tuple[SharedCan, ...]:
+    """Each pot goes to the can nearest the middle of its range; a can's strength is then free within its pots'
+    ranges.
+    """
     order = {w.id: i for i, w in enumerate(waters)}
     taken: dict[tuple[int, float], list[int]] = {}
     for i, o in enumerate(options):
@@ -197,8 +204,11 @@ def cans(
         raise InputError("A pot is named twice. Name each pot once.", pointer="/needs")
     for i, n in enumerate(needs):
         if not 0 <= n.n_low_mg_L <= n.n_high_mg_L:
-            raise InputError(f"Nitrogen from {n.n_low_mg_L:g} to {n.n_high_mg_L:g} mg/L cannot be. Put the lower first.",
-                             pointer=f"/needs/{i}/n_low_mg_L", value=n.n_low_mg_L)  # fmt: skip
+            raise InputError(
+                f"Nitrogen from {n.n_low_mg_L:g} to {n.n_high_mg_L:g} mg/L cannot be. Put the lower first.",
+                pointer=f"/needs/{i}/n_low_mg_L",
+                value=n.n_low_mg_L,
+            )
     found = group(needs, waters, slope_uS_per_mg_N)
     ledger = Ledger(
         "Fewest cans", "One water and one strength a can; carnivores apart.", ("interval-stabbing", "profile")
@@ -208,7 +218,8 @@ def cans(
     ledger.step("saved", "alone - shared", "", "cans saved")
     ledger.take("slope", "EC for a mg/L of nitrogen", slope_uS_per_mg_N, "µS/cm")
     ledger.assume(
-        f"A can may be as thin as a third of what a pot would like, and stays under {100 * SAFE:.0f} % of every ceiling."
+        "A can may be as thin as a third of what a pot would like, and stays under "
+        f"{100 * SAFE:.0f} % of every ceiling."
     )
     if not found.optimal:
         ledger.caution("Too many kinds to try every grouping: a smaller number of cans may exist.")

@@ -89,9 +89,20 @@ def coming_rounds(*, pots: list[ComingPot], today: date, days: int = 28) -> Comp
     wanted: dict[date, list[ComingPot]] = {}
     for i, p in enumerate(pots):
         step = timedelta(
-            days=max(1, round(require(p.interval_days, f"Interval of {p.code}", "d", low=0.2, high=366,
-                                      pointer=f"/pots/{i}/interval_days")))
-        )  # fmt: skip
+            days=max(
+                1,
+                round(
+                    require(
+                        p.interval_days,
+                        f"Interval of {p.code}",
+                        "d",
+                        low=0.2,
+                        high=366,
+                        pointer=f"/pots/{i}/interval_days",
+                    )
+                ),
+            )
+        )
         on = None if p.first_on is None else max(p.first_on, today)
         while on is not None and on <= last:
             wanted.setdefault(on, []).append(p)

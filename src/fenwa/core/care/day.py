@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from datetime import date
-from functools import cached_property, lru_cache
+from functools import cached_property
 from itertools import pairwise
 
-from fenwa.core.care.due import CHECK, FLUSH_SHARE, RoundPot, SPRAY_mL, feed_range
+from fenwa.core.care.condition import Condition, Hold, Override
+from fenwa.core.care.due import feed_range
 from fenwa.core.care.habit import look_is_due, usual_pour_L
-from fenwa.core.care.holds import Condition, Hold, Override, holds
+from fenwa.core.care.holds import holds
 from fenwa.core.care.interval import Gap, drying_rate, learnt_days, warmth_on
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth, pattern_of
@@ -24,14 +25,12 @@ from fenwa.core.care.standing import InForce
 from fenwa.core.data.loader import habits
 from fenwa.core.data.profile import OptIn, PhaseFeeding, Profile
 from fenwa.core.mix.school import School
-from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec, capacity_L
 from fenwa.core.pot.weights import PotWater, depleted_share
 from fenwa.core.water.kind_checks import PlantNeeds
 
 FORMING_DAYS = 30  # a leaf or spike seen this lately is still forming; judgement
 INTERVAL_SPREAD = (0.7, 1.4)  # times an interval that was set by hand: how far off it may be
-NEVER_FROM_ABOVE = ("never", "tray_change", "water_change")
 OPT_IN_ROUTE = {"root": "root", "leaf": "leaf spray", "cup": "cup"}  # a school's route to the way a kind may be fed
 
 NOBODY, AS_NOTED = InForce("", "none"), InForce("noted", "none")
@@ -112,7 +111,9 @@ class KeptPot:
 
 @dataclass(frozen=True)
 class Chosen:
-    """What was chosen for a pot, with who chose: a school of feeding (None: its own rhythm) and how the phase is told."""
+    """What was chosen for a pot, with who chose: a school of feeding (None: its own rhythm) and how the phase is
+    told.
+    """
 
     school: School | None = None
     school_by: InForce = NOBODY
@@ -143,9 +144,20 @@ def phase_on(
 ) -> PhaseFound:
     """Phase of the leading growth on a day."""
     seen = Seen(
-        log.phase, log.phase_since, kept.arrived_on, log.growth_on, log.stopped_on, log.spike_on, log.root_cm, log.root_on,
-        log.new_growth_on, place.night_C, profile.climate.night_C[0], place.lamp_hours, place.lamp_dli,
-    )  # fmt: skip
+        log.phase,
+        log.phase_since,
+        kept.arrived_on,
+        log.growth_on,
+        log.stopped_on,
+        log.spike_on,
+        log.root_cm,
+        log.root_on,
+        log.new_growth_on,
+        place.night_C,
+        profile.climate.night_C[0],
+        place.lamp_hours,
+        place.lamp_dli,
+    )
     school: PhaseSchool = told_by  # type: ignore[assignment]  # checked when it was chosen
     return phase_of(profile.rest, school, seen, today, place.half)
 
@@ -174,9 +186,15 @@ def needs_of(profile: Profile) -> PlantNeeds:
     """What a profile asks of water."""
     s = profile.source_water
     return PlantNeeds(
-        s.ec_max_uS_cm, s.ec_short_term_max_uS_cm, s.alkalinity_ceiling_mg_L, profile.sensitivity.fluoride,
-        profile.sensitivity.chlorine, profile.sensitivity.sodium, profile.sensitivity.boron, profile.short,
-    )  # fmt: skip
+        s.ec_max_uS_cm,
+        s.ec_short_term_max_uS_cm,
+        s.alkalinity_ceiling_mg_L,
+        profile.sensitivity.fluoride,
+        profile.sensitivity.chlorine,
+        profile.sensitivity.sodium,
+        profile.sensitivity.boron,
+        profile.short,
+    )
 
 
 @dataclass(frozen=True, eq=False)  # one object for one state of a pot: compared by identity
@@ -235,7 +253,10 @@ class PotDay:
 
     @cached_property
     def feeds_at_root(self) -> bool:
-        """Whether the root is fed: by the kind's default route, or by a school its grower chose. Carnivores only by choice."""
+        """Whether the root is fed: by the kind's default route, or by a school its grower chose.
+
+        Carnivores only by choice.
+        """
         by_kind = self.profile.feeding.routes[0] == "root" and not self.profile.carnivore
         return (by_kind or self.opted("root") is not None) and bool(self.phase_feeding and self.phase_feeding.feed)
 
@@ -252,9 +273,13 @@ class PotDay:
     def volume_L(self) -> float:
         """Usual pour. [L]"""
         return usual_pour_L(
-            self.kept.usual_volume_L, self.log.usual_volume_L, self.spec.loss_per_day, self.interval.days,
-            capacity_L(self.spec), habits()[self.profile.habit].LF,
-        )  # fmt: skip
+            self.kept.usual_volume_L,
+            self.log.usual_volume_L,
+            self.spec.loss_per_day,
+            self.interval.days,
+            capacity_L(self.spec),
+            habits()[self.profile.habit].LF,
+        )
 
     @cached_property
     def ready(self) -> Ready:
@@ -268,9 +293,16 @@ class PotDay:
 
 
 def pot_day(
-    kept: KeptPot, log: LogFacts, place: PlaceFacts, profile: Profile, spec: PotSpec, chosen: Chosen, predicted: Predicted,
-    found: PhaseFound, today: date,
-) -> PotDay:  # fmt: skip
+    kept: KeptPot,
+    log: LogFacts,
+    place: PlaceFacts,
+    profile: Profile,
+    spec: PotSpec,
+    chosen: Chosen,
+    predicted: Predicted,
+    found: PhaseFound,
+    today: date,
+) -> PotDay:
     """Everything that rules a pot on a day; ``found`` and ``spec`` are those of ``phase_on`` and of that phase."""
     interval = interval_on(log, place, kept, today)
     return PotDay(kept, log, place, profile, spec, chosen, predicted, found, interval, today)
@@ -282,57 +314,45 @@ def _condition(d: PotDay) -> Condition:
     arrived_leaf = log.new_leaf_on is not None and kept.arrived_on is not None and log.new_leaf_on > kept.arrived_on
     sprayed_by_choice = any(o.route == "leaf spray" for o in profile.opt_in)
     return Condition(
-        phase=d.found.phase, phase_since=d.found.since, rest_kind=profile.rest.kind, restart=profile.rest.restart,
-        arrived_on=kept.arrived_on, repotted_on=kept.repotted_on, new_leaf_since_arrival=arrived_leaf,
-        crust_on=log.crust_on, flushed_on=log.last_flush_on, last_reading_uS_cm=log.last_equivalent,
-        last_reading_on=log.last_equivalent_on, ceiling_uS_cm=profile.root_zone.ec_ceiling_uS_cm,
-        ideal_high_uS_cm=profile.root_zone.ec_ideal_uS_cm[1], predicted_uS_cm=d.predicted.reading,
-        rest_feeds=bool(rest and rest.feed), gate_needs=d.found.sentence if d.found.by == "growth gate" else "",
-        roots_working=log.roots_working, roots_moving_on=log.root_on, limp_on=log.limp_on, rot_on=log.rot_on,
+        phase=d.found.phase,
+        phase_since=d.found.since,
+        rest_kind=profile.rest.kind,
+        restart=profile.rest.restart,
+        arrived_on=kept.arrived_on,
+        repotted_on=kept.repotted_on,
+        new_leaf_since_arrival=arrived_leaf,
+        crust_on=log.crust_on,
+        flushed_on=log.last_flush_on,
+        last_reading_uS_cm=log.last_equivalent,
+        last_reading_on=log.last_equivalent_on,
+        ceiling_uS_cm=profile.root_zone.ec_ceiling_uS_cm,
+        ideal_high_uS_cm=profile.root_zone.ec_ideal_uS_cm[1],
+        predicted_uS_cm=d.predicted.reading,
+        rest_feeds=bool(rest and rest.feed),
+        gate_needs=d.found.sentence if d.found.by == "growth gate" else "",
+        roots_working=log.roots_working,
+        roots_moving_on=log.root_on,
+        limp_on=log.limp_on,
+        rot_on=log.rot_on,
         dry_share=depleted_share(kept.water, capacity_L(d.spec)) if kept.water else None,
-        medium_charged=kept.medium_charged, medium_since=kept.medium_since,
+        medium_charged=kept.medium_charged,
+        medium_since=kept.medium_since,
         prill_share_out=kept.prills.share_out if kept.prills else None,
         prill_until=kept.prills.until if kept.prills else None,
-        night_C=place.night_C, day_C=place.day_C, medium_C=place.medium_C, humidity_pct=place.humidity_pct,
-        climate_on=place.climate_on, nights=place.nights, days=place.days, minimum_C=profile.climate.minimum_C,
-        day_most_C=profile.climate.day_C[1], carnivore=profile.carnivore, root_opt_in=d.opted("root") is not None,
+        night_C=place.night_C,
+        day_C=place.day_C,
+        medium_C=place.medium_C,
+        humidity_pct=place.humidity_pct,
+        climate_on=place.climate_on,
+        nights=place.nights,
+        days=place.days,
+        minimum_C=profile.climate.minimum_C,
+        day_most_C=profile.climate.day_C[1],
+        carnivore=profile.carnivore,
+        root_opt_in=d.opted("root") is not None,
         wet_leaves_harm=profile.flush.from_above in ("never", "rim_only") and not sprayed_by_choice,
-        treated_on=kept.treated_on, treated_days=int(kept.treated_days), trial=kept.trial, overrides=kept.overrides,
-    )  # fmt: skip
-
-
-@lru_cache(maxsize=4096)
-def near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, from_above: FromAbove) -> FlushPlan:
-    """A flush for a predicted reading: a pure calculation, remembered, for a pot is asked about on every page of a day."""
-    return flush_plan(pot=spec, root_zone_uS_cm=root_zone_for(spec, reading), target_reading_uS_cm=target,
-                      water_uS_cm=water_ec, from_above=from_above).result  # fmt: skip
-
-
-@lru_cache(maxsize=8192)
-def round_pot(d: PotDay, water_ids: tuple[int, ...], first_uS_cm: float | None) -> RoundPot:
-    """A pot as the round needs it; a flush is worked out only where one is near. ``first_uS_cm``: the first water it may have."""
-    kept, rz, from_above = d.kept, d.profile.root_zone, d.profile.flush.from_above
-    rounds, litres, pause, sentence = 0, 0.0, 0.0, ""
-    reading = d.predicted.reading
-    if reading is not None and first_uS_cm is not None and reading >= FLUSH_SHARE * rz.ec_ceiling_uS_cm:
-        plan = near_flush(d.spec, reading, rz.ec_ideal_uS_cm[1], first_uS_cm, from_above)
-        rounds, litres, pause, sentence = plan.rounds, plan.round_L, plan.pause_min, plan.sentence
-        if plan.stop_runoff_uS_cm is not None:
-            sentence += f" Stop when the runoff reads {plan.stop_runoff_uS_cm:.0f} µS/cm after a pause."
-    low, high = d.nitrogen_range
-    leaf = d.opted("leaf spray")
-    spray = d.school.n_mg_L if d.school and leaf and d.found.phase == "active" else 0.0
-    return RoundPot(
-        id=kept.id, code=kept.code, name=kept.name or d.profile.short,
-        place=f"{d.place.name}, {kept.spot}" if kept.spot else d.place.name, shelf_order=kept.shelf_order,
-        isolated=kept.isolated, interval_days=d.interval.days, pattern=d.pattern, fed=d.fed,
-        last_pour_on=d.log.last_pour_on, last_flush_on=d.log.last_flush_on, feeds_at_root=d.feeds_at_root, n_low_mg_L=low,
-        n_high_mg_L=high, feed_ceiling_uS_cm=d.feed_ceiling_uS_cm, carnivore=d.profile.carnivore, volume_L=d.volume_L,
-        route=kept.route, reading_uS_cm=reading, ceiling_uS_cm=rz.ec_ceiling_uS_cm, flush_rounds=rounds,
-        flush_round_L=litres, flush_pause_min=pause, flush_sentence=sentence,
-        flush_forbidden=from_above in NEVER_FROM_ABOVE, water_ids=water_ids, holds=d.holds,
-        spray_n_mg_L=min(spray, leaf.n_max_mg_L) if leaf else 0.0,
-        spray_ceiling_uS_cm=leaf.ec_ceiling_uS_cm if leaf else None,
-        spray_mL=(d.school.spray_mL if d.school else None) or SPRAY_mL, skipped_until=kept.skipped_until,
-        ready=d.ready if kept.rule.by != "days" else CHECK,
-    )  # fmt: skip
+        treated_on=kept.treated_on,
+        treated_days=int(kept.treated_days),
+        trial=kept.trial,
+        overrides=kept.overrides,
+    )

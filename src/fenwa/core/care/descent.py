@@ -9,17 +9,38 @@ from typing import Literal, get_args
 from fenwa.core.errors import InputError
 
 Relation = Literal["division", "cutting", "offset"]
-Cause = Literal["rot", "dried out", "burnt by salt or feed", "cold", "heat", "pests", "disease", "never settled",
-                "at the end of its life", "not known"]  # fmt: skip
+Cause = Literal[
+    "rot",
+    "dried out",
+    "burnt by salt or feed",
+    "cold",
+    "heat",
+    "pests",
+    "disease",
+    "never settled",
+    "at the end of its life",
+    "not known",
+]
 
 MOST_AT_ONCE = 200
 _WORDS = ("one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 # what growers also call them; each is rooted or cut like the one it stands for
 _NAMES: dict[str, Relation] = {
-    "division": "division", "split": "division", "piece": "division", "backbulb": "division",
-    "cutting": "cutting", "pulling": "cutting", "leaf cutting": "cutting", "root cutting": "cutting",
-    "offset": "offset", "pup": "offset", "keiki": "offset", "plantlet": "offset", "runner": "offset", "gemma": "offset",
-}  # fmt: skip
+    "division": "division",
+    "split": "division",
+    "piece": "division",
+    "backbulb": "division",
+    "cutting": "cutting",
+    "pulling": "cutting",
+    "leaf cutting": "cutting",
+    "root cutting": "cutting",
+    "offset": "offset",
+    "pup": "offset",
+    "keiki": "offset",
+    "plantlet": "offset",
+    "runner": "offset",
+    "gemma": "offset",
+}
 
 
 @dataclass(frozen=True)

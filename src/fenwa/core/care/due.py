@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
 
-from fenwa.core.care.holds import Hold, blocked
+from fenwa.core.care.condition import Hold
+from fenwa.core.care.holds import blocked
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, spray_is_due
 from fenwa.core.care.readiness import Ready
 from fenwa.core.data.profile import PhaseFeeding

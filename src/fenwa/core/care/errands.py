@@ -8,8 +8,18 @@ from typing import Literal
 
 from fenwa.core.pot.flush import FromAbove
 
-ErrandKind = Literal["rinse tray pot", "change reservoir", "look again", "end of quarantine", "prills spent", "repot",
-                     "look", "meter check", "water re-test", "membrane"]  # fmt: skip
+ErrandKind = Literal[
+    "rinse tray pot",
+    "change reservoir",
+    "look again",
+    "end of quarantine",
+    "prills spent",
+    "repot",
+    "look",
+    "meter check",
+    "water re-test",
+    "membrane",
+]
 
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
 TRAY_RINSE_DAYS = 120  # where the kind names no cadence
@@ -106,11 +116,19 @@ def errands_of(p: PotFacts) -> list[Errand]:
         kind: ErrandKind = "change reservoir" if p.route == "reservoir" else "rinse tray pot"
         add(kind, rinse[0], "fresh water below" if p.route == "reservoir" else "rinse the tray pot", rinse[1])
     if p.look_again_on is not None:
-        add("look again", p.look_again_on, "look again", f"You wanted to look again: {p.look_again_for}" if p.look_again_for else
-            "You wanted to look again.")  # fmt: skip
+        add(
+            "look again",
+            p.look_again_on,
+            "look again",
+            f"You wanted to look again: {p.look_again_for}" if p.look_again_for else "You wanted to look again.",
+        )
     if p.isolated and p.isolated_since is not None:
-        add("end of quarantine", p.isolated_since + timedelta(days=QUARANTINE_DAYS), "quarantine may end",
-            "Look under the leaves and in the crown with a lens; clean twice, then move it.")  # fmt: skip
+        add(
+            "end of quarantine",
+            p.isolated_since + timedelta(days=QUARANTINE_DAYS),
+            "quarantine may end",
+            "Look under the leaves and in the crown with a lens; clean twice, then move it.",
+        )
     if p.prill_until is not None:
         add(
             "prills spent",
@@ -132,8 +150,11 @@ def errands_of(p: PotFacts) -> list[Errand]:
 def errands(pots: list[PotFacts], things: list[ThingFacts], until: date) -> list[Errand]:
     """Jobs due up to a day, the oldest first."""
     found = [e for p in pots for e in errands_of(p)]
-    found += [Errand(f"{t.id}-{t.due_on.isoformat()}", t.kind, t.due_on, None, t.name, t.sentence)
-              for t in things if t.due_on is not None]  # fmt: skip
+    found += [
+        Errand(f"{t.id}-{t.due_on.isoformat()}", t.kind, t.due_on, None, t.name, t.sentence)
+        for t in things
+        if t.due_on is not None
+    ]
     return sorted((e for e in found if e.due_on <= until), key=lambda e: (e.due_on, e.title))
 
 

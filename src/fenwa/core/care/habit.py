@@ -21,7 +21,10 @@ def usual_pour_L(
 
 
 def look_again_on(on: date, answers_days: tuple[int, int]) -> date:
-    """The day by which a kind has answered a change of salt or water: an earlier look is early, a later one settled. [d]"""
+    """The day by which a kind has answered a change of salt or water: an earlier look is early, a later one settled.
+
+    [d]
+    """
     return on + timedelta(days=answers_days[1])
 
 
@@ -31,7 +34,10 @@ ROOT_TIP_CM = 2.0  # table of holds: living tips of 2 to 3 cm
 def roots_work(
     said: bool | None, said_on: date | None, new_leaf_on: date | None, root_cm: float | None, root_on: date | None
 ) -> bool | None:
-    """Whether roots drink: what was said of them last, until a new leaf or a root tip of 2 cm shows that they do. None: not known."""
+    """Whether roots drink: what was said of them last, until a new leaf or a root tip of 2 cm shows that they do.
+
+    None: not known.
+    """
     if said is not False or said_on is None:
         return said
     leaf = new_leaf_on is not None and new_leaf_on > said_on

@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import date
-from typing import Literal
 
+from fenwa.core.care.climate_holds import of_climate
+from fenwa.core.care.condition import Blocked, Condition, Hold
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
-
-Phase = Literal["active", "flowering", "slowing", "rest", "dormant", "establishing", "stressed"]
-Blocked = Literal["water", "feed", "flush", "leaf spray"]
 
 # table of holds: guidelines and judgement [d, °C, shares]
 ARRIVAL_DAYS, ARRIVAL_REVIEW_DAYS = 14, 45
@@ -21,89 +17,22 @@ CHARGED_TIMES = 1.2  # of the comfortable top: a charged mix is spent when its r
 UNKNOWN_CHARGE_DAYS = 42
 CRUST_DAYS = 60
 RUNOFF_DAYS = 28  # an older runoff says little of today: the prediction stands instead
-COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
-WARM_AGAIN_DAYS, COOL_AGAIN_DAYS = 5, 2  # back in range for so long before a cold or hot spell counts as over
-DRY_AIR_kPa = 2.5  # vapour pressure deficit above which leaves lose water faster than roots bring it
-COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
-CLIMATE_DAYS = 10  # an older reading of the place says nothing of its nights now
 PRILL_DONE = 0.85
 BONE_DRY = 0.6  # share of all the medium can hold that is gone: feed would burn
 ILL_DAYS = 30  # a mark of illness stands until it is looked at again or this long
 OVERRIDE_DAYS = 60
 
 
-@dataclass(frozen=True)
-class Hold:
-    """One reason not to act. ``standing``: a rule of the kind, not an event; ``word``: why it was overridden."""
-
-    id: str
-    blocks: tuple[Blocked, ...]
-    reason: str
-    release: str
-    standing: bool = False
-    word: str = ""
-
-
-@dataclass(frozen=True)
-class Override:
-    """A hold a grower set aside, with the word that was asked for."""
-
-    hold_id: str
-    on: date
-    word: str
-
-
-@dataclass(frozen=True)
-class Condition:
-    """What is known of a pot's plant on the day. Dates None: never, or not known. [µS/cm, °C, cm, shares]"""
-
-    phase: Phase
-    phase_since: date | None
-    rest_kind: str
-    restart: str
-    arrived_on: date | None = None
-    repotted_on: date | None = None
-    new_leaf_since_arrival: bool = False
-    crust_on: date | None = None
-    flushed_on: date | None = None
-    last_reading_uS_cm: float | None = None
-    last_reading_on: date | None = None
-    ceiling_uS_cm: float | None = None
-    ideal_high_uS_cm: float | None = None
-    predicted_uS_cm: float | None = None
-    rest_feeds: bool = False
-    gate_needs: str = ""
-    roots_working: bool | None = None
-    roots_moving_on: date | None = None
-    limp_on: date | None = None
-    rot_on: date | None = None
-    dry_share: float | None = None
-    medium_charged: bool | None = None
-    medium_since: date | None = None
-    prill_share_out: float | None = None
-    prill_until: date | None = None
-    night_C: float | None = None
-    day_C: float | None = None
-    medium_C: float | None = None
-    humidity_pct: float | None = None
-    climate_on: date | None = None
-    nights: tuple[tuple[date, float], ...] = ()  # of the last days, oldest first; empty: only night_C is known
-    days: tuple[tuple[date, float], ...] = ()
-    minimum_C: float | None = None
-    day_most_C: float | None = None
-    carnivore: bool = False
-    root_opt_in: bool = False
-    wet_leaves_harm: bool = False
-    treated_on: date | None = None
-    treated_days: int = 0
-    trial: str = ""
-    overrides: tuple[Override, ...] = ()
-
-
 def holds(c: Condition, today: date) -> tuple[Hold, ...]:
     """Every open hold, the strictest first. Source: table of holds, judgement and guidelines."""
-    found = [*_of_phase(c), *_of_arrival(c, today), *_of_medium(c, today), *_of_health(c, today),
-             *_of_climate(c, today), *_of_kind(c)]  # fmt: skip
+    found = [
+        *_of_phase(c),
+        *_of_arrival(c, today),
+        *_of_medium(c, today),
+        *_of_health(c, today),
+        *of_climate(c, today),
+        *_of_kind(c),
+    ]
     if not found:
         return ()
     words = {o.hold_id: o.word for o in c.overrides if 0 <= (today - o.on).days < OVERRIDE_DAYS}
@@ -139,8 +68,14 @@ def _of_phase(c: Condition) -> list[Hold]:
             Hold("resting", ("feed", "flush", "leaf spray"), f"Resting{since}: plain water, sparingly, no feed.", until)
         ]
     if c.phase == "stressed":
-        return [Hold("stressed", ("feed", "leaf spray"), f"Stressed{since}: feed would burn what is left of the roots.",
-                     "Until new growth shows.")]  # fmt: skip
+        return [
+            Hold(
+                "stressed",
+                ("feed", "leaf spray"),
+                f"Stressed{since}: feed would burn what is left of the roots.",
+                "Until new growth shows.",
+            )
+        ]
     return []
 
 
@@ -150,19 +85,43 @@ def _of_arrival(c: Condition, today: date) -> list[Hold]:
     if arrived is not None:
         word = "day" if arrived == 1 else "days"
         if not c.new_leaf_since_arrival and 0 <= arrived < ARRIVAL_REVIEW_DAYS:
-            out.append(Hold("just arrived", ("feed", "leaf spray"), f"Arrived {arrived} {word} ago. No feed before a new leaf.",
-                            f"{ARRIVAL_DAYS} days and a new leaf, or {ARRIVAL_REVIEW_DAYS} days."))  # fmt: skip
+            out.append(
+                Hold(
+                    "just arrived",
+                    ("feed", "leaf spray"),
+                    f"Arrived {arrived} {word} ago. No feed before a new leaf.",
+                    f"{ARRIVAL_DAYS} days and a new leaf, or {ARRIVAL_REVIEW_DAYS} days.",
+                )
+            )
         elif c.new_leaf_since_arrival and 0 <= arrived < ARRIVAL_DAYS:
-            out.append(Hold("just arrived", ("feed", "leaf spray"), f"Arrived {arrived} {word} ago.",
-                            f"{ARRIVAL_DAYS} days after arrival."))  # fmt: skip
+            out.append(
+                Hold(
+                    "just arrived",
+                    ("feed", "leaf spray"),
+                    f"Arrived {arrived} {word} ago.",
+                    f"{ARRIVAL_DAYS} days after arrival.",
+                )
+            )
     if repotted is not None and 0 <= repotted < REPOTTED_MOST_DAYS:
         moving = c.roots_moving_on is not None and c.repotted_on is not None and c.roots_moving_on > c.repotted_on
         if repotted < REPOTTED_DAYS or (not moving and c.roots_working is False):
-            out.append(Hold("just repotted", ("feed",), "Cut roots and a fresh mix: no feed yet.",
-                            f"{REPOTTED_DAYS} days after repotting, roots moving."))  # fmt: skip
+            out.append(
+                Hold(
+                    "just repotted",
+                    ("feed",),
+                    "Cut roots and a fresh mix: no feed yet.",
+                    f"{REPOTTED_DAYS} days after repotting, roots moving.",
+                )
+            )
     if c.roots_working is False:
-        out.append(Hold("no working roots", ("feed", "flush"), "No roots to drink or to stand salt.",
-                        "Two living root tips of 2 to 3 cm, or a new leaf opening."))  # fmt: skip
+        out.append(
+            Hold(
+                "no working roots",
+                ("feed", "flush"),
+                "No roots to drink or to stand salt.",
+                "Two living root tips of 2 to 3 cm, or a new leaf opening.",
+            )
+        )
     return out
 
 
@@ -180,11 +139,6 @@ def _rinsed_since(c: Condition, on: date) -> bool:
     return now is not None and now <= c.ideal_high_uS_cm
 
 
-def vapour_deficit_kPa(celsius: float, humidity_pct: float) -> float:
-    """Vapour pressure deficit of the air, by the Magnus formula over water. [kPa]"""
-    return 0.6112 * math.exp(17.62 * celsius / (243.12 + celsius)) * (1 - humidity_pct / 100)
-
-
 def _of_medium(c: Condition, today: date) -> list[Hold]:
     out: list[Hold] = []
     read, since = _days(c.last_reading_on, today), _days(c.medium_since, today)
@@ -195,11 +149,23 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
     if c.medium_charged and since is not None and since < 2 * UNKNOWN_CHARGE_DAYS and top is not None:
         spent = read_since_potting and c.last_reading_uS_cm is not None and c.last_reading_uS_cm < CHARGED_TIMES * top
         if not spent:
-            out.append(Hold("feed in the medium", ("feed",), "The mix came with feed: it feeds already.",
-                            f"A runoff below {CHARGED_TIMES * top:.0f} µS/cm, or {2 * UNKNOWN_CHARGE_DAYS} days."))  # fmt: skip
+            out.append(
+                Hold(
+                    "feed in the medium",
+                    ("feed",),
+                    "The mix came with feed: it feeds already.",
+                    f"A runoff below {CHARGED_TIMES * top:.0f} µS/cm, or {2 * UNKNOWN_CHARGE_DAYS} days.",
+                )
+            )
     if c.medium_charged is None and since is not None and 0 <= since < UNKNOWN_CHARGE_DAYS and not read_since_potting:
-        out.append(Hold("medium not known", ("feed",), "Whether the fresh mix holds feed is not known.",
-                        f"A runoff reading, or {UNKNOWN_CHARGE_DAYS} days after potting."))  # fmt: skip
+        out.append(
+            Hold(
+                "medium not known",
+                ("feed",),
+                "Whether the fresh mix holds feed is not known.",
+                f"A runoff reading, or {UNKNOWN_CHARGE_DAYS} days after potting.",
+            )
+        )
     if c.crust_on is not None and 0 <= (today - c.crust_on).days <= CRUST_DAYS and not _rinsed_since(c, c.crust_on):
         out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.", _RINSED))
     over = c.last_reading_uS_cm is not None and c.ceiling_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm
@@ -215,11 +181,23 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
             )
     if c.prill_share_out is not None and c.prill_share_out < PRILL_DONE:
         until = f" about {c.prill_until.day} {c.prill_until:%b}" if c.prill_until else ""
-        out.append(Hold("prills running", ("feed",), f"Prills have given {100 * c.prill_share_out:.0f} % of what they hold.",
-                        f"When {100 * PRILL_DONE:.0f} % is out,{until or ' by warmth and days'}."))  # fmt: skip
+        out.append(
+            Hold(
+                "prills running",
+                ("feed",),
+                f"Prills have given {100 * c.prill_share_out:.0f} % of what they hold.",
+                f"When {100 * PRILL_DONE:.0f} % is out,{until or ' by warmth and days'}.",
+            )
+        )
     if c.dry_share is not None and c.dry_share > BONE_DRY:
-        out.append(Hold("bone dry", ("feed", "flush"), "Dry through: feed would burn, and a flush would run past.",
-                        "Wet it with plain water first; feed at the next watering or an hour later."))  # fmt: skip
+        out.append(
+            Hold(
+                "bone dry",
+                ("feed", "flush"),
+                "Dry through: feed would burn, and a flush would run past.",
+                "Wet it with plain water first; feed at the next watering or an hour later.",
+            )
+        )
     return out
 
 
@@ -228,14 +206,32 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
     rot, limp, treated = _days(c.rot_on, today), _days(c.limp_on, today), _days(c.treated_on, today)
     healed = c.rot_on is not None and c.roots_moving_on is not None and c.roots_moving_on > c.rot_on
     if rot is not None and rot <= ILL_DAYS and not healed:
-        out.append(Hold("rot", ("feed", "flush"), "Rot seen: wet roots are dying.",
-                        f"Rot cut, dried, and a new root measured; {ILL_DAYS} days at most."))  # fmt: skip
+        out.append(
+            Hold(
+                "rot",
+                ("feed", "flush"),
+                "Rot seen: wet roots are dying.",
+                f"Rot cut, dried, and a new root measured; {ILL_DAYS} days at most.",
+            )
+        )
     if limp is not None and limp <= ILL_DAYS:
-        out.append(Hold("wilting", ("feed", "flush"), "Limp: find out whether it is dry or rotting before anything else.",
-                        "A look without limp leaves."))  # fmt: skip
+        out.append(
+            Hold(
+                "wilting",
+                ("feed", "flush"),
+                "Limp: find out whether it is dry or rotting before anything else.",
+                "A look without limp leaves.",
+            )
+        )
     if treated is not None and 0 <= treated < max(c.treated_days, 2):
-        out.append(Hold("treated", ("leaf spray",), f"Leaves were treated {treated} days ago.",
-                        "When the interval of the product's label has passed, two days at least."))  # fmt: skip
+        out.append(
+            Hold(
+                "treated",
+                ("leaf spray",),
+                f"Leaves were treated {treated} days ago.",
+                "When the interval of the product's label has passed, two days at least.",
+            )
+        )
     if c.trial:
         out.append(
             Hold(
@@ -245,69 +241,28 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
     return out
 
 
-def _lasting(
-    readings: tuple[tuple[date, float], ...], today: date, outside: Callable[[float], bool], back: Callable[[float], bool],
-    for_days: int,
-) -> tuple[date, float] | None:  # fmt: skip
-    """The newest reading out of range, unless all since were back in it for long enough; old ones say nothing of now."""
-    recent = [r for r in readings if 0 <= (today - r[0]).days <= CLIMATE_DAYS]
-    out = next((r for r in reversed(recent) if outside(r[1])), None)
-    if out is None:
-        return None
-    since = [r for r in recent if r[0] > out[0]]
-    over = bool(since) and all(back(v) for _, v in since) and (since[-1][0] - out[0]).days >= for_days
-    return None if over else out
-
-
-def _when(on: date, today: date) -> str:
-    return "" if (today - on).days <= 1 else f" on {on.day} {on:%b}"
-
-
-def _of_climate(c: Condition, today: date) -> list[Hold]:
-    known = c.climate_on is not None and 0 <= (today - c.climate_on).days <= CLIMATE_DAYS
-    out: list[Hold] = []
-    if not known:
-        return out
-    if c.minimum_C is not None:
-        low, floor = c.minimum_C, COLD_MEDIUM_HARDY_C if c.minimum_C < COLD_MEDIUM_HARDY_C else COLD_MEDIUM_C
-        nights = c.nights or (((c.climate_on, c.night_C),) if c.climate_on and c.night_C is not None else ())
-        night = _lasting(nights, today, lambda v: v < low, lambda v: v >= low + COLD_MARGIN_C, WARM_AGAIN_DAYS)
-        if night is not None:
-            said = f"Night of {night[1]:g} °C{_when(night[0], today)}, below its {low:g}"
-        else:
-            said = f"Medium at {c.medium_C:g} °C" if c.medium_C is not None and c.medium_C < floor else ""
-        if said:
-            out.append(Hold("cold", ("feed", "flush", "leaf spray"), f"{said}: too cold to drink.",
-                            f"Nights of {low + COLD_MARGIN_C:g} °C or more for five days."))  # fmt: skip
-    if c.day_most_C is not None:
-        most = c.day_most_C
-        days = c.days or (((c.climate_on, c.day_C),) if c.climate_on and c.day_C is not None else ())
-        hot = _lasting(days, today, lambda v: v > most + HEAT_MARGIN_C, lambda v: v <= most, COOL_AGAIN_DAYS)
-        if hot is not None:
-            out.append(Hold("heat", ("feed", "leaf spray"), f"Days of {hot[1]:g} °C{_when(hot[0], today)}: plain water only.",
-                            "Two days back in its range."))  # fmt: skip
-    if c.day_C is not None and c.humidity_pct is not None:
-        deficit = vapour_deficit_kPa(c.day_C, c.humidity_pct)
-        if deficit > DRY_AIR_kPa:
-            out.append(
-                Hold(
-                    "dry air",
-                    ("feed", "leaf spray"),
-                    f"Air of {c.day_C:g} °C and {c.humidity_pct:g} %: vapour deficit {deficit:.1f} kPa. Plain water only.",
-                    f"A day with a deficit under {DRY_AIR_kPa:g} kPa.",
-                )
-            )
-    return out
-
-
 def _of_kind(c: Condition) -> list[Hold]:
     out: list[Hold] = []
     if c.carnivore and not c.root_opt_in:
-        out.append(Hold("carnivore roots", ("feed",), "A carnivore: nothing but pure water at its roots.",
-                        "Only if you choose a school that feeds a little at the root.", standing=True))  # fmt: skip
+        out.append(
+            Hold(
+                "carnivore roots",
+                ("feed",),
+                "A carnivore: nothing but pure water at its roots.",
+                "Only if you choose a school that feeds a little at the root.",
+                standing=True,
+            )
+        )
     if c.wet_leaves_harm:
-        out.append(Hold("leaves dry at night", ("leaf spray",), "Its leaves must not stay wet at night.",
-                        "Spray in the morning, dry by dusk.", standing=True))  # fmt: skip
+        out.append(
+            Hold(
+                "leaves dry at night",
+                ("leaf spray",),
+                "Its leaves must not stay wet at night.",
+                "Spray in the morning, dry by dusk.",
+                standing=True,
+            )
+        )
     return out
 
 
@@ -344,8 +299,14 @@ def open_holds(*, condition: Condition, today: date) -> Computed[tuple[Hold, ...
     ledger = Ledger(
         "When the answer is do not", "Table of holds; the strictest wins.", ("judgement", "care-guideline", "magnus")
     )
-    dated = (("phase", condition.phase_since), ("arrival", condition.arrived_on), ("repotting", condition.repotted_on),
-             ("crust", condition.crust_on), ("runoff", condition.last_reading_on), ("rot", condition.rot_on))  # fmt: skip
+    dated = (
+        ("phase", condition.phase_since),
+        ("arrival", condition.arrived_on),
+        ("repotting", condition.repotted_on),
+        ("crust", condition.crust_on),
+        ("runoff", condition.last_reading_on),
+        ("rot", condition.rot_on),
+    )
     for i, (name, on) in enumerate(dated):
         if on is not None:
             ledger.take(f"t{i}", f"days since {name}", (today - on).days, "d", "log")

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwa.core.care.holds import Hold, blocked
+from fenwa.core.care.condition import Hold
+from fenwa.core.care.holds import blocked
 
 
 @dataclass(frozen=True)

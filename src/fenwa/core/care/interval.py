@@ -70,7 +70,9 @@ def mean_C(night_C: float | None, day_C: float | None) -> float | None:
 
 
 def warmth_on(readings: Sequence[tuple[date, float]], on: date) -> float | None:
-    """How warm a place was on a day: the nearest reading within 30 days, else the place's median; None: never measured. [°C]
+    """How warm a place was on a day: the nearest reading within 30 days, else the place's median. [°C]
+
+    None: never measured.
 
     A place measured once is then as warm then as now, and its warmth moves no interval.
     """

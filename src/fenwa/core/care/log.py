@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
+from fenwa.core.care.condition import Phase
 from fenwa.core.care.habit import roots_work
-from fenwa.core.care.holds import Phase
 from fenwa.core.care.pattern import FedSoFar
 
 LoggedJob = Literal["feed", "plain", "flush"]

@@ -18,7 +18,10 @@ PatternJob = Literal["feed", "plain", "leaf spray", "none"]
 
 @dataclass(frozen=True)
 class Pattern:
-    """A rhythm. ``count``: ``feeds`` of every ``cycle`` waterings; ``days`` and ``leaf spray``: each ``every_days``. [d]"""
+    """A rhythm.
+
+    ``count``: ``feeds`` of every ``cycle`` waterings; ``days`` and ``leaf spray``: each ``every_days``. [d]
+    """
 
     kind: PatternKind
     cycle: int = 1
@@ -93,8 +96,11 @@ def _next(pattern: Pattern, fed: FedSoFar, today: date) -> NextFeed:
     if pattern.kind == "leaf spray":
         due = spray_is_due(pattern, fed, today)
         on = today if fed.last_spray_on is None else fed.last_spray_on + timedelta(days=round(pattern.every_days))
-        return NextFeed("leaf spray" if due else "plain", max(on, today),
-                        f"A thin spray on the leaves{', ' + pattern.when if pattern.when else ''}; the root gets plain water.")  # fmt: skip
+        return NextFeed(
+            "leaf spray" if due else "plain",
+            max(on, today),
+            f"A thin spray on the leaves{', ' + pattern.when if pattern.when else ''}; the root gets plain water.",
+        )
     if pattern.kind == "none":
         return NextFeed("plain", None, "No feed in this rhythm: plain water.")
     feed = feed_is_next(pattern, fed, today)
@@ -146,8 +152,11 @@ def feeding_pattern(*, pattern: Pattern, fed: FedSoFar = FedSoFar(), today: date
     require(pattern.cycle, "Waterings in a cycle", "", low=1, high=60, pointer="/pattern/cycle")
     require(pattern.feeds, "Waterings with feed", "", low=0, high=60, pointer="/pattern/feeds")
     if pattern.feeds > pattern.cycle:
-        raise InputError(f"{pattern.feeds} waterings with feed out of {pattern.cycle} cannot be. Lower one or raise the other.",
-                         pointer="/pattern/feeds", value=pattern.feeds)  # fmt: skip
+        raise InputError(
+            f"{pattern.feeds} waterings with feed out of {pattern.cycle} cannot be. Lower one or raise the other.",
+            pointer="/pattern/feeds",
+            value=pattern.feeds,
+        )
     if pattern.kind in ("days", "leaf spray"):
         require(pattern.every_days, "Days between feeds", "d", low=1, high=366, pointer="/pattern/every_days")
     ledger = Ledger("What the next watering carries", "A missed feed is never doubled.", ("judgement",))

@@ -1,4 +1,6 @@
-"""What a plant is doing: the grower's word, what is seen, light and warmth, the calendar; and when a dry rest may end."""
+"""What a plant is doing: the grower's word, what is seen, light and warmth, the calendar; and when a dry rest may
+end.
+"""
 
 from __future__ import annotations
 
@@ -7,7 +9,7 @@ from datetime import date, timedelta
 from functools import lru_cache
 from typing import Literal
 
-from fenwa.core.care.holds import Phase
+from fenwa.core.care.condition import Phase
 from fenwa.core.care.season import YEAR, Hemisphere, days_from_shortest, days_into
 from fenwa.core.data.profile import Rest
 from fenwa.core.entry import require
@@ -155,14 +157,17 @@ def _by_growth(rest: Rest, seen: Seen, today: date, hemisphere: Hemisphere) -> P
         )
     if stopped is not None and (growth is None or stopped >= growth):
         if rest.kind != "none" and (today - stopped).days >= STOPPED_DAYS:
-            return PhaseFound(resting_phase(rest), stopped + timedelta(days=STOPPED_DAYS), "growth",
-                              f"Growth stopped on {_said(stopped)} and this kind rests.")  # fmt: skip
+            return PhaseFound(
+                resting_phase(rest),
+                stopped + timedelta(days=STOPPED_DAYS),
+                "growth",
+                f"Growth stopped on {_said(stopped)} and this kind rests.",
+            )
         return PhaseFound("slowing", stopped, "growth", f"Growth stopped on {_said(stopped)}.")
     assert growth is not None
     if (today - growth).days <= SEEN_DAYS:
         return PhaseFound("active", growth, "growth", f"Growth seen on {_said(growth)}: fed while it grows.")
-    return PhaseFound("slowing", growth + timedelta(days=SEEN_DAYS), "growth",
-                      f"No growth seen since {_said(growth)}.")  # fmt: skip
+    return PhaseFound("slowing", growth + timedelta(days=SEEN_DAYS), "growth", f"No growth seen since {_said(growth)}.")
 
 
 def _by_warmth(rest: Rest, seen: Seen, today: date, hemisphere: Hemisphere) -> PhaseFound:
@@ -193,7 +198,9 @@ def _said(on: date) -> str:
 
 
 def phase_of(rest: Rest, school: PhaseSchool, seen: Seen, today: date, hemisphere: Hemisphere) -> PhaseFound:
-    """The phase by a school; the newer of the grower's word and the school's change rules, and a shut gate keeps a dry rest."""
+    """The phase by a school; the newer of the grower's word and the school's change rules, and a shut gate keeps a
+    dry rest.
+    """
     noted = PhaseFound(seen.noted or "active", seen.noted_on, "your note", "As you noted.")
     if school == "noted":
         return noted

@@ -1,4 +1,6 @@
-"""Is the pot ready for water? Each grower's own rule: weight, probe, finger, root colour, first droop, or days alone."""
+"""Is the pot ready for water? Each grower's own rule: weight, probe, finger, root colour, first droop, or days
+alone.
+"""
 
 from __future__ import annotations
 
@@ -189,8 +191,14 @@ def readiness(
     if felt.left_share is not None:
         require(felt.left_share, "Share of water left", "", low=-1, high=3, pointer="/felt/left_share")
     if felt.probe_value is not None and rule.probe is not None:
-        require(felt.probe_value, f"Reading of {rule.probe.name}", "", low=rule.probe.lowest, high=rule.probe.highest,
-                pointer="/felt/probe_value")  # fmt: skip
+        require(
+            felt.probe_value,
+            f"Reading of {rule.probe.name}",
+            "",
+            low=rule.probe.lowest,
+            high=rule.probe.highest,
+            pointer="/felt/probe_value",
+        )
     ledger = Ledger("Is it ready for water?", "The grower's own rule.", ("judgement",))
     if rule.by == "weight" and felt.left_share is not None:
         ledger.take("left", "share of its water left", felt.left_share, "", "measured")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import lru_cache
@@ -11,138 +10,30 @@ from typing import Any
 
 from fenwa.core.care.cans import SAFE, CanWater, MixNeed, SharedCan, SLOPE_uS_PER_mg_N, group
 from fenwa.core.care.due import Job, RoundPot, job_of, sprays_today
+from fenwa.core.care.round_parts import (
+    Can,
+    CanPot,
+    Look,
+    RoundPlan,
+    RoundWater,
+    legs_of,
+    litres_for,
+    shares_of,
+    walk_of,
+)
 from fenwa.core.errors import DomainError
-from fenwa.core.mix.dose import Dose, StrengthMode, dose
+from fenwa.core.mix.asked_dose import Dose
+from fenwa.core.mix.dose import StrengthMode, dose
 from fenwa.core.mix.elements import ions_per_gram, label_to_elements
 from fenwa.core.mix.feed import FeedModel, ProductSlope, elements_of
 from fenwa.core.mix.label import Label
 from fenwa.core.mix.stock import PURE
 from fenwa.core.registry import calculation
-from fenwa.core.water.kinds import BaseWater
-from fenwa.core.working import Computed, Ledger, Working
+from fenwa.core.working import Computed, Ledger
 
-SPARE = 1.05  # a can holds a little more than the pots take
 SPRAY_SPARE_mL = 5.0  # a mist bottle does not give its last
 MINUTES_A_POT, MINUTES_A_CAN, MINUTES_A_ROUND = 0.75, 2.5, 2.0  # judgement
 CLEAN_HANDS = "Isolated pots last: wash hands and blades before and after them, and let nothing drip from pot to pot."
-
-
-@dataclass(frozen=True)
-class RoundWater:
-    """A water the cans may be filled with."""
-
-    id: int
-    name: str
-    base: BaseWater
-
-
-@dataclass(frozen=True)
-class CanPot:
-    """A pot's share of a can. [mL]"""
-
-    pot_id: int
-    code: str
-    name: str
-    place: str
-    amount_mL: float
-    route: str
-    isolated: bool
-    why: str
-    row: int = 0  # pots of one number stand in a row and get the same
-
-
-@dataclass(frozen=True)
-class Can:
-    """One can: what is in it, how much, and who gets it. [L, µS/cm]"""
-
-    letter: str
-    job: Job
-    title: str
-    water_id: int
-    water_name: str
-    volume_L: float
-    ec_uS_cm: float
-    ec_low_uS_cm: float
-    ec_high_uS_cm: float
-    nitrogen_mg_L: float
-    strength: StrengthMode | None
-    strength_value: float
-    weighing: str
-    why: str
-    dose: Dose | None
-    working: Working | None
-    pots: tuple[CanPot, ...]
-
-
-@dataclass(frozen=True)
-class Look:
-    """A pot to look at and not to pour, or to pour only plain."""
-
-    pot_id: int
-    code: str
-    name: str
-    reason: str
-    release: str
-
-
-@dataclass(frozen=True)
-class Leg:
-    """A part of the walk: pots that get one can, in order."""
-
-    letter: str
-    pot_ids: tuple[int, ...]
-
-
-@dataclass(frozen=True)
-class RoundPlan:
-    """Today's work, and the walk through it."""
-
-    cans: tuple[Can, ...]
-    looks: tuple[Look, ...]
-    pots_due: int
-    minutes: float
-    legs: tuple[Leg, ...] = ()
-    saving: str = ""
-    clean_hands: str = ""
-
-
-def _walk(pots: list[RoundPot]) -> list[RoundPot]:
-    return sorted(pots, key=lambda p: (p.isolated, p.shelf_order, p.code))
-
-
-def _shares(pots: list[RoundPot]) -> tuple[CanPot, ...]:
-    return in_rows(
-        CanPot(p.id, p.code, p.name, p.place, round(p.volume_L * 1000, -1), p.route, p.isolated, p.ready.sentence)
-        for p in _walk(pots)
-    )
-
-
-def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
-    """Numbers the rows of a can: neighbours in walking order that get the same amount by the same route.
-
-    An isolated pot is a row of its own: hands are washed between.
-    """
-    out: list[CanPot] = []
-    for share in shares:
-        before = out[-1] if out else None
-        alike = before is not None and not share.isolated and not before.isolated and (
-            (share.amount_mL, share.route, share.place) == (before.amount_mL, before.route, before.place)
-        )  # fmt: skip
-        out.append(replace(share, row=0 if before is None else before.row if alike else before.row + 1))
-    return tuple(out)
-
-
-def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
-    """The walk: can by can in their order, and every isolated pot after all others, whatever it gets.
-
-    What drips or clings goes from the healthy to the suspect and never back (hygiene of the order of the day).
-    """
-    parts = [(c.letter, tuple(p.pot_id for p in c.pots if p.isolated is last)) for last in (False, True) for c in cans]
-    return tuple(Leg(letter, ids) for letter, ids in parts if ids)
-
-
-def _litres(pots: list[RoundPot]) -> float:
-    return math.ceil(sum(p.volume_L for p in pots) * SPARE * 10) / 10
 
 
 @lru_cache(maxsize=256)
@@ -178,22 +69,37 @@ def _feed_can(shared: SharedCan, pots: list[RoundPot], bench: _Bench) -> Can:
     ceiling = strictest.feed_ceiling_uS_cm
     strength = float(max(1, math.floor((shared.n_low_mg_L + shared.n_high_mg_L) / 2)))
     why = f"The strictest, {strictest.code}, takes a feed up to {ceiling:.0f} µS/cm." if ceiling else ""
-    return _made("feed", pots, water, strength, _litres(pots), ceiling, strictest.code, why, bench)
+    return _made("feed", pots, water, strength, litres_for(pots), ceiling, strictest.code, why, bench)
 
 
 def _made(
-    job: Job, pots: list[RoundPot], water: RoundWater, strength: float, volume: float, ceiling: float | None, of: str,
-    why: str, bench: _Bench,
-) -> Can:  # fmt: skip
+    job: Job,
+    pots: list[RoundPot],
+    water: RoundWater,
+    strength: float,
+    volume: float,
+    ceiling: float | None,
+    of: str,
+    why: str,
+    bench: _Bench,
+) -> Can:
     """A can with what is weighed into it, kept under the ceiling."""
     named: StrengthMode = "nitrogen"
     value = strength
 
     def make() -> Computed[Dose]:
         return _remembered_dose(
-            label=bench.label, base=water.base, volume_L=volume, strength=named, value=value, ceiling_uS_cm=ceiling,
-            ceiling_of=of, scale_step_g=bench.scale_step_g, syringe_step_mL=bench.syringe_step_mL, slope=bench.slope,
-        )  # fmt: skip
+            label=bench.label,
+            base=water.base,
+            volume_L=volume,
+            strength=named,
+            value=value,
+            ceiling_uS_cm=ceiling,
+            ceiling_of=of,
+            scale_step_g=bench.scale_step_g,
+            syringe_step_mL=bench.syringe_step_mL,
+            slope=bench.slope,
+        )
 
     computed = make()
     if computed.result.over_ceiling and ceiling is not None:
@@ -201,14 +107,32 @@ def _made(
         computed = make()
     made = computed.result
     title = f"{volume:g} L feed" if job == "feed" else f"{1000 * volume:.0f} mL leaf spray"
-    shares = _shares(pots) if job == "feed" else _spray_shares(pots)
-    return Can("", job, title, water.id, water.name, volume, made.ec_total_uS_cm, made.ec_low_uS_cm, made.ec_high_uS_cm,
-               made.nitrogen_mg_L, named, value, weighing_line(made), why, made, computed.working, shares)  # fmt: skip
+    shares = shares_of(pots) if job == "feed" else _spray_shares(pots)
+    return Can(
+        "",
+        job,
+        title,
+        water.id,
+        water.name,
+        volume,
+        made.ec_total_uS_cm,
+        made.ec_low_uS_cm,
+        made.ec_high_uS_cm,
+        made.nitrogen_mg_L,
+        named,
+        value,
+        weighing_line(made),
+        why,
+        made,
+        computed.working,
+        shares,
+    )
 
 
 def _spray_shares(pots: list[RoundPot]) -> tuple[CanPot, ...]:
     return tuple(
-        CanPot(p.id, p.code, p.name, p.place, p.spray_mL, "leaf spray", p.isolated, p.pattern.when) for p in _walk(pots)
+        CanPot(p.id, p.code, p.name, p.place, p.spray_mL, "leaf spray", p.isolated, p.pattern.when)
+        for p in walk_of(pots)
     )
 
 
@@ -223,9 +147,19 @@ def _spray_cans(pots: list[RoundPot], waters: list[RoundWater], bench: _Bench, l
         volume = math.ceil((sum(p.spray_mL for p in members) + SPRAY_SPARE_mL) / 10) / 100
         when = members[0].pattern.when
         try:
-            out.append(_made("leaf spray", members, bench.waters[shared.water_id], max(1.0, math.floor(shared.n_high_mg_L)), volume,
-                             strictest.spray_ceiling_uS_cm, strictest.code,
-                             f"On the leaves{', ' + when if when else ''}; never in the tray or on the medium.", bench))  # fmt: skip
+            out.append(
+                _made(
+                    "leaf spray",
+                    members,
+                    bench.waters[shared.water_id],
+                    max(1.0, math.floor(shared.n_high_mg_L)),
+                    volume,
+                    strictest.spray_ceiling_uS_cm,
+                    strictest.code,
+                    f"On the leaves{', ' + when if when else ''}; never in the tray or on the medium.",
+                    bench,
+                )
+            )
         except DomainError as refused:
             ledger.caution(f"No leaf spray for {', '.join(p.code for p in members)}: {refused.detail}")
     return out
@@ -245,11 +179,16 @@ def weighing_line(made: Dose) -> str:
     """What goes in, as the bench needs to hear it."""
     if made.stock is not None:
         s = made.stock
-        return (f"{s.draw_mL:.3g} mL of stock: {s.weigh_g:.6g} g in {s.bottle_mL:g} mL "
-                f"(the can alone would take {made.amount_g:.2g} g)")  # fmt: skip
+        return (
+            f"{s.draw_mL:.3g} mL of stock: {s.weigh_g:.6g} g in {s.bottle_mL:g} mL "
+            f"(the can alone would take {made.amount_g:.2g} g)"
+        )
     amount = made.amount_mL if made.amount_mL is not None else made.amount_g
     tail = f"; {made.stock_refusal}" if made.stock_refusal else ""
-    return f"{amount:.3g} {made.rounded_unit}, rounds to {made.rounded_amount:g} ({made.rounding_error_pct:.0f} % off){tail}"
+    return (
+        f"{amount:.3g} {made.rounded_unit}, rounds to {made.rounded_amount:g} "
+        f"({made.rounding_error_pct:.0f} % off){tail}"
+    )
 
 
 @calculation("round", title="Today's round", station="round", many_rows=True)
@@ -335,7 +274,7 @@ def round_plan(
                     by_water.setdefault(first, []).append(p)
         cans.extend(_plain_can(by_water[w.id], w, carnivore) for w in waters if w.id in by_water)
     cans.extend(sorted(strengths, key=lambda c: c.ec_uS_cm))
-    for p in _walk([p for p in pots if jobs[p.id] == "flush"]):
+    for p in walk_of([p for p in pots if jobs[p.id] == "flush"]):
         flush_water = next((w for w in waters if w.id in p.water_ids), None)
         if flush_water is None:
             no_water.append(p)
@@ -344,18 +283,21 @@ def round_plan(
     cans.extend(mist)
     looks = [
         Look(p.id, p.code, p.name, h.reason, h.release)
-        for p in _walk(pots)
+        for p in walk_of(pots)
         for h in [h for h in p.holds if not h.standing and not h.word][:1]
-    ]  # fmt: skip
-    looks += [Look(p.id, p.code, p.name, "No water at hand is fit for it.", "Enter or choose a purer water.")
-              for p in _walk(no_water)]  # fmt: skip
+    ]
+    looks += [
+        Look(p.id, p.code, p.name, "No water at hand is fit for it.", "Enter or choose a purer water.")
+        for p in walk_of(no_water)
+    ]
     lettered = tuple(replace(c, letter=_letter(i)) for i, c in enumerate(cans))
     due = len({p.pot_id for c in lettered for p in c.pots})
     ledger.take("n_pots", "pots due", due, "")
     ledger.take("n_cans", "cans", len(lettered), "")
     ledger.take("n_rounds", "flush rounds", sum(p.flush_rounds for p in pots if jobs[p.id] == "flush"), "")
-    minutes = ledger.step("minutes", f"{MINUTES_A_POT} * n_pots + {MINUTES_A_CAN} * n_cans + {MINUTES_A_ROUND} * n_rounds",
-                          "min", "about")  # fmt: skip
+    minutes = ledger.step(
+        "minutes", f"{MINUTES_A_POT} * n_pots + {MINUTES_A_CAN} * n_cans + {MINUTES_A_ROUND} * n_rounds", "min", "about"
+    )
     isolated = any(p.isolated for c in lettered for p in c.pots)
     return ledger.close(
         RoundPlan(lettered, tuple(looks), due, minutes, legs_of(lettered), saving, CLEAN_HANDS if isolated else "")
@@ -379,8 +321,10 @@ def _feed_cans(
             ledger.caution(f"No feed can for {', '.join(p.code for p in members)}: {refused.detail}")
             unfed += members
     if found.left_out:
-        ledger.caution("No feed fits under the ceiling on any water at hand for "
-                       f"{', '.join(p.code for p in unfed if p.id in found.left_out)}: plain water.")  # fmt: skip
+        ledger.caution(
+            "No feed fits under the ceiling on any water at hand for "
+            f"{', '.join(p.code for p in unfed if p.id in found.left_out)}: plain water."
+        )
     fed = found.alone
     saving = (
         f"{len(found.cans)} feed {'can' if len(found.cans) == 1 else 'cans'} for {fed} pots."
@@ -395,10 +339,27 @@ def _letter(i: int) -> str:
 
 
 def _plain_can(pots: list[RoundPot], w: RoundWater, carnivore: bool) -> Can:
-    volume, ec = _litres(pots), w.base.ec25_uS_cm
+    volume, ec = litres_for(pots), w.base.ec25_uS_cm
     why = "Its own can: carnivores never share one with feed." if carnivore else "Plain water, nothing added."
-    return Can("", "plain", f"{volume:g} L {w.name}, nothing added", w.id, w.name, volume, ec, ec, ec, 0.0, None, 0.0, "", why,
-               None, None, _shares(pots))  # fmt: skip
+    return Can(
+        "",
+        "plain",
+        f"{volume:g} L {w.name}, nothing added",
+        w.id,
+        w.name,
+        volume,
+        ec,
+        ec,
+        ec,
+        0.0,
+        None,
+        0.0,
+        "",
+        why,
+        None,
+        None,
+        shares_of(pots),
+    )
 
 
 def _flush_can(p: RoundPot, w: RoundWater) -> Can:
@@ -407,5 +368,22 @@ def _flush_can(p: RoundPot, w: RoundWater) -> Can:
     reading = (
         f"Reading about {p.reading_uS_cm:.0f}, ceiling {p.ceiling_uS_cm:.0f}." if p.reading_uS_cm is not None else ""
     )
-    return Can("", "flush", f"Flush {p.code}", w.id, w.name, volume, ec, ec, ec, 0.0, None, 0.0, p.flush_sentence, reading,
-               None, None, (share,))  # fmt: skip
+    return Can(
+        "",
+        "flush",
+        f"Flush {p.code}",
+        w.id,
+        w.name,
+        volume,
+        ec,
+        ec,
+        ec,
+        0.0,
+        None,
+        0.0,
+        p.flush_sentence,
+        reading,
+        None,
+        None,
+        (share,),
+    )

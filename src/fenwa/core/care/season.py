@@ -18,9 +18,14 @@ def day_length_h(latitude_deg: float, on: date) -> float:
     """Hours between sunrise and sunset, 0 to 24, E9.1 with Spencer's declination. [h]"""
     turn = 2 * math.pi * (on.timetuple().tm_yday - 1) / YEAR
     sun = (
-        0.006918 - 0.399912 * math.cos(turn) + 0.070257 * math.sin(turn) - 0.006758 * math.cos(2 * turn)
-        + 0.000907 * math.sin(2 * turn) - 0.002697 * math.cos(3 * turn) + 0.00148 * math.sin(3 * turn)
-    )  # fmt: skip
+        0.006918
+        - 0.399912 * math.cos(turn)
+        + 0.070257 * math.sin(turn)
+        - 0.006758 * math.cos(2 * turn)
+        + 0.000907 * math.sin(2 * turn)
+        - 0.002697 * math.cos(3 * turn)
+        + 0.00148 * math.sin(3 * turn)
+    )
     place = math.radians(latitude_deg)
     angle = (math.sin(_HORIZON) - math.sin(place) * math.sin(sun)) / (math.cos(place) * math.cos(sun))
     return 24 / math.pi * math.acos(max(-1.0, min(1.0, angle)))

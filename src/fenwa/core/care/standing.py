@@ -7,8 +7,13 @@ from typing import Literal
 
 Scope = Literal["kind", "group", "place"]
 SCOPES: tuple[Scope, ...] = ("kind", "group", "place")  # the nearer to the plant, the stronger
-WORDS = {"own": "its own choice", "kind": "the rule of its kind", "group": "the rule of its group of kinds",
-         "place": "the rule of its place", "none": "no rule"}  # fmt: skip
+WORDS = {
+    "own": "its own choice",
+    "kind": "the rule of its kind",
+    "group": "the rule of its group of kinds",
+    "place": "the rule of its place",
+    "none": "no rule",
+}
 
 
 @dataclass(frozen=True)

@@ -145,18 +145,22 @@ def own_limits(now: Profile, own: OwnLimits) -> dict[str, Any]:
         water = now.source_water
         most = own.water_max if own.water_max is not None else water.ec_max_uS_cm
         figures["source_water"] = {
-            "ec_max_uS_cm": most, "ec_short_term_max_uS_cm": max(water.ec_short_term_max_uS_cm, most),
+            "ec_max_uS_cm": most,
+            "ec_short_term_max_uS_cm": max(water.ec_short_term_max_uS_cm, most),
             "ec_ideal_max_uS_cm": min(water.ec_ideal_max_uS_cm, most),
-            "alkalinity_ceiling_mg_L": water.alkalinity_ceiling_mg_L if own.alkalinity_max is None else own.alkalinity_max,
-        }  # fmt: skip
+            "alkalinity_ceiling_mg_L": water.alkalinity_ceiling_mg_L
+            if own.alkalinity_max is None
+            else own.alkalinity_max,
+        }
     if (own.reading_low, own.reading_high, own.reading_ceiling) != (None, None, None):
         zone = now.root_zone
         low = own.reading_low if own.reading_low is not None else zone.ec_ideal_uS_cm[0]
         high = own.reading_high if own.reading_high is not None else zone.ec_ideal_uS_cm[1]
         figures["root_zone"] = {
-            "ec_ideal_uS_cm": [low, high], "ec_low_warn_uS_cm": min(zone.ec_low_warn_uS_cm, low),
+            "ec_ideal_uS_cm": [low, high],
+            "ec_low_warn_uS_cm": min(zone.ec_low_warn_uS_cm, low),
             "ec_ceiling_uS_cm": own.reading_ceiling if own.reading_ceiling is not None else zone.ec_ceiling_uS_cm,
-        }  # fmt: skip
+        }
     if (own.nitrogen_low, own.nitrogen_high, own.feed_ceiling) != (None, None, None):
         figures["phases"] = {"active": _own_feed(now, own)}
     if own.minimum_C is not None:
@@ -173,7 +177,8 @@ def _own_feed(now: Profile, own: OwnLimits) -> dict[str, Any]:
     """Feed of the active phase; its comfortable EC is told anew from the nitrogen, as the shipped figures are."""
     if now.carnivore:
         raise InputError(
-            f"{now.name} is a carnivore: it is fed only by a school you choose at the pot, under that way’s own ceiling.",
+            f"{now.name} is a carnivore: it is fed only by a school you choose at the pot, under "
+            "that way’s own ceiling.",
             pointer="/nitrogen_high",
         )
     row = now.phases["active"]
@@ -182,10 +187,11 @@ def _own_feed(now: Profile, own: OwnLimits) -> dict[str, Any]:
     ceiling = own.feed_ceiling if own.feed_ceiling is not None else row.ec_ceiling_uS_cm
     source = now.feeding.reference_source_uS_cm
     return {
-        "n_ideal_mg_L": [low, high], "n_ceiling_mg_L": None if row.n_ceiling_mg_L is None else max(row.n_ceiling_mg_L, high),
+        "n_ideal_mg_L": [low, high],
+        "n_ceiling_mg_L": None if row.n_ceiling_mg_L is None else max(row.n_ceiling_mg_L, high),
         "ec_ideal_uS_cm": [round(source + SLOPE_uS_PER_mg_N * low), round(source + SLOPE_uS_PER_mg_N * high)],
         "ec_ceiling_uS_cm": ceiling,
-    }  # fmt: skip
+    }
 
 
 def own_version(profile: Profile, figures: dict[str, Any]) -> Profile:
@@ -219,8 +225,10 @@ def own_version(profile: Profile, figures: dict[str, Any]) -> Profile:
 def _put(into: dict[str, Any], values: dict[str, Any], part: str, pointer: str) -> None:
     for key, value in values.items():
         if key not in EDITABLE[part]:
-            raise InputError(f"“{key}” cannot be changed in your own version. Changeable: {', '.join(EDITABLE[part])}.",
-                             pointer=f"{pointer}/{key}")  # fmt: skip
+            raise InputError(
+                f"“{key}” cannot be changed in your own version. Changeable: {', '.join(EDITABLE[part])}.",
+                pointer=f"{pointer}/{key}",
+            )
         into[key] = tuple(value) if isinstance(value, list) else value
 
 
@@ -266,9 +274,15 @@ def check_order(p: Profile) -> None:
     )
     for low_name, low, high_name, high, pointer in rising:
         if low < 0 or low > high:
-            raise InputError(f"{low_name} {low:g} µS/cm is above the {high_name} {high:g}. Lower one or raise the other.",
-                             pointer=f"/figures/{pointer}", value=low)  # fmt: skip
+            raise InputError(
+                f"{low_name} {low:g} µS/cm is above the {high_name} {high:g}. Lower one or raise the other.",
+                pointer=f"/figures/{pointer}",
+                value=low,
+            )
     for name, row in p.phases.items():
         if not 0 <= row.n_ideal_mg_L[0] <= row.n_ideal_mg_L[1] <= 400:
-            raise InputError(f"Nitrogen {row.n_ideal_mg_L[0]:g} to {row.n_ideal_mg_L[1]:g} mg/L cannot be. Put the lower first, 0 to 400.",
-                             pointer=f"/figures/phases/{name}/n_ideal_mg_L")  # fmt: skip
+            raise InputError(
+                f"Nitrogen {row.n_ideal_mg_L[0]:g} to {row.n_ideal_mg_L[1]:g} mg/L cannot be. "
+                "Put the lower first, 0 to 400.",
+                pointer=f"/figures/phases/{name}/n_ideal_mg_L",
+            )

@@ -9,11 +9,12 @@ from datetime import date, timedelta
 import numpy as np
 
 from fenwa.core.care.cans import CanWater, MixNeed, group
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, PotDay, Predicted, needs_of, phase_on, pot_day, round_pot
+from fenwa.core.care.condition import Hold, Phase
+from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, PotDay, Predicted, needs_of, phase_on, pot_day
 from fenwa.core.care.due import FLUSH_SHARE, Job, RoundPot, job_of, sprays_today
-from fenwa.core.care.holds import Hold, Phase
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import pattern_of, spray_is_due
+from fenwa.core.care.round_pot import round_pot
 from fenwa.core.data.profile import Profile
 from fenwa.core.pot.balance import State, at_capacity, dry, pour_through_reading, water
 from fenwa.core.pot.specification import PotSpec, capacity_L, members_of
@@ -82,7 +83,9 @@ class _Pot:
         return pot_day(p.kept, self.log, p.place, p.profile, p.spec, p.chosen, self.predicted, found, today)
 
     def look(self, today: date) -> None:
-        """The grower's eye: a dry kind makes roots and a new growth some weeks after its rest should end; a new arrival a leaf."""
+        """The grower's eye: a dry kind makes roots and a new growth some weeks after its rest should end; a new
+        arrival a leaf.
+        """
         rest, kept = self.p.profile.rest, self.p.kept
         if (
             kept.arrived_on is not None
@@ -120,10 +123,13 @@ class _Pot:
             return
         fed = job == "feed"
         self.log = replace(
-            log, last_pour_on=today, feeds_since_plain=log.feeds_since_plain + 1 if fed else 0,
-            plains_since_feed=0 if fed else log.plains_since_feed + 1, last_feed_on=today if fed else log.last_feed_on,
+            log,
+            last_pour_on=today,
+            feeds_since_plain=log.feeds_since_plain + 1 if fed else 0,
+            plains_since_feed=0 if fed else log.plains_since_feed + 1,
+            last_feed_on=today if fed else log.last_feed_on,
             last_flush_on=today if job == "flush" else log.last_flush_on,
-        )  # fmt: skip
+        )
 
 
 def waters_for(profile: Profile, waters: list[YearWater]) -> tuple[int, ...]:
@@ -141,9 +147,12 @@ def waters_for(profile: Profile, waters: list[YearWater]) -> tuple[int, ...]:
 def days_of(
     pots: list[YearPot], waters: list[YearWater], start: date, days: int, rise: Callable[[float], float]
 ) -> Iterator[tuple[date, list[RoundPot], list[YearPour], int]]:
-    """Each day: the pots that could be due as the round sees them, what was poured, and how many cans. ``rise``: EC a nitrogen strength adds.
+    """Each day: the pots that could be due as the round sees them, what was poured, and how many cans.
 
-    The salt of all pots is carried in arrays; phases, holds, jobs, limits and cans are those of the round, by its own functions.
+    ``rise``: EC a nitrogen strength adds.
+
+    The salt of all pots is carried in arrays; phases, holds, jobs, limits and cans are those of the round, by its
+    own functions.
     """
     state_of = [_Pot(p, start, k) for k, p in enumerate(pots)]
     members = members_of([p.spec for p in pots])
@@ -185,8 +194,19 @@ def days_of(
                 volume[k], salts[:, k] = pour.volume_L, (pour.ec_uS_cm - base, base)
             if sprays_today(r, today) and r.water_ids:
                 total = min(ec_of[r.water_ids[0]] + rise(r.spray_n_mg_L), r.spray_ceiling_uS_cm or np.inf)
-                poured.append(YearPour(today, r.id, "leaf spray", total, r.spray_ceiling_uS_cm, r.spray_n_mg_L, r.spray_mL / 1000,
-                                       state_of[k].phase, r.holds))  # fmt: skip
+                poured.append(
+                    YearPour(
+                        today,
+                        r.id,
+                        "leaf spray",
+                        total,
+                        r.spray_ceiling_uS_cm,
+                        r.spray_n_mg_L,
+                        r.spray_mL / 1000,
+                        state_of[k].phase,
+                        r.holds,
+                    )
+                )
                 state_of[k].poured(today, "leaf spray")
         state = dry(soil, state, loss, 24.0)
         wetted, _ = water(soil, state, volume, salts)
@@ -199,8 +219,14 @@ def days_of(
 
 
 def _pour(
-    pot: _Pot, r: RoundPot, job: Job, mix: tuple[int, float] | None, ec_of: dict[int, float], rise: Callable[[float], float], today: date
-) -> YearPour:  # fmt: skip
+    pot: _Pot,
+    r: RoundPot,
+    job: Job,
+    mix: tuple[int, float] | None,
+    ec_of: dict[int, float],
+    rise: Callable[[float], float],
+    today: date,
+) -> YearPour:
     if job == "feed" and mix is None:
         job = "plain"
     ec, nitrogen, litres = ec_of[r.water_ids[0]], 0.0, r.volume_L

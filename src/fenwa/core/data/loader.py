@@ -17,7 +17,9 @@ from fenwa.core.pot.specification import Medium
 
 @dataclass(frozen=True)
 class Habit:
-    """What a group takes between waterings: e and LF shares, u and u_ballast uptake of nutrients and of ballast, interval [d]."""
+    """What a group takes between waterings: e and LF shares, u and u_ballast uptake of nutrients and of ballast,
+    interval [d].
+    """
 
     id: str
     e: float
@@ -120,8 +122,9 @@ def get_profile(profile_id: str) -> Profile:
     """The profile of that id."""
     found = profiles().get(profile_id)
     if found is None:
-        raise NotFound(f"There is no care profile “{profile_id}”. Choose one of the list, or “unknown”.",
-                       pointer="/profile_id")  # fmt: skip
+        raise NotFound(
+            f"There is no care profile “{profile_id}”. Choose one of the list, or “unknown”.", pointer="/profile_id"
+        )
     return found
 
 

@@ -51,7 +51,10 @@ class Sensitivity:
 
 @dataclass(frozen=True)
 class Feeding:
-    """Routes in order, the first is the default; pour limit of carnivores; the source the EC ranges are told for. [µS/cm]"""
+    """Routes in order, the first is the default; pour limit of carnivores; the source the EC ranges are told for.
+
+    [µS/cm]
+    """
 
     routes: tuple[str, ...]
     reference_source_uS_cm: float
@@ -177,9 +180,17 @@ class Profile:
 
 
 _PARTS: dict[str, Any] = {
-    "source_water": SourceWater, "root_zone": RootZoneLimits, "sensitivity": Sensitivity, "feeding": Feeding,
-    "flush": FlushHabit, "hazard": Hazard, "lag_days": Lag, "climate": Climate, "rest": Rest, "words": Words,
-}  # fmt: skip
+    "source_water": SourceWater,
+    "root_zone": RootZoneLimits,
+    "sensitivity": Sensitivity,
+    "feeding": Feeding,
+    "flush": FlushHabit,
+    "hazard": Hazard,
+    "lag_days": Lag,
+    "climate": Climate,
+    "rest": Rest,
+    "words": Words,
+}
 
 
 def read_profile(path: Path) -> Profile:

@@ -100,8 +100,13 @@ def acid_base_tendency(*, feeds: list[Feed], alkalinity_mg_L_CaCO3: float | None
         )
         printed = f.label.acidity_kg_t is not None
         value = f.label.acidity_kg_t if f.label.acidity_kg_t is not None else potential_acidity_kg_t(f.label)
-        ledger.take(f"A{i}", f"potential acidity of {f.label.name}", value, "mg CaCO3/g",
-                    "label" if printed else "computed:pierre-1933")  # fmt: skip
+        ledger.take(
+            f"A{i}",
+            f"potential acidity of {f.label.name}",
+            value,
+            "mg CaCO3/g",
+            "label" if printed else "computed:pierre-1933",
+        )
         ledger.take(f"d{i}", f"dose of {f.label.name}", f.dose_g_L, "g/L")
         products.append(ProductAcidity(f.label.name, value, printed))
         terms.append(f"d{i} * A{i}")
@@ -120,8 +125,10 @@ def acid_base_tendency(*, feeds: list[Feed], alkalinity_mg_L_CaCO3: float | None
     total = sum(e.N_mg_g * d for e, d in made)
     share = sum((e.N_ammonium_mg_g + e.N_urea_mg_g) * d for e, d in made) / total if total > 0 else None
     if share is not None and share > 0.4:
-        ledger.caution("More than 40 % of the nitrogen is ammonium or urea: it acidifies more when warm and can harm in "
-                       "cold, dim or inert media.")  # fmt: skip
+        ledger.caution(
+            "More than 40 % of the nitrogen is ammonium or urea: it acidifies more when warm and can harm in "
+            "cold, dim or inert media."
+        )
     drift = _drift(net if net is not None else -acid)
     confidence, sentence = _words(drift, net, low, high)
     return ledger.close(Tendency(drift, net, low, high, acid, share, tuple(products), confidence, sentence))
@@ -138,9 +145,13 @@ def _drift(net: float) -> Drift:
 
 
 def _words(drift: Drift, net: float | None, low: float | None, high: float | None) -> tuple[str, str]:
-    ways = {"acid": "Drifts the medium acid over weeks.", "slightly acid": "Drifts the medium slowly acid.",
-            "about steady": "Holds the medium about where it is.",
-            "slightly alkaline": "Drifts the medium slowly alkaline.", "alkaline": "Drifts the medium alkaline over weeks."}  # fmt: skip
+    ways = {
+        "acid": "Drifts the medium acid over weeks.",
+        "slightly acid": "Drifts the medium slowly acid.",
+        "about steady": "Holds the medium about where it is.",
+        "slightly alkaline": "Drifts the medium slowly alkaline.",
+        "alkaline": "Drifts the medium alkaline over weeks.",
+    }
     if net is None or low is None or high is None:
         return "low", f"The feed alone: {ways[drift][0].lower()}{ways[drift][1:]} The water’s alkalinity is not known."
     sure = _drift(low) == _drift(high)

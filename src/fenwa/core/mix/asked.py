@@ -46,14 +46,25 @@ def need_choices(stated: Stated, chosen: Choices) -> None:
         Naming the field, the two readings and how far they are apart.
     """
     if stated.liquid and chosen.basis is None:
-        raise Underspecified("“Per cent means” is not chosen. Grams in 100 g (w/w) or in 100 mL (w/v): 10 to 35 % apart for "
-                             "a liquid. Look at the small print.", pointer="/basis")  # fmt: skip
+        raise Underspecified(
+            "“Per cent means” is not chosen. Grams in 100 g (w/w) or in 100 mL (w/v): 10 to 35 % apart for "
+            "a liquid. Look at the small print.",
+            pointer="/basis",
+        )
     if stated.liquid and not stated.density and not chosen.density_unknown:
-        raise Underspecified(f"Density is empty. Weigh 10 mL, or choose the usual {DENSITY_UNKNOWN_g_mL} g/mL, which may be "
-                             "7 % off.", pointer="/density_g_mL")  # fmt: skip
+        raise Underspecified(
+            f"Density is empty. Weigh 10 mL, or choose the usual {DENSITY_UNKNOWN_g_mL} g/mL, which may be 7 % off.",
+            pointer="/density_g_mL",
+        )
     if stated.phosphorus_or_potassium and chosen.pk_as is None:
-        raise Underspecified("“P and K are given as” is not chosen. P2O5 and K2O, or P and K: more than twofold apart for "
-                             "phosphorus. Look at the label.", pointer="/pk_as")  # fmt: skip
+        raise Underspecified(
+            "“P and K are given as” is not chosen. P2O5 and K2O, or P and K: more than twofold apart for "
+            "phosphorus. Look at the label.",
+            pointer="/pk_as",
+        )
     if stated.calcium_magnesium_or_sulfur and chosen.others_as is None:
-        raise Underspecified("“Ca, Mg and S are given as” is not chosen. CaO, MgO and SO3, or Ca, Mg and S: a third to more "
-                             "than a half apart. Look at the label.", pointer="/others_as")  # fmt: skip
+        raise Underspecified(
+            "“Ca, Mg and S are given as” is not chosen. CaO, MgO and SO3, or Ca, Mg and S: a third to more "
+            "than a half apart. Look at the label.",
+            pointer="/others_as",
+        )

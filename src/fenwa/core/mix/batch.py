@@ -109,12 +109,16 @@ def batch_check(
         )
         if water_uS_cm > ceiling_uS_cm:
             verdict = "water over"
-            sentence = (f"The water alone, {water_uS_cm:.0f} µS/cm, is already over the {ceiling_uS_cm:.0f} of "
-                        f"{ceiling_of or 'the strictest pot'}: no feed in it fits. Use a purer water.")  # fmt: skip
+            sentence = (
+                f"The water alone, {water_uS_cm:.0f} µS/cm, is already over the {ceiling_uS_cm:.0f} of "
+                f"{ceiling_of or 'the strictest pot'}: no feed in it fits. Use a purer water."
+            )
         elif measured_uS_cm > ceiling_uS_cm and verdict == "fine":
             verdict = "check"
-            sentence = (f"As predicted, and over the {ceiling_uS_cm:.0f} µS/cm of {ceiling_of or 'the strictest pot'}. "
-                        "Add water, or pour it on others.")  # fmt: skip
+            sentence = (
+                f"As predicted, and over the {ceiling_uS_cm:.0f} µS/cm of {ceiling_of or 'the strictest pot'}. "
+                "Add water, or pour it on others."
+            )
     if (
         difference > tolerance
         and verdict != "water over"

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fenwa.core.mix.dose import Dose, SteppedStock
+from fenwa.core.mix.asked_dose import Dose
+from fenwa.core.mix.dose import SteppedStock
 from fenwa.core.mix.elements import Elements
 
 Act = Literal["half fill", "weigh", "measure", "thin", "draw", "fill", "read"]
@@ -44,8 +45,10 @@ def bench_list(
     elements : list[Elements]
         Elements of each product, for its caution. [mg/g]
     """
-    steps = [BenchStep("half fill", name, volume_L * share * FIRST_FILL, "L", "At room temperature." if i == 0 else "")
-             for i, (name, share) in enumerate(waters)]  # fmt: skip
+    steps = [
+        BenchStep("half fill", name, volume_L * share * FIRST_FILL, "L", "At room temperature." if i == 0 else "")
+        for i, (name, share) in enumerate(waters)
+    ]
     for place in order:
         part, e = made.parts[place], elements[place]
         if part.amount <= 0:

@@ -83,8 +83,12 @@ def calcium_lift(
     thin = calcium_mg_L < THIN_SHARE * wanted
     mL = dose / e.density_g_mL if e.density_g_mL else None
     amount = f"{mL:.2g} mL/L" if mL is not None else f"{dose:.2g} g/L"
-    sentence = (f"Calcium is thin for {nitrogen_mg_L:.0f} mg/L N: {calcium_mg_L:.2g} mg/L. {supplement.name} at {amount} "
-                f"lifts it to {wanted:.0f}." if thin else f"Calcium {calcium_mg_L:.2g} mg/L is enough for this feed.")  # fmt: skip
+    sentence = (
+        f"Calcium is thin for {nitrogen_mg_L:.0f} mg/L N: {calcium_mg_L:.2g} mg/L. {supplement.name} at {amount} "
+        f"lifts it to {wanted:.0f}."
+        if thin
+        else f"Calcium {calcium_mg_L:.2g} mg/L is enough for this feed."
+    )
     return ledger.close(
         CalciumLift(calcium_mg_L, wanted, thin, dose, mL, max(wanted, calcium_mg_L), nitrogen, sentence)
     )

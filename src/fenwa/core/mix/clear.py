@@ -25,13 +25,25 @@ BORDER, CLOUDS = -0.1, 0.2  # saturation indices of gypsum and the phosphates in
 CALCITE_CLOUDS, STRUVITE_CLOUDS = 0.8, 0.3  # visible soon; a film of lime over days lies between 0 and 0.8
 STRONGEST = 200.0
 WORDS = {
-    "gypsum": "gypsum (calcium sulfate)", "dicalcium_phosphate": "dicalcium phosphate", "calcite": "lime (calcite)",
-    "struvite": "struvite (magnesium ammonium phosphate)", "magnesium_phosphate": "magnesium phosphate",
-    "magnesium_carbonate": "magnesium carbonate", "magnesium_hydroxide": "magnesium hydroxide",
+    "gypsum": "gypsum (calcium sulfate)",
+    "dicalcium_phosphate": "dicalcium phosphate",
+    "calcite": "lime (calcite)",
+    "struvite": "struvite (magnesium ammonium phosphate)",
+    "magnesium_phosphate": "magnesium phosphate",
+    "magnesium_carbonate": "magnesium carbonate",
+    "magnesium_hydroxide": "magnesium hydroxide",
     "calcium_hydroxide": "slaked lime (calcium hydroxide)",
-}  # fmt: skip
-SYMBOLS = {"gypsum": "g", "dicalcium_phosphate": "d", "calcite": "c", "struvite": "s", "magnesium_phosphate": "p",
-           "magnesium_carbonate": "m", "magnesium_hydroxide": "b", "calcium_hydroxide": "l"}  # fmt: skip
+}
+SYMBOLS = {
+    "gypsum": "g",
+    "dicalcium_phosphate": "d",
+    "calcite": "c",
+    "struvite": "s",
+    "magnesium_phosphate": "p",
+    "magnesium_carbonate": "m",
+    "magnesium_hydroxide": "b",
+    "calcium_hydroxide": "l",
+}
 
 
 @dataclass(frozen=True)
@@ -198,8 +210,11 @@ def precipitation_check(
     per_gram, doses = [ions_per_gram(e) for e in elements], [f.dose_g_L for f in feeds]
     bottles = Bottles(base, per_gram, doses, elements)
     everything = tuple(range(len(feeds)))
-    ledger = Ledger("Will it stay clear?", "Within 0.1 of a saturation index to 100 times a thin feed, rougher above.",
-                    ("precipitation-rules", "gregory-1970", "ohlinger-1998", "crc-solubility-products", "crc-solubility"))  # fmt: skip
+    ledger = Ledger(
+        "Will it stay clear?",
+        "Within 0.1 of a saturation index to 100 times a thin feed, rougher above.",
+        ("precipitation-rules", "gregory-1970", "ohlinger-1998", "crc-solubility-products", "crc-solubility"),
+    )
     ledger.assume(composition_of(base)[1])
     for f, e in zip(feeds, elements, strict=True):
         if e.closed_with:
@@ -220,8 +235,9 @@ def precipitation_check(
     metal = bare_metal([(f.label.name, f.label.fe_chelate, e) for f, e in zip(feeds, elements, strict=True)])
     strongest = bottles.strongest() if times > 1 else None
     verdict, sentence = _verdict(feeds, minerals, solubility, parts, times, strongest, metal)
-    return ledger.close(Clarity(verdict, sentence, tuple(minerals), tuple(solubility), parts, order_of(elements),
-                                strongest, can.pH))  # fmt: skip
+    return ledger.close(
+        Clarity(verdict, sentence, tuple(minerals), tuple(solubility), parts, order_of(elements), strongest, can.pH)
+    )
 
 
 def _dissolves(feeds: list[Feed], times: float, storage_C: float) -> list[SolubilityCheck]:
@@ -257,30 +273,42 @@ def _write(ledger: Ledger, where: str, found: Saturation) -> None:
 
 
 def _verdict(
-    feeds: list[Feed], minerals: list[MineralCheck], solubility: list[SolubilityCheck],
-    parts: tuple[tuple[int, ...], ...], times: float, strongest: float | None, metal: str | None,
-) -> tuple[Clear, str]:  # fmt: skip
+    feeds: list[Feed],
+    minerals: list[MineralCheck],
+    solubility: list[SolubilityCheck],
+    parts: tuple[tuple[int, ...], ...],
+    times: float,
+    strongest: float | None,
+    metal: str | None,
+) -> tuple[Clear, str]:
     can = [m for m in minerals if m.where == "can" and m.verdict != "clear"]
     if any(m.verdict == "clouds" for m in can):
         worst = max((m for m in can if m.verdict == "clouds"), key=lambda m: m.index or 0.0)
         if worst.mineral == WORDS["calcite"]:
-            return "clouds", (f"The can clouds with {worst.mineral}: the water carries too much lime for this feed. "
-                              "Blend it with rain or permeate, or acidify it first.")  # fmt: skip
+            return "clouds", (
+                f"The can clouds with {worst.mineral}: the water carries too much lime for this feed. "
+                "Blend it with rain or permeate, or acidify it first."
+            )
         return "clouds", f"The can clouds with {worst.mineral}. Use less of it, or give the products on different days."
     tight = [s for s in solubility if not s.fits]
     if tight:
         return "clouds", _too_much(max(tight, key=lambda s: s.strength_g_L / s.limit_g_L), times)
     if times > 1 and not parts:
         fell = max((m for m in minerals if m.where == "stock"), key=lambda m: m.index if m.index is not None else -99)
-        return "clouds", (f"No stock at {times:.3g} times the can: {fell.mineral} would clot, even in two bottles. "
-                          f"Up to {strongest:.3g} times stays clear; weigh it straight into the can instead.")  # fmt: skip
+        return "clouds", (
+            f"No stock at {times:.3g} times the can: {fell.mineral} would clot, even in two bottles. "
+            f"Up to {strongest:.3g} times stays clear; weigh it straight into the can instead."
+        )
     if metal is not None:
-        return "borderline", (f"{metal} brings a plain metal salt: with phosphate or carbonate it turns to mud in hours. "
-                              "Use a chelate, or give it on another day.")  # fmt: skip
+        return "borderline", (
+            f"{metal} brings a plain metal salt: with phosphate or carbonate it turns to mud in hours. "
+            "Use a chelate, or give it on another day."
+        )
     if times > 1 and len(parts) == 2:
         A, B = (", ".join(feeds[i].label.name for i in bottle) for bottle in parts)
-        return "borderline", (f"Two bottles: A with {A}; B with {B}. Together they would clot above "
-                              f"{strongest:.3g} times the can.")  # fmt: skip
+        return "borderline", (
+            f"Two bottles: A with {A}; B with {B}. Together they would clot above {strongest:.3g} times the can."
+        )
     if can:
         worst = max(can, key=lambda m: m.index or 0.0)
         if worst.mineral == WORDS["calcite"]:
@@ -297,5 +325,7 @@ def _too_much(s: SolubilityCheck, times: float) -> str:
     name = s.name[:1].upper() + s.name[1:]
     if times <= 1:
         return f"{name} at {s.strength_g_L:.3g} g/L does not all dissolve in the can: keep below {s.limit_g_L:.3g} g/L."
-    return (f"{name} at {s.strength_g_L:.3g} g/L would not all dissolve in the cold: keep below {s.limit_g_L:.3g} g/L, or "
-            "make a weaker stock.")  # fmt: skip
+    return (
+        f"{name} at {s.strength_g_L:.3g} g/L would not all dissolve in the cold: keep below {s.limit_g_L:.3g} g/L, or "
+        "make a weaker stock."
+    )

@@ -113,11 +113,26 @@ def compare_feeds(
         nitrogen = ledger.step(f"n_{tag}", f"d_{tag} * N_{tag}", "mg/L", f"nitrogen of {label.name}")
         added = ledger.take(f"c_{tag}", f"EC that {label.name} adds", can.rise(d), "µS/cm", "solved: ion model")
         acid = label.acidity_kg_t if label.acidity_kg_t is not None else potential_acidity_kg_t(label)
-        rows.append(FeedRow(
-            label.name, d, d / e.density_g_mL if e.density_g_mL else None, nitrogen, d * e.N_nitrate_mg_g,
-            d * e.N_ammonium_mg_g, d * e.N_urea_mg_g, d * e.P_mg_g, d * e.K_mg_g, d * e.Ca_mg_g, d * e.Mg_mg_g, added,
-            base.ec25_uS_cm + added, added / nitrogen if nitrogen > 0 else None, d * acid, None if price is None else d * price,
-        ))  # fmt: skip
+        rows.append(
+            FeedRow(
+                label.name,
+                d,
+                d / e.density_g_mL if e.density_g_mL else None,
+                nitrogen,
+                d * e.N_nitrate_mg_g,
+                d * e.N_ammonium_mg_g,
+                d * e.N_urea_mg_g,
+                d * e.P_mg_g,
+                d * e.K_mg_g,
+                d * e.Ca_mg_g,
+                d * e.Mg_mg_g,
+                added,
+                base.ec25_uS_cm + added,
+                added / nitrogen if nitrogen > 0 else None,
+                d * acid,
+                None if price is None else d * price,
+            )
+        )
     return ledger.close(Comparison((rows[0], rows[1]), _apart(rows[0], rows[1], basis)))
 
 
@@ -159,7 +174,8 @@ def _apart(a: FeedRow, b: FeedRow, basis: Basis) -> tuple[str, ...]:
     for row in (a, b):
         if row.urea_mg_L > 0.05 * max(row.nitrogen_mg_L, 1e-9):
             out.append(
-                f"{row.urea_mg_L / row.nitrogen_mg_L * 100:.0f} % of the nitrogen of {row.name} is urea, which the pen cannot see."
+                f"{row.urea_mg_L / row.nitrogen_mg_L * 100:.0f} % of the nitrogen of {row.name} "
+                "is urea, which the pen cannot see."
             )
     if abs(a.acidity_mg_L - b.acidity_mg_L) > 10:
         hi, lo = (a, b) if a.acidity_mg_L > b.acidity_mg_L else (b, a)

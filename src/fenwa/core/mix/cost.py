@@ -33,7 +33,9 @@ def price_per_unit(price: float | None, pack_amount: float | None) -> float | No
 
 @dataclass(frozen=True)
 class FedPot:
-    """A pot's rhythm: usual pour [L], interval [d], every how many-th watering is plain, and whether it is fed at all."""
+    """A pot's rhythm: usual pour [L], interval [d], every how many-th watering is plain, and whether it is fed at
+    all.
+    """
 
     pour_L: float
     interval_days: float

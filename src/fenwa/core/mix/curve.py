@@ -93,11 +93,21 @@ def dose_curve(*, low: DosePoint, high: DosePoint, dose_g_L: float) -> Computed[
             high=20,
             pointer=f"/{name}/dose_g_L",
         )
-        require(point.rise_uS_cm, f"Rise at the {words} point", "µS/cm", low=0, open_low=True, high=50_000,
-                pointer=f"/{name}/rise_uS_cm")  # fmt: skip
+        require(
+            point.rise_uS_cm,
+            f"Rise at the {words} point",
+            "µS/cm",
+            low=0,
+            open_low=True,
+            high=50_000,
+            pointer=f"/{name}/rise_uS_cm",
+        )
     if high.dose_g_L < 1.05 * low.dose_g_L:
-        raise InputError("The stronger point must have at least 5 % more dose than the weaker. Swap them, or take points "
-                         "further apart.", pointer="/high/dose_g_L")  # fmt: skip
+        raise InputError(
+            "The stronger point must have at least 5 % more dose than the weaker. Swap them, or take points "
+            "further apart.",
+            pointer="/high/dose_g_L",
+        )
     require(dose_g_L, "Dose", "g/L", low=0, high=2 * high.dose_g_L, pointer="/dose_g_L")
     ledger = Ledger("A slope from two points", "Between the points and a little beyond; never for stocks.", ("label",))
     for tag, point in (("1", low), ("2", high)):
@@ -109,8 +119,11 @@ def dose_curve(*, low: DosePoint, high: DosePoint, dose_g_L: float) -> Computed[
     rise = ledger.step("r", "s0 * d - kappa * d ** 1.5", "µS/cm", "what the dose adds")
     slope = ledger.step("s", "s0 - 1.5 * kappa * sqrt(d)", "µS/cm per g/L", "slope there")
     if kappa < -0.05 * s0 or rise < 0 or slope < 0 or s0 <= 0:
-        raise Infeasible("These two points bend the wrong way: a reading rises a little less than in proportion. Check both, "
-                         "and that they were read over the same water.", pointer="/high/rise_uS_cm")  # fmt: skip
+        raise Infeasible(
+            "These two points bend the wrong way: a reading rises a little less than in proportion. Check both, "
+            "and that they were read over the same water.",
+            pointer="/high/rise_uS_cm",
+        )
     return ledger.close(DoseCurve(s0, kappa, dose_g_L, rise, slope))
 
 
@@ -151,8 +164,15 @@ def slopes_of_two(*, batches: list[PairBatch]) -> Computed[PairSlopes]:
             (b.second_g_L, "Second product", "second_g_L"),
         ):
             require(value, f"{words} of can {i + 1}", "g/L", low=0, high=20, pointer=f"/batches/{i}/{key}")
-        require(b.rise_uS_cm, f"Rise of can {i + 1}", "µS/cm", low=0, open_low=True, high=50_000,
-                pointer=f"/batches/{i}/rise_uS_cm")  # fmt: skip
+        require(
+            b.rise_uS_cm,
+            f"Rise of can {i + 1}",
+            "µS/cm",
+            low=0,
+            open_low=True,
+            high=50_000,
+            pointer=f"/batches/{i}/rise_uS_cm",
+        )
     ledger = Ledger("Slopes of two products", "At doses like those measured.", ("linear-regression",))
     n = range(1, len(batches) + 1)
     for i, b in enumerate(batches, 1):
@@ -164,13 +184,18 @@ def slopes_of_two(*, batches: list[PairBatch]) -> Computed[PairSlopes]:
     det = ledger.step("D", "aa * bb - ab ** 2", "", "how far the proportions differ")
     whole = sum(b.first_g_L**2 for b in batches) * sum(b.second_g_L**2 for b in batches)
     if det <= 0.002 * whole:
-        raise Infeasible("These cans hold both products in nearly the same proportion: they cannot be told apart. Measure one "
-                         "with more of the other.", pointer="/batches")  # fmt: skip
+        raise Infeasible(
+            "These cans hold both products in nearly the same proportion: they cannot be told apart. Measure one "
+            "with more of the other.",
+            pointer="/batches",
+        )
     first = ledger.step("s1", "(bb * ar - ab * br) / D", "µS/cm per g/L", "slope of the first")
     second = ledger.step("s2", "(aa * br - ab * ar) / D", "µS/cm per g/L", "slope of the second")
     if first < 0 or second < 0:
-        raise Infeasible("One slope comes out below nothing: the cans contradict each other. Check doses and readings.",
-                         pointer="/batches")  # fmt: skip
+        raise Infeasible(
+            "One slope comes out below nothing: the cans contradict each other. Check doses and readings.",
+            pointer="/batches",
+        )
     scatter = None
     if len(batches) > 2:
         squares = " + ".join(f"(r{i} - s1*a{i} - s2*b{i})**2" for i in n)

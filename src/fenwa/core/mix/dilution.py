@@ -87,8 +87,11 @@ def injector(
     require(ratio, "Ratio", "", low=2, high=500, pointer="/ratio")
     require(tank_L, "Tank", "L", low=0, open_low=True, high=1000, pointer="/tank_L")
     require(storage_C, "Coldest place", "°C", low=0, high=30, pointer="/storage_C")
-    ledger = Ledger("Stock for an injector", "For injectors that keep their ratio: check with a bucket and a pen.",
-                    ("mass-balance", "precipitation-rules"))  # fmt: skip
+    ledger = Ledger(
+        "Stock for an injector",
+        "For injectors that keep their ratio: check with a bucket and a pen.",
+        ("mass-balance", "precipitation-rules"),
+    )
     ledger.take("n", "ratio on the injector", ratio, "")
     formula = "n" if meaning == "1 in n" else "n + 1"
     D = ledger.step("D", formula, "L/L", "feed from a litre of stock")
@@ -106,20 +109,29 @@ def injector(
         if strength > limit * (1 + 1e-9):
             raise Infeasible(
                 f"{f.label.name} would need {strength:.4g} g/L; {limit:.4g} g/L dissolve safely at {storage_C:g} °C. "
-                f"Set the injector to 1 in {math.floor(limit / f.dose_g_L)} or less.", pointer="/ratio",
-            )  # fmt: skip
+                f"Set the injector to 1 in {math.floor(limit / f.dose_g_L)} or less.",
+                pointer="/ratio",
+            )
     together = split_for(base, made, D)
     if not together:
-        raise Infeasible(f"These products would clot at {D:.3g} times the feed, even in two tanks. Set a smaller ratio.",
-                         pointer="/ratio")  # fmt: skip
+        raise Infeasible(
+            f"These products would clot at {D:.3g} times the feed, even in two tanks. Set a smaller ratio.",
+            pointer="/ratio",
+        )
     other = abs((D + 1 if meaning == "1 in n" else D - 1) / D - 1) * 100
     feed = ledger.step("F", "B * D", "L", "feed from one tank")
     bottles = tuple(
-        StockBottle("" if len(together) == 1 else "AB"[i],
-                    tuple(BottleContent(made[j].label.name, made[j].dose_g_L * D * tank_L, made[j].dose_g_L * D) for j in which),
-                    tank_L * 1000, sum(made[j].dose_g_L * D for j in which), hazard_line([made[j] for j in which]))
+        StockBottle(
+            "" if len(together) == 1 else "AB"[i],
+            tuple(
+                BottleContent(made[j].label.name, made[j].dose_g_L * D * tank_L, made[j].dose_g_L * D) for j in which
+            ),
+            tank_L * 1000,
+            sum(made[j].dose_g_L * D for j in which),
+            hazard_line([made[j] for j in which]),
+        )
         for i, which in enumerate(together)
-    )  # fmt: skip
+    )
     sentence = f"{dilution_words(D)}. Read the other way it would be {other:.1f} % off."
     if len(together) > 1:
         ledger.caution("Two tanks A and B on two injectors, or one after the other; never together undiluted.")
@@ -197,8 +209,16 @@ def serial_dilution(
             raise InputError(
                 "Neither a strength nor steps are given. Enter what the bottle should hold.", pointer="/target_mg_L"
             )
-        require(target_mg_L, "Strength wanted", "mg/L", low=0, open_low=True, high=stock_g_L * 1000, pointer="/target_mg_L",
-                hint=f"Enter less than the stock itself, {stock_g_L * 1000:g} mg/L.")  # fmt: skip
+        require(
+            target_mg_L,
+            "Strength wanted",
+            "mg/L",
+            low=0,
+            open_low=True,
+            high=stock_g_L * 1000,
+            pointer="/target_mg_L",
+            hint=f"Enter less than the stock itself, {stock_g_L * 1000:g} mg/L.",
+        )
         require(final_mL, "Bottle", "mL", low=10, high=100_000, pointer="/final_mL")
         chosen = _plan(stock_g_L * 1000, target_mg_L, final_mL, syringe_step_mL)
     ledger = Ledger("Dilution in steps", "Shake at each step; use the thin bottle the same week.", ("mass-balance",))
@@ -217,8 +237,11 @@ def serial_dilution(
             pointer=f"/steps/{i - 1}/draw_mL",
         )
         if not step.to_mL >= step.draw_mL:
-            raise InputError(f"Step {i} draws {step.draw_mL:g} mL into {step.to_mL:g} mL. Fill up to more than is drawn.",
-                             pointer=f"/steps/{i - 1}/to_mL", value=step.to_mL)  # fmt: skip
+            raise InputError(
+                f"Step {i} draws {step.draw_mL:g} mL into {step.to_mL:g} mL. Fill up to more than is drawn.",
+                pointer=f"/steps/{i - 1}/to_mL",
+                value=step.to_mL,
+            )
         ledger.take(f"v{i}", f"draw, step {i}", step.draw_mL, "mL")
         ledger.take(f"V{i}", f"fill up to, step {i}", step.to_mL, "mL")
         strengths.append(ledger.step(f"c{i}", f"c{i - 1} * v{i} / V{i}", "mg/L", f"after step {i}"))
@@ -245,6 +268,7 @@ def _plan(c0: float, target: float, final_mL: float, syringe_step_mL: float) -> 
     if best is None:
         raise Infeasible(
             f"No two steps bring {c0 / 1000:g} g/L to {target:g} mg/L in {final_mL:g} mL with a {syringe_step_mL:g} mL "
-            "syringe. Make a larger bottle, a weaker stock, or use a finer syringe.", pointer="/final_mL",
-        )  # fmt: skip
+            "syringe. Make a larger bottle, a weaker stock, or use a finer syringe.",
+            pointer="/final_mL",
+        )
     return best[2]

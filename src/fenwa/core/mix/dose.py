@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fenwa.core.entry import require, shown
-from fenwa.core.errors import Infeasible, InputError, OutOfRange, Underspecified
+from fenwa.core.errors import InputError, OutOfRange
+from fenwa.core.mix.asked_dose import AskedDose, Dose
 from fenwa.core.mix.elements import Elements, ions_per_gram, label_to_elements
 from fenwa.core.mix.feed import (
     MOST_PRODUCTS,
@@ -20,138 +19,14 @@ from fenwa.core.mix.feed import (
 )
 from fenwa.core.mix.label import Label, full_rate_per_L
 from fenwa.core.mix.levels import ElementLevel, element_levels
-from fenwa.core.mix.rates import counts_spoons
 from fenwa.core.mix.small_dose import SteppedStock, by_steps_for, stock_for
-from fenwa.core.mix.spoon import unweighed_spoon_error
-from fenwa.core.mix.stock import StockSolution
 from fenwa.core.mix.strength import StrengthMode, check_mode
 from fenwa.core.mix.weighing import Weighing, weigh
 from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import BaseWater
-from fenwa.core.working import Computed, Ledger, Working
+from fenwa.core.working import Computed, Ledger
 
 __all__ = ["Dose", "ElementLevel", "SteppedStock", "StrengthMode", "dose"]
-
-
-@dataclass(frozen=True)
-class Dose:
-    """The can: four names of one strength, what to weigh, what the pen should read.
-
-    ``parts`` lists every product, the leading one first; the other fields tell of the leading one.
-    """
-
-    dose_g_L: float
-    dose_mL_L: float | None
-    amount_g: float
-    amount_mL: float | None
-    fraction: float | None
-    nitrogen_mg_L: float
-    ec_added_uS_cm: float
-    ec_total_uS_cm: float
-    ec_low_uS_cm: float
-    ec_high_uS_cm: float
-    headroom_uS_cm: float | None
-    headroom_nitrogen_mg_L: float | None
-    over_ceiling: bool
-    rounded_amount: float
-    rounded_unit: str
-    rounding_error_pct: float
-    weighable: bool
-    stock: StockSolution | None
-    stock_refusal: str
-    stock_working: Working | None
-    by_steps: SteppedStock | None
-    elements: tuple[ElementLevel, ...]
-    elements_working: Working
-    parts: tuple[Weighing, ...]
-    predicted_by: str
-    model_added_uS_cm: float
-
-
-@dataclass
-class _Asked:
-    """A strength as asked for, and what it is worked out from."""
-
-    label: Label
-    e: Elements
-    can: FeedModel
-    base: BaseWater
-    others: list[tuple[Elements, float]]
-    ledger: Ledger
-
-    def from_others(self, element: str) -> float:
-        return sum(e.of(element) * d for e, d in self.others)
-
-    def dose(self, strength: StrengthMode, value: float, element: str) -> float:
-        """Dose of the leading product. [g/L]"""
-        if strength == "dose":
-            return self.ledger.take(
-                "d", "dose", require(value, "Dose", "g/L", low=0, high=1e6, pointer="/value"), "g/L"
-            )
-        if strength == "fraction":
-            return self._fraction(value)
-        if strength in ("nitrogen", "element"):
-            return self._element(value, "N" if strength == "nitrogen" else element)
-        return self._ec(strength, value)
-
-    def _fraction(self, value: float) -> float:
-        rate = full_rate_per_L(self.label)
-        require(value, "Share of the label rate", "", low=0, high=5, pointer="/value")
-        if rate is None:
-            raise Underspecified("Label rate is not stated, so a share of it means nothing. "
-                                 "Enter the label's rate, or name the strength in mg/L N or EC.", pointer="/strength")  # fmt: skip
-        liquid = self.label.form == "liquid"
-        if not liquid and self.label.bulk_density_g_mL is None and counts_spoons(self.label.label_rate_unit or ""):
-            off = 100 * unweighed_spoon_error(max(1.0, self.label.label_rate or 1.0))
-            self.ledger.caution(f"The label counts spoons and nobody weighed one: ±{off:.0f} %. Weigh five level ones.")
-        self.ledger.take("share", "share of the label rate kept", value, "")
-        self.ledger.take("rate", "label rate", rate, "mL/L" if liquid else "g/L", "label")
-        return self.ledger.step("d", "share * rate * rho" if liquid else "share * rate", "g/L", "dose")
-
-    def _element(self, value: float, element: str) -> float:
-        words = "Nitrogen" if element == "N" else element
-        require(value, words, "mg/L", low=0, high=2000, pointer="/value")
-        brings = self.e.of(element)
-        if brings <= 0 and value > 0:
-            what = "no nitrogen" if element == "N" else f"no {element}"
-            raise Infeasible(f"{self.label.name} holds {what}, so no dose gives {shown(value)} mg/L {element}. "
-                             "Choose another product, or name the strength by EC.", pointer="/strength")  # fmt: skip
-        if value <= 0:
-            return 0.0
-        others = self.from_others(element)
-        if others > value + 1e-9:
-            raise Infeasible(f"The other products alone bring {others:.3g} mg/L {element}, more than {shown(value)}. "
-                             "Lower them, or ask for more.", pointer="/value", low=others)  # fmt: skip
-        self.ledger.take("N_t", f"{words.lower() if element == 'N' else element} wanted", value, "mg/L")
-        if element == "N":
-            g = "N_g"
-        else:
-            g = "E_g"
-            self.ledger.take(g, f"{element} in a gram of product", brings, "mg/g", "label")
-        if others > 0:
-            self.ledger.take("N_o", "from the other products", others, "mg/L", "label")
-            return self.ledger.step("d", f"(N_t - N_o) / {g}", "g/L", "dose")
-        return self.ledger.step("d", f"N_t / {g}", "g/L", "dose")
-
-    def _ec(self, strength: StrengthMode, value: float) -> float:
-        base = self.base
-        target = value + base.ec25_uS_cm if strength == "ec_added" else value
-        require(target, "Target EC", "µS/cm", low=0, high=20_000, pointer="/value")
-        if value < 0 or target < base.ec25_uS_cm - 1e-9:
-            raise Infeasible(
-                f"Target {shown(target)} µS/cm is below {base.name} itself, {shown(base.ec25_uS_cm)} µS/cm. "
-                "Nothing weighed in can lower it: choose a higher target or a purer water.",
-                pointer="/value", low=base.ec25_uS_cm,
-            )  # fmt: skip
-        fixed = base.ec25_uS_cm + self.can.rise(0.0)
-        if target < fixed - 0.5:
-            raise Infeasible(f"Target {shown(target)} µS/cm is below what water and the other products read, {fixed:.0f}. "
-                             "Lower them, or choose a higher target.", pointer="/value", low=fixed)  # fmt: skip
-        found = self.can.dose_for_rise(target - base.ec25_uS_cm)
-        if found is None:
-            raise Infeasible(f"{self.label.name} reaches no {shown(target)} µS/cm: it carries little that conducts "
-                             "(urea is invisible to a pen). Name the strength in mg/L N.", pointer="/value")  # fmt: skip
-        return self.ledger.take("d", "dose", found, "g/L", "solved: ion model")
 
 
 @calculation("dose", title="Dose for this can", station="mix")
@@ -232,13 +107,21 @@ def dose(
     check_mode(strength, element)
     if len(others) >= MOST_PRODUCTS:
         raise InputError(f"A can takes at most {MOST_PRODUCTS} products.", pointer="/also")
-    rest = [(elements_of(f.label), require(f.dose_g_L, f"Dose of {f.label.name}", "g/L", low=0, high=DOSE_MAX_g_L,
-                                           pointer=f"/also/{i}/dose_g_L")) for i, f in enumerate(others)]  # fmt: skip
+    rest = [
+        (
+            elements_of(f.label),
+            require(
+                f.dose_g_L, f"Dose of {f.label.name}", "g/L", low=0, high=DOSE_MAX_g_L, pointer=f"/also/{i}/dose_g_L"
+            ),
+        )
+        for i, f in enumerate(others)
+    ]
     elements_of(label)
     elements = label_to_elements(label=label)
     e = elements.result
-    ledger = Ledger("Dose for this can", "Feeds below 3000 µS/cm; stocks are never predicted.",
-                    ("label", "robinson-stokes"))  # fmt: skip
+    ledger = Ledger(
+        "Dose for this can", "Feeds below 3000 µS/cm; stocks are never predicted.", ("label", "robinson-stokes")
+    )
     for sentence in elements.working.assumptions:
         ledger.assume(sentence)
     for sentence in elements.working.cautions:
@@ -248,21 +131,31 @@ def dose(
     ledger.assume(can.how)
     ledger.take("N_g", "nitrogen in a gram of product", e.N_mg_g, "mg/g", "label")
     if e.density_g_mL is not None:
-        ledger.take("rho", "density", e.density_g_mL, "g/mL",
-                    "label" if label.density_g_mL else "default:usual liquids")  # fmt: skip
-    asked = _Asked(label, e, can, base, rest, ledger)
+        ledger.take(
+            "rho", "density", e.density_g_mL, "g/mL", "label" if label.density_g_mL else "default:usual liquids"
+        )
+    asked = AskedDose(label, e, can, base, rest, ledger)
     d = asked.dose(strength, value, element)
     if d > DOSE_MAX_g_L:
-        raise OutOfRange(f"Dose {shown(d)} g/L cannot be meant for a feed. Check the strength: 0.2 to 2 g/L is usual.",
-                         pointer="/value", value=d, high=DOSE_MAX_g_L)  # fmt: skip
+        raise OutOfRange(
+            f"Dose {shown(d)} g/L cannot be meant for a feed. Check the strength: 0.2 to 2 g/L is usual.",
+            pointer="/value",
+            value=d,
+            high=DOSE_MAX_g_L,
+        )
     if d == 0:
         ledger.take("d", "dose", 0.0, "g/L", "entered")
     ledger.take("V", "volume of the can", volume_L, "L")
     nitrogen = _nitrogen(ledger, asked)
     added, total = _reading(ledger, can, base, d, slope)
     amount, rounding = _amounts(ledger, e, scale_step_g, syringe_step_mL)
-    parts = tuple(weigh(name, x, dose_, volume_L, scale_step_g, syringe_step_mL)
-                  for name, x, dose_ in ((label.name, e, d), *((f.label.name, x, f.dose_g_L) for f, (x, _) in zip(others, rest, strict=True))))  # fmt: skip
+    parts = tuple(
+        weigh(name, x, dose_, volume_L, scale_step_g, syringe_step_mL)
+        for name, x, dose_ in (
+            (label.name, e, d),
+            *((f.label.name, x, f.dose_g_L) for f, (x, _) in zip(others, rest, strict=True)),
+        )
+    )
     first = parts[0]
     made_stock, refusal = (
         (None, "") if first.weighable else stock_for(base, d, volume_L, scale_step_g, syringe_step_mL, label)
@@ -290,16 +183,37 @@ def dose(
     liquid = first.unit == "mL"
     return ledger.close(
         Dose(
-            d, per_L if liquid else None, d * volume_L, amount if liquid else None,
-            None if rate is None else per_L / rate, nitrogen, added, total, low, high, headroom, headroom_n,
-            headroom is not None and headroom < 0, first.rounded, first.unit, rounding, first.weighable, stock, refusal,
-            made_stock.working if made_stock else None, steps, levels, levels_working, parts, "your own batches" if slope else "ion model",
+            d,
+            per_L if liquid else None,
+            d * volume_L,
+            amount if liquid else None,
+            None if rate is None else per_L / rate,
+            nitrogen,
+            added,
+            total,
+            low,
+            high,
+            headroom,
+            headroom_n,
+            headroom is not None and headroom < 0,
+            first.rounded,
+            first.unit,
+            rounding,
+            first.weighable,
+            stock,
+            refusal,
+            made_stock.working if made_stock else None,
+            steps,
+            levels,
+            levels_working,
+            parts,
+            "your own batches" if slope else "ion model",
             can.model(d) - can.water_model if d > 0 else can.also_model - can.water_model,
         )
-    )  # fmt: skip
+    )
 
 
-def _nitrogen(ledger: Ledger, asked: _Asked) -> float:
+def _nitrogen(ledger: Ledger, asked: AskedDose) -> float:
     others = asked.from_others("N")
     if others > 0:
         ledger.take("N_also", "nitrogen of the other products", others, "mg/L", "label")
@@ -311,8 +225,13 @@ def _reading(
     ledger: Ledger, can: FeedModel, base: BaseWater, d: float, slope: ProductSlope | None
 ) -> tuple[float, float]:
     ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
-    ledger.take("C_m", "water and feed by the ion model", can.model(d) if d > 0 else can.also_model, "µS/cm",
-                "solved: ion model (ion-conductivity)")  # fmt: skip
+    ledger.take(
+        "C_m",
+        "water and feed by the ion model",
+        can.model(d) if d > 0 else can.also_model,
+        "µS/cm",
+        "solved: ion model (ion-conductivity)",
+    )
     ledger.take("C_m0", "the water alone by the same model", can.water_model, "µS/cm", "solved: ion model")
     if slope is None:
         added = ledger.step("C_add", "C_m - C_m0", "µS/cm", "EC added")
@@ -336,15 +255,22 @@ def _amounts(ledger: Ledger, e: Elements, scale_step_g: float, syringe_step_mL: 
         amount, unit, step = ledger.step("m", "d * V", "g", "weigh into the can"), "g", scale_step_g
     ledger.take("r", "step of the scale or syringe", step, unit)
     ledger.step("m_r", "floor(m / r + 0.5) * r", unit, "rounded to what the tool can do")
-    error = ledger.step("R", "abs(m_r - m) / max(m, 1e-9) * 100", "%", "rounding error") if amount > 0 else (
-        ledger.take("R", "rounding error", 0.0, "%", "nothing weighed"))  # fmt: skip
+    error = (
+        ledger.step("R", "abs(m_r - m) / max(m, 1e-9) * 100", "%", "rounding error")
+        if amount > 0
+        else (ledger.take("R", "rounding error", 0.0, "%", "nothing weighed"))
+    )
     return amount, error
 
 
 def _range(
-    ledger: Ledger, parts: tuple[Weighing, ...], made: list[tuple[Elements, float]], through_pct: float | None,
-    rounding: float, slope: ProductSlope | None,
-) -> tuple[float, float]:  # fmt: skip
+    ledger: Ledger,
+    parts: tuple[Weighing, ...],
+    made: list[tuple[Elements, float]],
+    through_pct: float | None,
+    rounding: float,
+    slope: ProductSlope | None,
+) -> tuple[float, float]:
     """Lower and upper end to expect: model, label and weighing together."""
     weights = [ideal_rise(ions_per_gram(e)) * d for e, d in made]
     whole = sum(weights) or 1.0
@@ -353,8 +279,13 @@ def _range(
     if slope:
         relative[0] = max(0.02, (slope.factor_high - slope.factor_low) / 2 / slope.factor)
     model = sum(s * p for s, p in zip(share, relative, strict=True))
-    ledger.take("p", "model and label, relative", model, "",
-                "measured:batches" if slope else "default:5 % and a tenth of what is unlisted")  # fmt: skip
+    ledger.take(
+        "p",
+        "model and label, relative",
+        model,
+        "",
+        "measured:batches" if slope else "default:5 % and a tenth of what is unlisted",
+    )
     if through_pct is not None:
         ledger.take("E", "error of the dose through the stock (SD)", through_pct, "%", "computed:stock-solution")
     else:
@@ -366,10 +297,12 @@ def _range(
         ledger.take("E_o", "rounding of the other products, of what is added", rest, "", "this working")
         tail = " + E_o**2"
     weighed = "(w * E / 100)" if len(parts) > 1 else "(E / 100)"
-    low = ledger.step("C_low", f"C - C_add * min(1, sqrt(p**2 + {weighed}**2{tail})) - 0.02 * C_w", "µS/cm",
-                      "lower end to expect")  # fmt: skip
-    high = ledger.step("C_high", f"C + C_add * sqrt(p**2 + {weighed}**2{tail}) + 0.02 * C_w", "µS/cm",
-                       "upper end to expect")  # fmt: skip
+    low = ledger.step(
+        "C_low", f"C - C_add * min(1, sqrt(p**2 + {weighed}**2{tail})) - 0.02 * C_w", "µS/cm", "lower end to expect"
+    )
+    high = ledger.step(
+        "C_high", f"C + C_add * sqrt(p**2 + {weighed}**2{tail}) + 0.02 * C_w", "µS/cm", "upper end to expect"
+    )
     return low, high
 
 

@@ -169,23 +169,46 @@ def label_to_elements(*, label: Label) -> Computed[Elements]:
     element("S", "sulfur", label.s_pct, S_IN_SO3 if others else 1.0, "S in SO3")
     element("C", "carbon of carbonate", label.co3_pct, MOLAR_MASS["C"] / MOLAR_MASS["CO3"], "C in CO3")
     for symbol, words, pct in (
-        ("Cl", "chloride", label.cl_pct), ("Na", "sodium", label.na_pct), ("Fe", "iron", label.fe_pct),
-        ("Mn", "manganese", label.mn_pct), ("Zn", "zinc", label.zn_pct), ("Cu", "copper", label.cu_pct),
-        ("B", "boron", label.b_pct), ("Mo", "molybdenum", label.mo_pct),
-    ):  # fmt: skip
+        ("Cl", "chloride", label.cl_pct),
+        ("Na", "sodium", label.na_pct),
+        ("Fe", "iron", label.fe_pct),
+        ("Mn", "manganese", label.mn_pct),
+        ("Zn", "zinc", label.zn_pct),
+        ("Cu", "copper", label.cu_pct),
+        ("B", "boron", label.b_pct),
+        ("Mo", "molybdenum", label.mo_pct),
+    ):
         element(symbol, words, pct)
     gap, closed = _closing(label, out)
     if closed:
         ledger.assume(closing_sentence(label.name, gap, closed))
     return ledger.close(
         Elements(
-            N_mg_g=out["N"], N_nitrate_mg_g=out["N_NO3"], N_ammonium_mg_g=out["N_NH4"], N_urea_mg_g=out["N_urea"],
-            P_mg_g=out["P"], K_mg_g=out["K"], Ca_mg_g=out["Ca"], Mg_mg_g=out["Mg"], S_mg_g=out["S"], Cl_mg_g=out["Cl"],
-            Na_mg_g=out["Na"], density_g_mL=density, split_known=known or not total, unlisted_meq_g=gap,
-            N_other_mg_g=out["N_other"], Fe_mg_g=out["Fe"], Mn_mg_g=out["Mn"], Zn_mg_g=out["Zn"], Cu_mg_g=out["Cu"],
-            B_mg_g=out["B"], Mo_mg_g=out["Mo"], C_mg_g=out["C"], closed_with=closed,
+            N_mg_g=out["N"],
+            N_nitrate_mg_g=out["N_NO3"],
+            N_ammonium_mg_g=out["N_NH4"],
+            N_urea_mg_g=out["N_urea"],
+            P_mg_g=out["P"],
+            K_mg_g=out["K"],
+            Ca_mg_g=out["Ca"],
+            Mg_mg_g=out["Mg"],
+            S_mg_g=out["S"],
+            Cl_mg_g=out["Cl"],
+            Na_mg_g=out["Na"],
+            density_g_mL=density,
+            split_known=known or not total,
+            unlisted_meq_g=gap,
+            N_other_mg_g=out["N_other"],
+            Fe_mg_g=out["Fe"],
+            Mn_mg_g=out["Mn"],
+            Zn_mg_g=out["Zn"],
+            Cu_mg_g=out["Cu"],
+            B_mg_g=out["B"],
+            Mo_mg_g=out["Mo"],
+            C_mg_g=out["C"],
+            closed_with=closed,
         )
-    )  # fmt: skip
+    )
 
 
 def _closing(label: Label, out: dict[str, float]) -> tuple[float, Closing]:
@@ -202,8 +225,13 @@ def _closing(label: Label, out: dict[str, float]) -> tuple[float, Closing]:
         return gap, "" if odd == 0 else "sulfate" if gap > 0 else "sodium"
     m = MOLAR_MASS
     forms = out["P"] / m["P"] + out["C"] / m["C"]
-    cations = (out["N_NH4"] / m["N"] + out["K"] / m["K"] + 2 * out["Ca"] / m["Ca"] + 2 * out["Mg"] / m["Mg"]
-               + out["Na"] / m["Na"])  # fmt: skip
+    cations = (
+        out["N_NH4"] / m["N"]
+        + out["K"] / m["K"]
+        + 2 * out["Ca"] / m["Ca"]
+        + 2 * out["Mg"] / m["Mg"]
+        + out["Na"] / m["Na"]
+    )
     anions = out["N_NO3"] / m["N"] + forms + 2 * out["S"] / m["S"] + out["Cl"] / m["Cl"]
     gap = cations - anions
     if abs(gap) < 1e-9:
@@ -228,14 +256,24 @@ def ions_per_gram(e: Elements) -> AddedIons:
     extra_S = max(0.0, e.unlisted_meq_g) / 2 * MOLAR_MASS["S"] if e.closed_with == "sulfate" else 0.0
     extra_Na = max(0.0, -e.unlisted_meq_g) * MOLAR_MASS["Na"] if e.closed_with == "sodium" else 0.0
     return AddedIons(
-        NO3_N_mg_L=e.N_nitrate_mg_g, NH4_N_mg_L=e.N_ammonium_mg_g, urea_N_mg_L=e.N_urea_mg_g, P_mg_L=e.P_mg_g, K_mg_L=e.K_mg_g,
-        Ca_mg_L=e.Ca_mg_g, Mg_mg_L=e.Mg_mg_g, S_mg_L=e.S_mg_g + extra_S, Na_mg_L=e.Na_mg_g + extra_Na, Cl_mg_L=e.Cl_mg_g,
+        NO3_N_mg_L=e.N_nitrate_mg_g,
+        NH4_N_mg_L=e.N_ammonium_mg_g,
+        urea_N_mg_L=e.N_urea_mg_g,
+        P_mg_L=e.P_mg_g,
+        K_mg_L=e.K_mg_g,
+        Ca_mg_L=e.Ca_mg_g,
+        Mg_mg_L=e.Mg_mg_g,
+        S_mg_L=e.S_mg_g + extra_S,
+        Na_mg_L=e.Na_mg_g + extra_Na,
+        Cl_mg_L=e.Cl_mg_g,
         C_mg_L=e.C_mg_g,
-    )  # fmt: skip
+    )
 
 
 def usual_feed(labels: list[Label]) -> int | None:
-    """Which product a can is likely to be mixed from: a complete feed before a part of one, a feed before a pure salt."""
+    """Which product a can is likely to be mixed from: a complete feed before a part of one, a feed before a pure
+    salt.
+    """
 
     def rank(i: int) -> int | None:
         label = labels[i]

@@ -24,9 +24,18 @@ MOST_PRODUCTS = 6
 _NEAR_uS_cm = 1e-4
 _MOST_SECANTS = 12
 # to weigh parts of a can by what they add to the reading; infinite dilution is near enough for that
-_IDEAL = {"NO3_N_mg_L": 71.4 / 14.007, "NH4_N_mg_L": 73.5 / 14.007, "P_mg_L": 33.0 / 30.974, "K_mg_L": 73.5 / 39.098,
-          "C_mg_L": 44.5 / 12.011, "Ca_mg_L": 119.0 / 40.078, "Mg_mg_L": 106.0 / 24.305, "S_mg_L": 160.0 / 32.06, "Na_mg_L": 50.1 / 22.99,
-          "Cl_mg_L": 76.3 / 35.453}  # fmt: skip
+_IDEAL = {
+    "NO3_N_mg_L": 71.4 / 14.007,
+    "NH4_N_mg_L": 73.5 / 14.007,
+    "P_mg_L": 33.0 / 30.974,
+    "K_mg_L": 73.5 / 39.098,
+    "C_mg_L": 44.5 / 12.011,
+    "Ca_mg_L": 119.0 / 40.078,
+    "Mg_mg_L": 106.0 / 24.305,
+    "S_mg_L": 160.0 / 32.06,
+    "Na_mg_L": 50.1 / 22.99,
+    "Cl_mg_L": 76.3 / 35.453,
+}
 
 
 @dataclass(frozen=True)
@@ -69,11 +78,16 @@ def elements_of(label: Label) -> Elements:
     A label is a value that does not change, and one can asks for its elements thirty times.
     """
     if label.kind == "no ppm":
-        raise InputError(f"{label.name} has no ppm: it is recorded, never given a number. Choose a soluble feed.",
-                         pointer="/product_id")  # fmt: skip
+        raise InputError(
+            f"{label.name} has no ppm: it is recorded, never given a number. Choose a soluble feed.",
+            pointer="/product_id",
+        )
     if label.kind == "prill":
-        raise InputError(f"{label.name} releases over months: it is counted by grams in a litre of medium, not in a can. "
-                         "Choose a soluble feed.", pointer="/product_id")  # fmt: skip
+        raise InputError(
+            f"{label.name} releases over months: it is counted by grams in a litre of medium, not in a can. "
+            "Choose a soluble feed.",
+            pointer="/product_id",
+        )
     return label_to_elements(label=label).result
 
 
@@ -93,8 +107,14 @@ def ideal_rise(ions: AddedIons) -> float:
 def relative_error(e: Elements) -> float:
     """Model and label: what a label leaves without a partner counts a tenth."""
     m = MOLAR_MASS
-    listed = (e.N_nitrate_mg_g / m["N"] + e.K_mg_g / m["K"] + 2 * e.Ca_mg_g / m["Ca"] + 2 * e.Mg_mg_g / m["Mg"]
-              + e.P_mg_g / m["P"] + 0.1)  # fmt: skip
+    listed = (
+        e.N_nitrate_mg_g / m["N"]
+        + e.K_mg_g / m["K"]
+        + 2 * e.Ca_mg_g / m["Ca"]
+        + 2 * e.Mg_mg_g / m["Mg"]
+        + e.P_mg_g / m["P"]
+        + 0.1
+    )
     return float((MODEL_ERROR**2 + (CLOSURE_ERROR * min(1.0, abs(e.unlisted_meq_g) / listed)) ** 2) ** 0.5)
 
 
@@ -109,8 +129,15 @@ class FeedModel:
 
     def __post_init__(self) -> None:
         """Solve the water once, alone and with the products that stay."""
-        require(self.factor, "Own slope over the model’s", "", low=OWN_SLOPE[0], high=OWN_SLOPE[1], pointer="/slope/factor",
-                hint="Batches that far off tell of the scale or the meter, not of the product: leave the slope out.")  # fmt: skip
+        require(
+            self.factor,
+            "Own slope over the model’s",
+            "",
+            low=OWN_SLOPE[0],
+            high=OWN_SLOPE[1],
+            pointer="/slope/factor",
+            hint="Batches that far off tell of the scale or the meter, not of the product: leave the slope out.",
+        )
         self.water_ions, self.how = composition_of(self.base)
         self._prepared = prepared(self.water_ions)
         self.water_model = float(conductance_uS_cm(dissolve(self._prepared, None)))
@@ -191,8 +218,9 @@ def feed_conductivity(
     per_gram = [ions_per_gram(e) for e in elements]
     also = sum_ions([(i, f.dose_g_L) for i, f in zip(per_gram[1:], feeds[1:], strict=True)])
     can = FeedModel(base, per_gram[0], also, slope.factor if slope else 1.0)
-    ledger = Ledger("What the can should read", "Feeds below 3000 µS/cm; stocks are never predicted.",
-                    ("label", "robinson-stokes"))  # fmt: skip
+    ledger = Ledger(
+        "What the can should read", "Feeds below 3000 µS/cm; stocks are never predicted.", ("label", "robinson-stokes")
+    )
     ledger.assume(can.how)
     if slope:
         ledger.assume(

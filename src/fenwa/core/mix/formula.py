@@ -9,13 +9,32 @@ from fenwa.core.errors import InputError
 
 # g/mol, iupac-atomic-weights
 ATOMIC_MASS = {
-    "H": 1.008, "B": 10.81, "C": 12.011, "N": 14.007, "O": 15.999, "F": 18.998, "Na": 22.990, "Mg": 24.305,
-    "Si": 28.085, "P": 30.974, "S": 32.06, "Cl": 35.453, "K": 39.098, "Ca": 40.078, "Mn": 54.938, "Fe": 55.845,
-    "Cu": 63.546, "Zn": 65.38, "Mo": 95.95,
-}  # fmt: skip
+    "H": 1.008,
+    "B": 10.81,
+    "C": 12.011,
+    "N": 14.007,
+    "O": 15.999,
+    "F": 18.998,
+    "Na": 22.990,
+    "Mg": 24.305,
+    "Si": 28.085,
+    "P": 30.974,
+    "S": 32.06,
+    "Cl": 35.453,
+    "K": 39.098,
+    "Ca": 40.078,
+    "Mn": 54.938,
+    "Fe": 55.845,
+    "Cu": 63.546,
+    "Zn": 65.38,
+    "Mo": 95.95,
+}
 # nitrogen is told apart by the group it stands in
-_GROUPS = {"NO3": Counter({"N": 1, "O": 3, "nitrate": 1}), "NH4": Counter({"N": 1, "H": 4, "ammonium": 1}),
-           "NH2": Counter({"N": 1, "H": 2, "urea": 1})}  # fmt: skip
+_GROUPS = {
+    "NO3": Counter({"N": 1, "O": 3, "nitrate": 1}),
+    "NH4": Counter({"N": 1, "H": 4, "ammonium": 1}),
+    "NH2": Counter({"N": 1, "H": 2, "urea": 1}),
+}
 _TOKEN = re.compile(r"(NO3|NH4|NH2|[A-Z][a-z]?|\(|\))(\d*)")
 _PART = re.compile(r"^(\d*)(.+)$")
 
@@ -69,21 +88,53 @@ def _group(text: str, formula: str, pointer: str) -> Counter[str]:
 
 
 def _unread(formula: str, pointer: str) -> InputError:
-    return InputError(f"Formula “{formula}” is not understood. Write it like Ca(NO3)2.4H2O.",
-                      pointer=pointer, value=formula)  # fmt: skip
+    return InputError(
+        f"Formula “{formula}” is not understood. Write it like Ca(NO3)2.4H2O.", pointer=pointer, value=formula
+    )
 
 
 # ions a formula falls apart into in water: atoms, charge. What is not on this list stays undecided (None).
 IONS: dict[str, tuple[dict[str, int], int]] = {
-    "NH4": ({"N": 1, "H": 4}, 1), "K": ({"K": 1}, 1), "Na": ({"Na": 1}, 1), "Ca": ({"Ca": 1}, 2), "Mg": ({"Mg": 1}, 2),
-    "Mn": ({"Mn": 1}, 2), "Zn": ({"Zn": 1}, 2), "Cu": ({"Cu": 1}, 2), "Fe2": ({"Fe": 1}, 2), "Fe3": ({"Fe": 1}, 3),
-    "NO3": ({"N": 1, "O": 3}, -1), "Cl": ({"Cl": 1}, -1), "F": ({"F": 1}, -1), "SO4": ({"S": 1, "O": 4}, -2),
-    "PO4": ({"P": 1, "O": 4}, -3), "CO3": ({"C": 1, "O": 3}, -2), "MoO4": ({"Mo": 1, "O": 4}, -2),
-    "urea": ({"C": 1, "O": 1, "N": 2, "H": 4}, 0), "B(OH)3": ({"B": 1, "O": 3, "H": 3}, 0),
-    "Si(OH)4": ({"Si": 1, "O": 4, "H": 4}, 0), "H2O": ({"H": 2, "O": 1}, 0), "H": ({"H": 1}, 1), "OH": ({"O": 1, "H": 1}, -1),
-}  # fmt: skip
-_OF_ATOM = {"K": "K", "Na": "Na", "Ca": "Ca", "Mg": "Mg", "Mn": "Mn", "Zn": "Zn", "Cu": "Cu", "Cl": "Cl", "F": "F",
-            "S": "SO4", "P": "PO4", "Mo": "MoO4", "B": "B(OH)3", "Si": "Si(OH)4"}  # fmt: skip
+    "NH4": ({"N": 1, "H": 4}, 1),
+    "K": ({"K": 1}, 1),
+    "Na": ({"Na": 1}, 1),
+    "Ca": ({"Ca": 1}, 2),
+    "Mg": ({"Mg": 1}, 2),
+    "Mn": ({"Mn": 1}, 2),
+    "Zn": ({"Zn": 1}, 2),
+    "Cu": ({"Cu": 1}, 2),
+    "Fe2": ({"Fe": 1}, 2),
+    "Fe3": ({"Fe": 1}, 3),
+    "NO3": ({"N": 1, "O": 3}, -1),
+    "Cl": ({"Cl": 1}, -1),
+    "F": ({"F": 1}, -1),
+    "SO4": ({"S": 1, "O": 4}, -2),
+    "PO4": ({"P": 1, "O": 4}, -3),
+    "CO3": ({"C": 1, "O": 3}, -2),
+    "MoO4": ({"Mo": 1, "O": 4}, -2),
+    "urea": ({"C": 1, "O": 1, "N": 2, "H": 4}, 0),
+    "B(OH)3": ({"B": 1, "O": 3, "H": 3}, 0),
+    "Si(OH)4": ({"Si": 1, "O": 4, "H": 4}, 0),
+    "H2O": ({"H": 2, "O": 1}, 0),
+    "H": ({"H": 1}, 1),
+    "OH": ({"O": 1, "H": 1}, -1),
+}
+_OF_ATOM = {
+    "K": "K",
+    "Na": "Na",
+    "Ca": "Ca",
+    "Mg": "Mg",
+    "Mn": "Mn",
+    "Zn": "Zn",
+    "Cu": "Cu",
+    "Cl": "Cl",
+    "F": "F",
+    "S": "SO4",
+    "P": "PO4",
+    "Mo": "MoO4",
+    "B": "B(OH)3",
+    "Si": "Si(OH)4",
+}
 
 
 def ion_mass(ion: str) -> float:
@@ -139,8 +190,12 @@ def shares_of(formula: str, *, pointer: str = "/formula") -> dict[str, float]:
     if mass <= 0:
         raise _unread(formula, pointer)
     other = atoms["N"] - atoms["nitrate"] - atoms["ammonium"] - atoms["urea"]
-    counted = {"n_nitrate_pct": ("N", atoms["nitrate"]), "n_ammonium_pct": ("N", atoms["ammonium"]),
-               "n_urea_pct": ("N", atoms["urea"]), "n_other_pct": ("N", other)}  # fmt: skip
+    counted = {
+        "n_nitrate_pct": ("N", atoms["nitrate"]),
+        "n_ammonium_pct": ("N", atoms["ammonium"]),
+        "n_urea_pct": ("N", atoms["urea"]),
+        "n_other_pct": ("N", other),
+    }
     for atom in ("P", "K", "Ca", "Mg", "S", "Cl", "Na", "Fe", "Mn", "Zn", "Cu", "B", "Mo"):
         counted[f"{atom.lower()}_pct"] = (atom, atoms[atom])
     carbonate = (ions_of(formula, pointer=pointer) or {}).get("CO3", 0.0)

@@ -82,16 +82,20 @@ def read_grade(*, text: str) -> Computed[Grade]:
     else:
         choices = []
     if not choices:
-        raise InputError(f"Grade “{text}” is not understood. Type three numbers, such as 16-16-16.",
-                         pointer="/text", value=text)  # fmt: skip
+        raise InputError(
+            f"Grade “{text}” is not understood. Type three numbers, such as 16-16-16.", pointer="/text", value=text
+        )
     n, p, k = choices[0]
     ledger = Ledger("Reading a grade", "The label itself decides.", ("label",))
     for symbol, words, value in (("N", "nitrogen", n), ("P", "second number", p), ("K", "third number", k)):
         ledger.take(symbol, words, value, "%", "entered")
     total = ledger.step("S", "N + P + K", "%", "the three together")
     if total > 100:
-        raise InputError(f"Grade “{text}” adds up to {total:g} %, more than 100. Check the three numbers.",
-                         pointer="/text", value=total)  # fmt: skip
+        raise InputError(
+            f"Grade “{text}” adds up to {total:g} %, more than 100. Check the three numbers.",
+            pointer="/text",
+            value=total,
+        )
     others = tuple(f"{a:g}-{b:g}-{c:g}" for a, b, c in choices[1:])
     sentence = f"Read as {n:g}-{p:g}-{k:g}: nitrogen {n:g} %, then phosphorus and potassium as the label gives them."
     if others:

@@ -95,17 +95,25 @@ def headroom(
     fixed = base.ec25_uS_cm + can.rise(0.0)
     if fixed > first.ceiling_uS_cm + 1e-9:
         what = base.name if not rest else f"{base.name} with the other products"
-        way = (f" Without {first.name} the next, {following.name}, allows {following.ceiling_uS_cm:.0f}."
-               if following and following.ceiling_uS_cm > fixed else "")  # fmt: skip
+        way = (
+            f" Without {first.name} the next, {following.name}, allows {following.ceiling_uS_cm:.0f}."
+            if following and following.ceiling_uS_cm > fixed
+            else ""
+        )
         raise Infeasible(
             f"{what} alone reads {fixed:.0f} µS/cm, over the {first.ceiling_uS_cm:.0f} of {first.name}: no feed fits. "
             f"The nearest possible is {fixed:.0f}, nothing added; use a purer water or a blend.{way}",
-            pointer="/water_id", low=fixed, high=first.ceiling_uS_cm,
-        )  # fmt: skip
+            pointer="/water_id",
+            low=fixed,
+            high=first.ceiling_uS_cm,
+        )
     most = can.dose_for_rise(first.ceiling_uS_cm - base.ec25_uS_cm)
     if most is None:
-        raise Infeasible(f"{label.name} carries too little that conducts to reach {first.ceiling_uS_cm:.0f} µS/cm: EC cannot "
-                         "limit it. Name the strength in mg/L N.", pointer="/strength")  # fmt: skip
+        raise Infeasible(
+            f"{label.name} carries too little that conducts to reach {first.ceiling_uS_cm:.0f} µS/cm: EC cannot "
+            "limit it. Name the strength in mg/L N.",
+            pointer="/strength",
+        )
     ledger = Ledger("Largest dose under the ceiling", "Feeds below 3000 µS/cm.", ("profile", "robinson-stokes"))
     ledger.assume(can.how)
     ledger.take("C_max", f"feed ceiling of {first.name}", first.ceiling_uS_cm, "µS/cm", "table:profile")
@@ -113,15 +121,30 @@ def headroom(
     ledger.step("room", "C_max - C_w", "µS/cm", "what feed may add")
     ledger.take("d", "dose that adds it", most, "g/L", "solved: ion model")
     ledger.take("N_g", "nitrogen in a gram", e.N_mg_g, "mg/g", "label")
-    ledger.take("N_o", "nitrogen of the other products",
-                sum(elements_of(f.label).N_mg_g * f.dose_g_L for f in also or []), "mg/L", "label")  # fmt: skip
+    ledger.take(
+        "N_o",
+        "nitrogen of the other products",
+        sum(elements_of(f.label).N_mg_g * f.dose_g_L for f in also or []),
+        "mg/L",
+        "label",
+    )
     nitrogen = ledger.step("N", "d * N_g + N_o", "mg/L", "nitrogen at the ceiling")
     rate = full_rate_per_L(label)
     per_L = most / e.density_g_mL if e.density_g_mL else most
     sentence = f"{first.name} takes {first.ceiling_uS_cm:.0f} µS/cm: at most {most:.3g} g/L, {nitrogen:.3g} mg/L N."
-    return ledger.close(Headroom(most, nitrogen, first.ceiling_uS_cm, first.name, first.ceiling_uS_cm,
-                                 per_L / rate if rate else None, following.name if following else "",
-                                 following.ceiling_uS_cm if following else None, sentence))  # fmt: skip
+    return ledger.close(
+        Headroom(
+            most,
+            nitrogen,
+            first.ceiling_uS_cm,
+            first.name,
+            first.ceiling_uS_cm,
+            per_L / rate if rate else None,
+            following.name if following else "",
+            following.ceiling_uS_cm if following else None,
+            sentence,
+        )
+    )
 
 
 @dataclass(frozen=True)
@@ -199,5 +222,18 @@ def strength_equivalents(
     if e.N_urea_mg_g > 0:
         sentences.append("EC leaves out urea: by EC this feed looks thinner than its nitrogen.")
     levels = {name: e.of(name) * d.dose_g_L for name in ELEMENTS if e.of(name) > 0}
-    return ledger.close(Equivalents(d.fraction, d.nitrogen_mg_L, levels, d.ec_added_uS_cm, d.ec_total_uS_cm, d.dose_g_L,
-                                    d.dose_mL_L, us, imp, ounces, tuple(sentences)))  # fmt: skip
+    return ledger.close(
+        Equivalents(
+            d.fraction,
+            d.nitrogen_mg_L,
+            levels,
+            d.ec_added_uS_cm,
+            d.ec_total_uS_cm,
+            d.dose_g_L,
+            d.dose_mL_L,
+            us,
+            imp,
+            ounces,
+            tuple(sentences),
+        )
+    )

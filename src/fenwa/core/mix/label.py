@@ -32,7 +32,8 @@ class Label:
     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
     for a basic product. ``others_as`` says the same of calcium, magnesium and sulfur (CaO, MgO, SO3).
-    ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+    ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days``
+    at ``longevity_at_C``; a feed with
     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
     """
 
@@ -82,13 +83,26 @@ class Label:
 
 
 _SHARES = (
-    ("n_total_pct", "Total nitrogen"), ("n_nitrate_pct", "Nitrate nitrogen"),
-    ("n_ammonium_pct", "Ammoniacal nitrogen"), ("n_urea_pct", "Urea nitrogen"), ("p_pct", "Phosphorus"),
-    ("k_pct", "Potassium"), ("ca_pct", "Calcium"), ("mg_pct", "Magnesium"), ("s_pct", "Sulfur"),
-    ("cl_pct", "Chloride"), ("na_pct", "Sodium"), ("n_other_pct", "Other nitrogen"), ("fe_pct", "Iron"),
-    ("mn_pct", "Manganese"), ("zn_pct", "Zinc"), ("cu_pct", "Copper"), ("b_pct", "Boron"), ("mo_pct", "Molybdenum"),
+    ("n_total_pct", "Total nitrogen"),
+    ("n_nitrate_pct", "Nitrate nitrogen"),
+    ("n_ammonium_pct", "Ammoniacal nitrogen"),
+    ("n_urea_pct", "Urea nitrogen"),
+    ("p_pct", "Phosphorus"),
+    ("k_pct", "Potassium"),
+    ("ca_pct", "Calcium"),
+    ("mg_pct", "Magnesium"),
+    ("s_pct", "Sulfur"),
+    ("cl_pct", "Chloride"),
+    ("na_pct", "Sodium"),
+    ("n_other_pct", "Other nitrogen"),
+    ("fe_pct", "Iron"),
+    ("mn_pct", "Manganese"),
+    ("zn_pct", "Zinc"),
+    ("cu_pct", "Copper"),
+    ("b_pct", "Boron"),
+    ("mo_pct", "Molybdenum"),
     ("co3_pct", "Carbonate"),
-)  # fmt: skip
+)
 SHARE_KEYS = tuple(key for key, _ in _SHARES)
 _FORMS = ("n_nitrate_pct", "n_ammonium_pct", "n_urea_pct", "n_other_pct")
 _NOT_IN_SUM = {"n_total_pct", *_FORMS, "co3_pct"}  # the oxygen of a carbonate stands in the oxides already
@@ -105,8 +119,11 @@ def by_formula(label: Label, *, pointer: str = "/label") -> Label:
         if getattr(label, key) is not None and abs(getattr(label, key) - shares.get(key, 0.0)) > 0.1
     ]
     if typed:
-        raise Overspecified(f"{typed[0]} is typed and does not agree with the formula {label.formula}. "
-                            "Leave the shares empty, or leave the formula empty.", pointer=f"{pointer}/formula")  # fmt: skip
+        raise Overspecified(
+            f"{typed[0]} is typed and does not agree with the formula {label.formula}. "
+            "Leave the shares empty, or leave the formula empty.",
+            pointer=f"{pointer}/formula",
+        )
     exact = {key: round(value, 9) for key, value in shares.items()}
     return replace(label, basis="w/w", pk_as="element", others_as="element", **exact)  # type: ignore[arg-type]
 
@@ -128,21 +145,31 @@ def check_label(label: Label, pointer: str = "") -> float:
         raise Overspecified(
             f"Nitrogen forms add up to {shown(split)} %, but total nitrogen says {shown(label.n_total_pct)} %. "
             "Correct one of them, or leave the total empty.",
-            pointer=f"{pointer}/n_total_pct", value=label.n_total_pct,
-        )  # fmt: skip
+            pointer=f"{pointer}/n_total_pct",
+            value=label.n_total_pct,
+        )
     stated = [getattr(label, key) for key in SHARE_KEYS if key not in _NOT_IN_SUM]
     parts = total + sum(x for x in stated if x is not None)
     if label.basis == "w/w" and parts > 100 + 1e-6:
         raise InputError(
             f"The label's parts add up to {shown(parts)} %, more than 100. Check each share; "
             "if the label means grams per 100 mL, choose w/v.",
-            pointer=f"{pointer}/n_total_pct", value=parts,
-        )  # fmt: skip
+            pointer=f"{pointer}/n_total_pct",
+            value=parts,
+        )
     if label.density_g_mL is not None:
         require(label.density_g_mL, "Density", "g/mL", low=0.5, high=2.5, pointer=f"{pointer}/density_g_mL")
     if label.label_rate is not None:
-        require(label.label_rate, "Label rate", "per litre", low=0, open_low=True, high=500,
-                pointer=f"{pointer}/label_rate", hint="Enter the label's amount, above 0.")  # fmt: skip
+        require(
+            label.label_rate,
+            "Label rate",
+            "per litre",
+            low=0,
+            open_low=True,
+            high=500,
+            pointer=f"{pointer}/label_rate",
+            hint="Enter the label's amount, above 0.",
+        )
         full_rate_per_L(label, pointer=pointer)
     return total
 
@@ -150,17 +177,26 @@ def check_label(label: Label, pointer: str = "") -> float:
 def _check_kind(label: Label, pointer: str) -> None:
     """Prills need their time; feeds without ppm must not be given shares; small measures must be possible."""
     if label.kind == "no ppm" and any(getattr(label, key) is not None for key in SHARE_KEYS):
-        raise InputError(f"{label.name} is recorded without a strength: prey, castings, seaweed and compost have no ppm. "
-                         "Leave the shares empty, or choose a soluble feed.", pointer=f"{pointer}/kind")  # fmt: skip
+        raise InputError(
+            f"{label.name} is recorded without a strength: prey, castings, seaweed and compost have no ppm. "
+            "Leave the shares empty, or choose a soluble feed.",
+            pointer=f"{pointer}/kind",
+        )
     if label.kind == "prill" and label.longevity_days is None:
-        raise Underspecified("How long the prills last is not stated. Enter the days on the label and the temperature "
-                             "they are stated at.", pointer=f"{pointer}/longevity_days")  # fmt: skip
+        raise Underspecified(
+            "How long the prills last is not stated. Enter the days on the label and the temperature "
+            "they are stated at.",
+            pointer=f"{pointer}/longevity_days",
+        )
     for key, words, unit, low, high in (
-        ("longevity_days", "Longevity", "d", 7, 1000), ("longevity_at_C", "Temperature of the longevity", "°C", 5, 40),
-        ("bulk_density_g_mL", "Bulk density", "g/mL", *BULK_DENSITY_g_mL), ("cap_mL", "A cap", "mL", 0.1, 250),
-        ("drop_mL", "A drop", "mL", 0.005, 0.5), ("acidity_kg_t", "Potential acidity", "kg CaCO3/t", -1500, 1500),
+        ("longevity_days", "Longevity", "d", 7, 1000),
+        ("longevity_at_C", "Temperature of the longevity", "°C", 5, 40),
+        ("bulk_density_g_mL", "Bulk density", "g/mL", *BULK_DENSITY_g_mL),
+        ("cap_mL", "A cap", "mL", 0.1, 250),
+        ("drop_mL", "A drop", "mL", 0.005, 0.5),
+        ("acidity_kg_t", "Potential acidity", "kg CaCO3/t", -1500, 1500),
         ("solubility_g_L", "Solubility", "g/L", 0.01, 5000),
-    ):  # fmt: skip
+    ):
         value = getattr(label, key)
         if value is not None:
             require(value, words, unit, low=low, high=high, pointer=f"{pointer}/{key}")

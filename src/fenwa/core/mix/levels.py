@@ -21,10 +21,14 @@ class ElementLevel:
 # element, its field in Elements, the ion of a report that carries it and the share of it that is the element
 _LEVELS = (
     ("Nitrate N", "N_nitrate", "NO3", MOLAR_MASS["N"] / MOLAR_MASS["NO3"]),
-    ("Ammonium N", "N_ammonium", "NH4", MOLAR_MASS["N"] / MOLAR_MASS["NH4"]), ("Urea N", "N_urea", "", 0.0),
-    ("Phosphorus", "P", "P", 1.0), ("Potassium", "K", "K", 1.0), ("Calcium", "Ca", "Ca", 1.0),
-    ("Magnesium", "Mg", "Mg", 1.0), ("Sulfur", "S", "SO4", MOLAR_MASS["S"] / MOLAR_MASS["SO4"]),
-)  # fmt: skip
+    ("Ammonium N", "N_ammonium", "NH4", MOLAR_MASS["N"] / MOLAR_MASS["NH4"]),
+    ("Urea N", "N_urea", "", 0.0),
+    ("Phosphorus", "P", "P", 1.0),
+    ("Potassium", "K", "K", 1.0),
+    ("Calcium", "Ca", "Ca", 1.0),
+    ("Magnesium", "Mg", "Mg", 1.0),
+    ("Sulfur", "S", "SO4", MOLAR_MASS["S"] / MOLAR_MASS["SO4"]),
+)
 _TRACES = (("Iron", "Fe"), ("Manganese", "Mn"), ("Zinc", "Zn"), ("Copper", "Cu"), ("Boron", "B"), ("Molybdenum", "Mo"))
 
 

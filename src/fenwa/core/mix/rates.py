@@ -15,15 +15,27 @@ Measure = Literal["weight", "volume", "spoon", "cap", "drop"]
 
 # what a label counts, as grams or millilitres of one (E1.5); caps and drops are the bottle's own
 RATE_AMOUNTS: dict[str, tuple[Measure, float]] = {
-    "g": ("weight", 1.0), "mL": ("volume", 1.0), "oz": ("weight", OZ_g),
-    "US tsp": ("spoon", US_TSP_mL), "metric tsp": ("spoon", 5.0),
-    "US tbsp": ("spoon", 3 * US_TSP_mL), "metric tbsp": ("spoon", 15.0), "Australian tbsp": ("spoon", 20.0),
-    "US fl oz": ("volume", 29.5735295625), "imp fl oz": ("volume", 28.4130625),
-    "cap": ("cap", 1.0), "drops": ("drop", 1.0),
-}  # fmt: skip
+    "g": ("weight", 1.0),
+    "mL": ("volume", 1.0),
+    "oz": ("weight", OZ_g),
+    "US tsp": ("spoon", US_TSP_mL),
+    "metric tsp": ("spoon", 5.0),
+    "US tbsp": ("spoon", 3 * US_TSP_mL),
+    "metric tbsp": ("spoon", 15.0),
+    "Australian tbsp": ("spoon", 20.0),
+    "US fl oz": ("volume", 29.5735295625),
+    "imp fl oz": ("volume", 28.4130625),
+    "cap": ("cap", 1.0),
+    "drops": ("drop", 1.0),
+}
 RATE_PERS: dict[str, float] = {
-    "L": 1.0, "10 L": 10.0, "100 L": 100.0, "US gal": US_GAL_L, "imp gal": IMP_GAL_L, "100 US gal": 100 * US_GAL_L,
-}  # fmt: skip
+    "L": 1.0,
+    "10 L": 10.0,
+    "100 L": 100.0,
+    "US gal": US_GAL_L,
+    "imp gal": IMP_GAL_L,
+    "100 US gal": 100 * US_GAL_L,
+}
 RATE_UNITS: tuple[str, ...] = tuple(f"{amount}/{per}" for amount in RATE_AMOUNTS for per in RATE_PERS)
 
 
@@ -44,8 +56,9 @@ def split_unit(unit: str, *, pointer: str = "") -> tuple[str, str]:
         raise InputError(
             f"Label rate unit “{unit}” is not a choice.{gallon} Amounts: {', '.join(RATE_AMOUNTS)}; "
             f"per {', '.join(RATE_PERS)}.",
-            pointer=f"{pointer}/label_rate_unit", value=unit,
-        )  # fmt: skip
+            pointer=f"{pointer}/label_rate_unit",
+            value=unit,
+        )
     return amount, per
 
 
@@ -67,15 +80,19 @@ def rate_per_L(value: float, unit: str, form: str, packing: Packing | None = Non
     measure, size = RATE_AMOUNTS[amount]
     own, at = packing or Packing(), f"{pointer}/label_rate_unit"
     if form == "liquid" and measure == "weight":
-        raise InputError(f"Label rate in {unit} is a weight, but the product is a liquid. Choose a mL unit.",
-                         pointer=at)  # fmt: skip
+        raise InputError(
+            f"Label rate in {unit} is a weight, but the product is a liquid. Choose a mL unit.", pointer=at
+        )
     if form == "powder" and measure in ("volume", "drop"):
-        raise InputError(f"Label rate in {unit} is a volume, but the product is a powder. Choose grams or spoons.",
-                         pointer=at)  # fmt: skip
+        raise InputError(
+            f"Label rate in {unit} is a volume, but the product is a powder. Choose grams or spoons.", pointer=at
+        )
     if measure == "cap":
         if own.cap_mL is None:
-            raise Underspecified("How much a cap holds is not known. Weigh or measure five level caps, or enter its "
-                                 "millilitres.", pointer=f"{pointer}/cap_mL")  # fmt: skip
+            raise Underspecified(
+                "How much a cap holds is not known. Weigh or measure five level caps, or enter its millilitres.",
+                pointer=f"{pointer}/cap_mL",
+            )
         size = own.cap_mL
     elif measure == "drop":
         size = own.drop_mL if own.drop_mL is not None else DROP_mL

@@ -96,7 +96,8 @@ def batch_rescue(
 
     Notes
     -----
-    A can that stood (sealed, without urea) concentrates by evaporation only: its dose follows its two readings. Otherwise the
+    A can that stood (sealed, without urea) concentrates by evaporation only: its dose follows its two readings.
+    Otherwise the
     dose now is read from the ion model. Feed with urea or organics changes on standing and is not topped up when old.
 
     References
@@ -138,18 +139,37 @@ def batch_rescue(
         ledger.caution("With urea: it turns to ammonium on standing, EC and pH rise.")
     if too_old:
         limit = OLD_DAYS_UREA if e.N_urea_mg_g > 0 or e.N_other_mg_g > 0 else OLD_DAYS
-        return ledger.close(Rescue("throw away", now, 0.0, 0.0, 0.0, "g", volume_L, 0.0, 0.0, 0.0,
-                                   f"{age_days} days old, over the {limit} a mixed can keeps: do not top it up. Water a bed outdoors "
-                                   "with it or throw it away, and mix anew."))  # fmt: skip
+        return ledger.close(
+            Rescue(
+                "throw away",
+                now,
+                0.0,
+                0.0,
+                0.0,
+                "g",
+                volume_L,
+                0.0,
+                0.0,
+                0.0,
+                f"{age_days} days old, over the {limit} a mixed can keeps: do not top it up. Water a bed outdoors "
+                "with it or throw it away, and mix anew.",
+            )
+        )
     return _worked_out(
         ledger, can, base, e.density_g_mL, now, volume_L, target_g_L, wanted_L, vessel_L, scale_step_g, syringe_step_mL
     )
 
 
 def _dose_now(
-    ledger: Ledger, label: Label, can: FeedModel, base: BaseWater, measured: float, made: float | None,
-    when_made: float | None, urea: bool,
-) -> float:  # fmt: skip
+    ledger: Ledger,
+    label: Label,
+    can: FeedModel,
+    base: BaseWater,
+    measured: float,
+    made: float | None,
+    when_made: float | None,
+    urea: bool,
+) -> float:
     ledger.take("M", "reading now", measured, "µS/cm", "measured")
     if made is not None and when_made is not None and when_made > 0 and not urea:
         ledger.take("c_0", "dose when made", made, "g/L", "log")
@@ -168,9 +188,18 @@ def _dose_now(
 
 
 def _worked_out(
-    ledger: Ledger, can: FeedModel, base: BaseWater, density: float | None, now: float, volume: float, target: float,
-    wanted: float | None, vessel: float | None, scale_step_g: float, syringe_step_mL: float,
-) -> Computed[Rescue]:  # fmt: skip
+    ledger: Ledger,
+    can: FeedModel,
+    base: BaseWater,
+    density: float | None,
+    now: float,
+    volume: float,
+    target: float,
+    wanted: float | None,
+    vessel: float | None,
+    scale_step_g: float,
+    syringe_step_mL: float,
+) -> Computed[Rescue]:
     reach = ledger.step("V_r", "c * V / c_t", "L", "volume at which it is right") if target > 0 else float("inf")
     want = wanted if wanted is not None else max(volume, min(reach, 1e4))
     discard = 0.0
@@ -211,14 +240,23 @@ def _worked_out(
 
 
 def _said(
-    water: float, amount: float, rounded: float, unit: str, discard: float, final: float, reads: float,
-    wanted: float | None, mass: float, volume: float,
-) -> tuple[Act, str]:  # fmt: skip
+    water: float,
+    amount: float,
+    rounded: float,
+    unit: str,
+    discard: float,
+    final: float,
+    reads: float,
+    wanted: float | None,
+    mass: float,
+    volume: float,
+) -> tuple[Act, str]:
     tail = f" It then holds {final:.3g} L and should read {reads:.0f} µS/cm."
     if discard > 1e-9:
         return (
             "pour some away",
-            f"Too strong for the vessel: pour away {discard:.3g} L, then fill up with {water:.3g} L of the same water.{tail}",
+            f"Too strong for the vessel: pour away {discard:.3g} L, then fill up with "
+            f"{water:.3g} L of the same water.{tail}",
         )
     if amount > 0 and water > 1e-9:
         return "add both", f"Fill up with {water:.3g} L of the same water and add {rounded:.3g} {unit}.{tail}"

@@ -183,20 +183,26 @@ def _check(school: School, pot: SchoolPot, water: float, slope: float, age: floa
     require(school.cycle, "Waterings in a cycle", "", low=1, high=60, pointer="/school/cycle")
     require(school.feeds, "Waterings with feed", "", low=0, high=60, pointer="/school/feeds")
     if school.feeds > school.cycle:
-        raise InputError(f"{school.feeds} waterings with feed out of {school.cycle} cannot be. Lower one or raise the other.",
-                         pointer="/school/feeds", value=school.feeds)  # fmt: skip
+        raise InputError(
+            f"{school.feeds} waterings with feed out of {school.cycle} cannot be. Lower one or raise the other.",
+            pointer="/school/feeds",
+            value=school.feeds,
+        )
     require(school.plain_times, "Volume of a plain watering", "times", low=0.1, high=20, pointer="/school/plain_times")
     require(school.prill_g_L, "Prills", "g/L", low=0, high=20, pointer="/school/prill_g_L")
     require(school.prill_n_pct, "Nitrogen in the prills", "%", low=0, high=50, pointer="/school/prill_n_pct")
     require(school.prill_days, "Longevity of the prills", "d", low=7, high=1000, pointer="/school/prill_days")
     for value, words, unit, low, high, key in (
-        (pot.volume_L, "Pot", "L", 0.01, 500, "volume_L"), (pot.held_L, "Water held", "L", 0.002, 450, "held_L"),
-        (pot.phi, "Immobile share", "", 0, 0.95, "phi"), (pot.eta, "Leaching efficiency", "", 0.05, 1.5, "eta"),
-        (pot.u, "Uptake fraction", "", 0.001, 0.999, "u"), (pot.lost_L, "Lost between waterings", "L", 1e-4, 400, "lost_L"),
+        (pot.volume_L, "Pot", "L", 0.01, 500, "volume_L"),
+        (pot.held_L, "Water held", "L", 0.002, 450, "held_L"),
+        (pot.phi, "Immobile share", "", 0, 0.95, "phi"),
+        (pot.eta, "Leaching efficiency", "", 0.05, 1.5, "eta"),
+        (pot.u, "Uptake fraction", "", 0.001, 0.999, "u"),
+        (pot.lost_L, "Lost between waterings", "L", 1e-4, 400, "lost_L"),
         (pot.poured_L, "Poured", "L", 1e-4, 1000, "poured_L"),
         (pot.interval_days, "Days between waterings", "d", 0.2, 120, "interval_days"),
         (pot.temperature_C, "Temperature of the medium", "°C", 0, 45, "temperature_C"),
-    ):  # fmt: skip
+    ):
         require(value, words, unit, low=low, high=high, pointer=f"/pot/{key}")
     require(water, "EC of the water", "µS/cm", low=0, high=5000, pointer="/water_uS_cm")
     require(slope, "EC for each mg/L N", "µS/cm", low=2, high=20, pointer="/slope_uS_per_mg_N")

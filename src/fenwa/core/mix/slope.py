@@ -55,35 +55,50 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
     E1.6; linear-regression
     """
     if len(batches) < FEWEST:
-        raise Underspecified(f"A slope of your own needs {FEWEST} measured batches; {len(batches)} logged. "
-                             "Read the next cans with the pen.", pointer="/batches")  # fmt: skip
+        raise Underspecified(
+            f"A slope of your own needs {FEWEST} measured batches; {len(batches)} logged. "
+            "Read the next cans with the pen.",
+            pointer="/batches",
+        )
     for i, b in enumerate(batches):
         require(b.dose_g_L, "Dose", "g/L", low=0, open_low=True, high=20, pointer=f"/batches/{i}/dose_g_L")
         if not b.model_rise_uS_cm > 0 or not b.measured_rise_uS_cm > 0:
-            raise InputError(f"Batch {i + 1} adds no conductivity: it cannot tell a slope. Leave it out.",
-                             pointer=f"/batches/{i}")  # fmt: skip
-        for value, words, key in ((b.model_rise_uS_cm, "Rise by the model", "model_rise_uS_cm"),
-                                  (b.measured_rise_uS_cm, "Rise measured", "measured_rise_uS_cm")):  # fmt: skip
+            raise InputError(
+                f"Batch {i + 1} adds no conductivity: it cannot tell a slope. Leave it out.", pointer=f"/batches/{i}"
+            )
+        for value, words, key in (
+            (b.model_rise_uS_cm, "Rise by the model", "model_rise_uS_cm"),
+            (b.measured_rise_uS_cm, "Rise measured", "measured_rise_uS_cm"),
+        ):
             require(value, f"{words} of batch {i + 1}", "µS/cm", low=0, high=50_000, pointer=f"/batches/{i}/{key}")
     from scipy.special import stdtrit
 
-    ledger = Ledger("Your own slope of a product", "At doses like those logged, in any of your waters.",
-                    ("linear-regression",))  # fmt: skip
+    ledger = Ledger(
+        "Your own slope of a product", "At doses like those logged, in any of your waters.", ("linear-regression",)
+    )
     for i, b in enumerate(batches, 1):
         ledger.take(f"d{i}", f"dose of batch {i}", b.dose_g_L, "g/L", "log")
         ledger.take(f"m{i}", f"model for batch {i}", b.model_rise_uS_cm, "µS/cm", "solved: ion model")
         ledger.take(f"r{i}", f"measured over the water, batch {i}", b.measured_rise_uS_cm, "µS/cm", "measured")
     n = range(1, len(batches) + 1)
-    slope = ledger.step("s", f"({' + '.join(f'd{i}*r{i}' for i in n)}) / ({' + '.join(f'd{i}**2' for i in n)})",
-                        "µS/cm per g/L", "slope through the origin")  # fmt: skip
+    slope = ledger.step(
+        "s",
+        f"({' + '.join(f'd{i}*r{i}' for i in n)}) / ({' + '.join(f'd{i}**2' for i in n)})",
+        "µS/cm per g/L",
+        "slope through the origin",
+    )
     ledger.step("M", " + ".join(f"m{i}**2" for i in n), "", "sum of squares of the model")
     k = ledger.step("k", f"({' + '.join(f'm{i}*r{i}' for i in n)}) / M", "", "own slope over the model's")
     if not OWN_SLOPE[0] <= k <= OWN_SLOPE[1]:
-        raise Infeasible(f"These cans read {brief(k)} times what the label’s ions give: that is the scale, the meter or another "
-                         "product, no slope. Check them, or correct the label.", pointer="/batches")  # fmt: skip
+        raise Infeasible(
+            f"These cans read {brief(k)} times what the label’s ions give: that is the scale, the meter or another "
+            "product, no slope. Check them, or correct the label.",
+            pointer="/batches",
+        )
     ledger.take("n", "batches", len(batches), "")
-    spread = ledger.step("e", f"sqrt(({' + '.join(f'(r{i} - k*m{i})**2' for i in n)}) / (n - 1))", "µS/cm",
-                         "scatter of the batches")  # fmt: skip
+    spread = ledger.step(
+        "e", f"sqrt(({' + '.join(f'(r{i} - k*m{i})**2' for i in n)}) / (n - 1))", "µS/cm", "scatter of the batches"
+    )
     ledger.take("t", "Student's t, 90 %", float(stdtrit(len(batches) - 1, 0.95)), "", "table:linear-regression")
     # a new can scatters like the logged ones, beside the doubt about the slope itself
     half = ledger.step("h", "t * e * sqrt(1 / M + n / M)", "", "half-width for the next can")

@@ -31,12 +31,19 @@ class SteppedStock:
 def stock_for(
     base: BaseWater, d: float, volume_L: float, scale_step_g: float, syringe_step_mL: float, label: Label
 ) -> tuple[Computed[StockSolution] | None, str]:
-    """A stock for one product, filled with the can's water or else with pure water; or the sentence why there is none."""
+    """A stock for one product, filled with the can's water or else with pure water; or the sentence why there is
+    none.
+    """
     refusal = ""
     for water in (base, PURE):  # hard water clouds a strong bottle that pure water keeps clear
         try:
-            found = stock_solution(feeds=[Feed(label, d)], volume_L=volume_L, base=water, scale_step_g=scale_step_g,
-                                   syringe_step_mL=syringe_step_mL)  # fmt: skip
+            found = stock_solution(
+                feeds=[Feed(label, d)],
+                volume_L=volume_L,
+                base=water,
+                scale_step_g=scale_step_g,
+                syringe_step_mL=syringe_step_mL,
+            )
         except Infeasible as refused:
             refusal = refusal or refused.detail
         else:

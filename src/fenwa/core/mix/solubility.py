@@ -88,8 +88,19 @@ def checked(name: str, strength_g_L: float, solubility_20_g_L: float, storage_C:
 
 def salts_of(t: Totals, s: Speciation, storage_C: float) -> list[SolubilityCheck]:
     """The salts that the ions of a bottle could form, each as if the others were not there."""
-    whole = {"K": t.K, "Na": t.Na, "NH4": s.species["NH4"], "Mg": t.Mg, "Ca": t.Ca, "Cl": t.Cl, "NO3": t.NO3, "SO4": t.SO4,
-             "OH": s.species["OH"], **_forms(t.P, s, ("H2PO4", "HPO4", "PO4")), **_forms(t.C, s, ("HCO3", "CO3"))}  # fmt: skip
+    whole = {
+        "K": t.K,
+        "Na": t.Na,
+        "NH4": s.species["NH4"],
+        "Mg": t.Mg,
+        "Ca": t.Ca,
+        "Cl": t.Cl,
+        "NO3": t.NO3,
+        "SO4": t.SO4,
+        "OH": s.species["OH"],
+        **_forms(t.P, s, ("H2PO4", "HPO4", "PO4")),
+        **_forms(t.C, s, ("HCO3", "CO3")),
+    }
     out = []
     for salt in SALTS:
         mol_L = min(whole[salt.cation] / salt.cations, whole[salt.anion] / salt.anions)

@@ -92,9 +92,12 @@ def spoon_calibration(
     """
     need = FEWEST_COUNTS if kind == "dropper" else FEWEST_WEIGHINGS
     if len(weighings) < need:
-        raise Underspecified(f"{len(weighings)} weighings are too few: weigh five level ones, at least {need}."
-                             if kind != "dropper" else "No count is given. Count the drops in one millilitre.",
-                             pointer="/weighings")  # fmt: skip
+        raise Underspecified(
+            f"{len(weighings)} weighings are too few: weigh five level ones, at least {need}."
+            if kind != "dropper"
+            else "No count is given. Count the drops in one millilitre.",
+            pointer="/weighings",
+        )
     require(levels_each, "Level measures in each weighing", "", low=1, high=100, pointer="/levels_each")
     require(scale_step_g, "Scale step", "g", low=0, open_low=True, high=100, pointer="/scale_step_g")
     if volume_mL is not None:
@@ -112,8 +115,12 @@ def spoon_calibration(
     if kind == "dropper":
         ledger.step("c", f"({total}) / n", "", "drops in a millilitre, mean")
         each = ledger.step("m", "1 / c", "mL", "one drop")
-        single = ledger.step("e", f"sqrt(({' + '.join(f'(1/w{i} - m)**2' for i in range(1, n + 1))}) / max(n - 1, 1))", "mL",
-                             "scatter of a count")  # fmt: skip
+        single = ledger.step(
+            "e",
+            f"sqrt(({' + '.join(f'(1/w{i} - m)**2' for i in range(1, n + 1))}) / max(n - 1, 1))",
+            "mL",
+            "scatter of a count",
+        )
     else:
         ledger.take("q", "level measures in each weighing", levels_each, "")
         ledger.take("r", "step of the scale", scale_step_g, "g")
@@ -123,14 +130,22 @@ def spoon_calibration(
         single = ledger.step(
             "e", f"max(sqrt(({scatter}) / (n - 1) * q), r / (sqrt(6) * q))", "g", "scatter of a single one"
         )
-    mean_error = ledger.step("E", "100 * e / m / sqrt(n)" if kind == "dropper" else "100 * e / m / sqrt(n * q)", "%",
-                             "error of the mean")  # fmt: skip
+    mean_error = ledger.step(
+        "E", "100 * e / m / sqrt(n)" if kind == "dropper" else "100 * e / m / sqrt(n * q)", "%", "error of the mean"
+    )
     density = None
     if volume_mL is not None and kind != "dropper":
         ledger.take("V", "volume of the measure", volume_mL, "mL")
         density = ledger.step("rho", "m / V", "g/mL", "bulk density")
-        require(density, "Bulk density", "g/mL", low=BULK_DENSITY_g_mL[0], high=BULK_DENSITY_g_mL[1], pointer="/volume_mL",
-                hint="Check the volume of the measure and how many level ones were weighed.")  # fmt: skip
+        require(
+            density,
+            "Bulk density",
+            "g/mL",
+            low=BULK_DENSITY_g_mL[0],
+            high=BULK_DENSITY_g_mL[1],
+            pointer="/volume_mL",
+            hint="Check the volume of the measure and how many level ones were weighed.",
+        )
     cv = single / each
     if kind != "dropper" and scale_step_g / levels_each > SCALE_SHARE * each:
         ledger.caution(
@@ -139,10 +154,16 @@ def spoon_calibration(
     elif cv > SCATTER_SHARE:
         ledger.caution("These weighings scatter by more than a quarter: level with a knife and weigh again.")
     said = "mL" if kind == "dropper" else "g"
-    sentence = (f"A drop holds {each:.3g} mL ({1 / each:.3g} to the millilitre)." if kind == "dropper"
-                else f"A level {kind} is {each:.3g} ± {single:.2g} g.")  # fmt: skip
-    return ledger.close(Calibrated(kind, each, said, single, cv, mean_error, n * (1 if kind == "dropper" else levels_each),
-                                   density, sentence))  # fmt: skip
+    sentence = (
+        f"A drop holds {each:.3g} mL ({1 / each:.3g} to the millilitre)."
+        if kind == "dropper"
+        else f"A level {kind} is {each:.3g} ± {single:.2g} g."
+    )
+    return ledger.close(
+        Calibrated(
+            kind, each, said, single, cv, mean_error, n * (1 if kind == "dropper" else levels_each), density, sentence
+        )
+    )
 
 
 def unweighed_spoon_error(n: float, cv_density: float = CV_DENSITY_UNKNOWN) -> float:

@@ -85,7 +85,9 @@ def keeps_weeks_of(feeds: list[Feed]) -> int:
 
 
 def split_for(base: BaseWater, feeds: list[Feed], times: float) -> tuple[tuple[int, ...], ...]:
-    """Which products may stand in which bottle at ``times`` the can's strength; empty when they would clot even in two."""
+    """Which products may stand in which bottle at ``times`` the can's strength; empty when they would clot even in
+    two.
+    """
     elements = [elements_of(f.label) for f in feeds]
     return Bottles(base, [ions_per_gram(e) for e in elements], [f.dose_g_L for f in feeds], elements).split(times)
 
@@ -180,17 +182,21 @@ def stock_solution(
         break
     if best is None and clots:
         raise Infeasible(
-            f"These products would clot at {' or '.join(f'{c:.3g}' for c in clots)} times the can, even in two bottles. "
-            "Make a weaker stock, or weigh them straight into the can.", pointer="/draw_mL_per_L",
-        )  # fmt: skip
+            f"These products would clot at {' or '.join(f'{c:.3g}' for c in clots)} times the "
+            "can, even in two bottles. "
+            "Make a weaker stock, or weigh them straight into the can.",
+            pointer="/draw_mL_per_L",
+        )
     weakest = max(drawn_of)
     names = [f.label.name for f in parts] or ["It"]
     for name, d, limit in zip(names, doses, limits, strict=True):
         if best is None and d * 1000 / weakest > limit:
             raise Infeasible(
-                f"{name} at {d * 1000 / weakest:.4g} g/L would not all dissolve at {storage_C:g} °C: at most {limit:.4g} g/L. "
-                "Draw more of a weaker stock for each litre.", pointer="/draw_mL_per_L",
-            )  # fmt: skip
+                f"{name} at {d * 1000 / weakest:.4g} g/L would not all dissolve at {storage_C:g} "
+                f"°C: at most {limit:.4g} g/L. "
+                "Draw more of a weaker stock for each litre.",
+                pointer="/draw_mL_per_L",
+            )
     if best is None:
         raise Infeasible(
             f"No stock fits {least:.3g} g/L for {volume_L:g} L with a {scale_step_g:g} g scale and a "
@@ -214,8 +220,9 @@ def stock_solution(
             ledger.step(f"m_{i + 1}", f"d_{i + 1} * B / v_L", "g", f"{parts[i].label.name} into its bottle")
     drawn = ledger.step("v", "v_L * V", "mL", "draw for this can")
     ledger.take("b", "filling the bottle to its line", BOTTLE_ERROR, "", "default:careful filling")
-    error = ledger.step("E", "100 * sqrt((r / (sqrt(6) * m))**2 + (s / (sqrt(12) * v))**2 + b**2)", "%",
-                        "error of the dose (SD)")  # fmt: skip
+    error = ledger.step(
+        "E", "100 * sqrt((r / (sqrt(6) * m))**2 + (s / (sqrt(12) * v))**2 + b**2)", "%", "error of the dose (SD)"
+    )
     lasts = ledger.step("L", "B / v_L", "L", "feed one bottle makes")
     if any(s is None for s in known):
         ledger.assume("Solubility not known: stocks up to 200 g/L are taken as soluble. Stop if grains stay.")
@@ -224,12 +231,32 @@ def stock_solution(
     ledger.caution("Never calcium together with sulfate or phosphate in one stock bottle.")
     ledger.caution("Label the bottle with contents, strength and date; keep it from children, pets and food.")
     weeks = keeps_weeks_of(parts) if parts else KEEPS_WEEKS
-    bottles = tuple(
-        _bottle("" if len(together) == 1 else "AB"[i], [parts[j] for j in which], bottle, draw, scale_step_g) for i, which in enumerate(together)
-    ) if parts else ()  # fmt: skip
+    bottles = (
+        tuple(
+            _bottle("" if len(together) == 1 else "AB"[i], [parts[j] for j in which], bottle, draw, scale_step_g)
+            for i, which in enumerate(together)
+        )
+        if parts
+        else ()
+    )
     use_by = made_on + timedelta(weeks=weeks) if made_on else None
-    return ledger.close(StockSolution(mass, bottle, concentration, draw, drawn, error, lasts, bottles,
-                                      dilution_words(1000 / draw), weeks, use_by, base.name, weighed))  # fmt: skip
+    return ledger.close(
+        StockSolution(
+            mass,
+            bottle,
+            concentration,
+            draw,
+            drawn,
+            error,
+            lasts,
+            bottles,
+            dilution_words(1000 / draw),
+            weeks,
+            use_by,
+            base.name,
+            weighed,
+        )
+    )
 
 
 def dilution_words(D: float) -> str:
@@ -247,9 +274,14 @@ def _bottle(letter: str, feeds: list[Feed], bottle_mL: float, draw: float, scale
 
 
 def _smallest_bottle(
-    doses: list[float], limits: list[float], volume_L: float, scale_step_g: float, syringe_step_mL: float,
-    draw: float, bottle_mL: float | None,
-) -> float | None:  # fmt: skip
+    doses: list[float],
+    limits: list[float],
+    volume_L: float,
+    scale_step_g: float,
+    syringe_step_mL: float,
+    draw: float,
+    bottle_mL: float | None,
+) -> float | None:
     """Smallest bottle that satisfies scale, syringe and solubility at a draw; None when none does."""
     drawn = draw * volume_L
     for bottle in (bottle_mL,) if bottle_mL else BOTTLES_mL:

@@ -13,9 +13,27 @@ from fenwa.core.errors import InputError
 StrengthMode = Literal["fraction", "nitrogen", "element", "ec_added", "ec_total", "dose"]
 ELEMENTS = ("N", "P", "K", "Ca", "Mg", "S", "Fe", "Mn", "Zn", "Cu", "B", "Mo")
 
-_WORDS = {"full": 1.0, "whole": 1.0, "half": 0.5, "third": 1 / 3, "a third": 1 / 3, "two thirds": 2 / 3, "quarter": 0.25,
-          "a quarter": 0.25, "one quarter": 0.25, "three quarters": 0.75, "three quarter": 0.75, "two third": 2 / 3, "eighth": 0.125, "an eighth": 0.125,
-          "a half": 0.5, "one half": 0.5, "a tenth": 0.1, "one third": 1 / 3, "one eighth": 0.125}  # fmt: skip
+_WORDS = {
+    "full": 1.0,
+    "whole": 1.0,
+    "half": 0.5,
+    "third": 1 / 3,
+    "a third": 1 / 3,
+    "two thirds": 2 / 3,
+    "quarter": 0.25,
+    "a quarter": 0.25,
+    "one quarter": 0.25,
+    "three quarters": 0.75,
+    "three quarter": 0.75,
+    "two third": 2 / 3,
+    "eighth": 0.125,
+    "an eighth": 0.125,
+    "a half": 0.5,
+    "one half": 0.5,
+    "a tenth": 0.1,
+    "one third": 1 / 3,
+    "one eighth": 0.125,
+}
 _REDUCED = re.compile(r"^(?:reduced?|cut|lowered?|less)\s+(?:by\s+)?(.+)$")
 _KEPT = re.compile(r"^(?:reduced?\s+to|cut\s+to|to)\s+(.+)$")
 _RATIO = re.compile(r"^(\d+)\s*/\s*(\d+)$")
@@ -64,8 +82,11 @@ def read_share(raw: str | float, *, pointer: str = "/value") -> Kept:
     share = _number(body, raw, pointer)
     if reduced:
         if not 0 <= share <= 1:
-            raise InputError(f"“{raw}” takes away more than there is. Name the fraction to keep, such as 1/4.",
-                             pointer=pointer, value=raw)  # fmt: skip
+            raise InputError(
+                f"“{raw}” takes away more than there is. Name the fraction to keep, such as 1/4.",
+                pointer=pointer,
+                value=raw,
+            )
         left = 1 - share
         return Kept(left, f"“Reduce by {in_words(share)}” keeps {in_words(left)}. {_times(share, left)}")
     return Kept(share, _echo(share))
@@ -98,8 +119,11 @@ def _number(text: str, raw: str, pointer: str) -> float:
     except InputError as error:
         if not text:
             raise
-        raise InputError(f"Share of the label rate “{raw}” is not understood. Type the part to keep, such as 1/4, 25 % "
-                         "or 0.25.", pointer=pointer, value=raw) from error  # fmt: skip
+        raise InputError(
+            f"Share of the label rate “{raw}” is not understood. Type the part to keep, such as 1/4, 25 % or 0.25.",
+            pointer=pointer,
+            value=raw,
+        ) from error
 
 
 def read_strength(mode: StrengthMode, raw: str | float) -> tuple[float, str]:
@@ -107,8 +131,13 @@ def read_strength(mode: StrengthMode, raw: str | float) -> tuple[float, str]:
     if mode == "fraction":
         kept = read_share(raw)
         return kept.share, kept.sentence
-    words = {"nitrogen": "Nitrogen", "element": "Element", "ec_added": "EC added", "ec_total": "EC in the can",
-             "dose": "Dose"}[mode]  # fmt: skip
+    words = {
+        "nitrogen": "Nitrogen",
+        "element": "Element",
+        "ec_added": "EC added",
+        "ec_total": "EC in the can",
+        "dose": "Dose",
+    }[mode]
     return read_number(raw, words, pointer="/value"), ""
 
 
@@ -124,12 +153,19 @@ def ambiguity_of(share: float | None) -> str:
 def check_mode(mode: StrengthMode, element: str) -> None:
     """Refuse an element that is not one."""
     if mode == "element" and element not in ELEMENTS:
-        raise InputError(f"Element “{element}” is not a choice. Choose one of {', '.join(ELEMENTS)}.",
-                         pointer="/element")  # fmt: skip
+        raise InputError(
+            f"Element “{element}” is not a choice. Choose one of {', '.join(ELEMENTS)}.", pointer="/element"
+        )
 
 
 def shown_strength(mode: StrengthMode, value: float, element: str = "N") -> str:
     """A strength as a list shows it."""
-    unit = {"fraction": "of the label", "nitrogen": "mg/L N", "element": f"mg/L {element}", "ec_added": "µS/cm added",
-            "ec_total": "µS/cm in the can", "dose": "g/L"}[mode]  # fmt: skip
+    unit = {
+        "fraction": "of the label",
+        "nitrogen": "mg/L N",
+        "element": f"mg/L {element}",
+        "ec_added": "µS/cm added",
+        "ec_total": "µS/cm in the can",
+        "dose": "g/L",
+    }[mode]
     return f"{shown(value)} {unit}"

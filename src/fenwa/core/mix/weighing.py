@@ -58,5 +58,6 @@ def weigh(
     step = syringe_step_mL if liquid else scale_step_g
     rounded = to_grid(amount, step)
     error = abs(rounded - amount) / amount * 100 if amount > 0 else 0.0
-    return Weighing(name, dose_g_L, per_L, amount, "mL" if liquid else "g", step, rounded, error,
-                    is_weighable(amount, step))  # fmt: skip
+    return Weighing(
+        name, dose_g_L, per_L, amount, "mL" if liquid else "g", step, rounded, error, is_weighable(amount, step)
+    )

@@ -93,8 +93,11 @@ def method_conversion(
     """
     require(value_uS_cm, "Reading", "µS/cm", low=0, high=30_000, pointer="/value_uS_cm")
     require(water_uS_cm, "EC of the pure water", "µS/cm", low=0, high=200, pointer="/water_uS_cm")
-    ledger = Ledger("One method in terms of another", "Peat and bark media; low confidence in coarse bark and moss.",
-                    ("extension-table", "pour-through"))  # fmt: skip
+    ledger = Ledger(
+        "One method in terms of another",
+        "Peat and bark media; low confidence in coarse bark and moss.",
+        ("extension-table", "pour-through"),
+    )
     ledger.take("R", f"reading by {given}", value_uS_cm, "µS/cm", "measured")
     if given == wanted:
         same = ledger.step("V", "R", "µS/cm", "the same method")

@@ -152,18 +152,35 @@ def flush_plan(
     """
     check_pot(pot)
     require(root_zone_uS_cm, "Root zone", "µS/cm", low=0, high=50_000, pointer="/root_zone_uS_cm")
-    require(target_reading_uS_cm, "Target reading", "µS/cm", low=0, open_low=True, high=20_000,
-            pointer="/target_reading_uS_cm")  # fmt: skip
+    require(
+        target_reading_uS_cm,
+        "Target reading",
+        "µS/cm",
+        low=0,
+        open_low=True,
+        high=20_000,
+        pointer="/target_reading_uS_cm",
+    )
     require(water_uS_cm, "EC of the flush water", "µS/cm", low=0, high=20_000, pointer="/water_uS_cm")
     if round_L is not None:
         require(round_L, "Water of one round", "L", low=MIN_ROUND_L, high=1000, pointer="/round_L")
     if pause_min is not None:
         require(pause_min, "Pause", "min", low=0, high=2880, pointer="/pause_min")
     mobile = (1 - pot.medium.phi) * capacity_L(pot)
-    require(deficit_L, "Refill before it drains", "L", low=0, high=mobile, pointer="/deficit_L",
-            hint=f"This pot holds {mobile:.3g} L of mobile water: enter from 0 to that.")  # fmt: skip
-    ledger = Ledger("Flush", "Medium defaults: litres good to a factor of 1.5 in bark and moss.",
-                    ("van-genuchten-wierenga-1976", "pour-through"))  # fmt: skip
+    require(
+        deficit_L,
+        "Refill before it drains",
+        "L",
+        low=0,
+        high=mobile,
+        pointer="/deficit_L",
+        hint=f"This pot holds {mobile:.3g} L of mobile water: enter from 0 to that.",
+    )
+    ledger = Ledger(
+        "Flush",
+        "Medium defaults: litres good to a factor of 1.5 in bark and moss.",
+        ("van-genuchten-wierenga-1976", "pour-through"),
+    )
     ledger.take("W_cc", "water at capacity", capacity_L(pot), "L", "table:media")
     ledger.take("phi", "immobile share", pot.medium.phi, "", "table:media")
     ledger.take("eta", "leaching efficiency", pot.medium.eta, "", "table:media")
@@ -189,9 +206,14 @@ def flush_plan(
             said = f"Filling the pot up with {deficit_L:.2f} L brings it to the target: nothing need drain."
         return ledger.close(_refusal("not needed", said, floor))
     if C_t <= water_uS_cm:
-        return ledger.close(_refusal(
-            "impossible", f"Impossible: the flush water itself, {water_uS_cm:.0f} µS/cm, is no purer than the "
-            f"root zone wanted, {C_t:.0f}. Use a purer water or repot.", floor))  # fmt: skip
+        return ledger.close(
+            _refusal(
+                "impossible",
+                f"Impossible: the flush water itself, {water_uS_cm:.0f} µS/cm, is no purer than the "
+                f"root zone wanted, {C_t:.0f}. Use a purer water or repot.",
+                floor,
+            )
+        )
     if C_t < water_uS_cm + max(20.0, 0.1 * water_uS_cm):
         ledger.caution("The target lies close to the flush water itself: the last litres do little.")
     ledger.step("V_1", "ln((C_0 - C_w) / (C_t - C_w)) / eta * W_m", "L", "mobile water alone, at once")
@@ -211,16 +233,28 @@ def flush_plan(
         if end <= C_t:
             return _close(ledger, "same day", volume, pause, deficit_L, stop, floor, apart, schedule)
     if days is None:
-        return ledger.close(_refusal(
-            "impossible", f"Not with this water: {MAX_DAYS} rounds of {volume:.2f} L on as many days do not reach the target. "
-            "Use larger rounds, a purer water, or repot.", floor))  # fmt: skip
+        return ledger.close(
+            _refusal(
+                "impossible",
+                f"Not with this water: {MAX_DAYS} rounds of {volume:.2f} L on as many days do not reach the target. "
+                "Use larger rounds, a purer water, or repot.",
+                floor,
+            )
+        )
     return _close(ledger, "separate days", volume, 24 * 60.0, deficit_L, stop, floor, apart, days)
 
 
 def _close(
-    ledger: Ledger, status: FlushStatus, volume: float, pause: float, deficit: float, stop: float, floor: float,
-    days: int | None, schedule: list[FlushRound],
-) -> Computed[FlushPlan]:  # fmt: skip
+    ledger: Ledger,
+    status: FlushStatus,
+    volume: float,
+    pause: float,
+    deficit: float,
+    stop: float,
+    floor: float,
+    days: int | None,
+    schedule: list[FlushRound],
+) -> Computed[FlushPlan]:
     n, end = len(schedule), schedule[-1].evened_out_uS_cm
     ledger.take("n", "rounds", n, "", "solved: rounds with pauses, E4.3")
     ledger.take("V", "water of one round", volume, "L")

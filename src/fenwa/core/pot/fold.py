@@ -200,7 +200,10 @@ def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -
 def should_read(
     members: Members, method: Method, dried: State, after: State, drained: Drained, volume_L: Any, C_in: Any
 ) -> Array:
-    """What a runoff caught by a method reads, for every member; never below what the water itself brings, mixed. [µS/cm]"""
+    """What a runoff caught by a method reads, for every member; never below what the water itself brings, mixed.
+
+    [µS/cm]
+    """
     soil = members.soil
     if method in ("runoff", "reservoir"):
         return salt(drained.C)
@@ -332,7 +335,9 @@ def _salts_ahead(members: Members, rhythms: list[Rhythm], longest: int) -> list[
 
 
 def rows_of(state: State) -> list[list[float]]:
-    """One pot's state as plain rows: mobile water, then nutrients and ballast of the mobile and of the immobile water."""
+    """One pot's state as plain rows: mobile water, then nutrients and ballast of the mobile and of the immobile
+    water.
+    """
     shape = np.shape(state.W_m)
     C_m, C_i = np.broadcast_to(state.C_m, (2, *shape)), np.broadcast_to(state.C_i, (2, *shape))
     return [row.tolist() for row in (np.asarray(state.W_m)[0], C_m[0, 0], C_m[1, 0], C_i[0, 0], C_i[1, 0])]

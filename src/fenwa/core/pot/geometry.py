@@ -59,8 +59,9 @@ def pot_volume(
     bottom = bottom_cm if bottom_cm is not None else 0.77 * top_cm
     require(bottom, "Bottom diameter", "cm", low=0.5, high=200, pointer="/bottom_cm")
     if bottom > 1.5 * top_cm:
-        raise InputError(f"Bottom {bottom:g} cm is much wider than the top {top_cm:g} cm. Swap them?",
-                         pointer="/bottom_cm")  # fmt: skip
+        raise InputError(
+            f"Bottom {bottom:g} cm is much wider than the top {top_cm:g} cm. Swap them?", pointer="/bottom_cm"
+        )
     ledger.take("D", "top diameter", top_cm, "cm")
     ledger.take("d", "bottom diameter", bottom, "cm", "entered" if bottom_cm else "default:0.77 of the top")
     ledger.take("h", "height", height_cm, "cm")

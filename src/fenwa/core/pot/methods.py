@@ -18,6 +18,12 @@ WORDS: dict[Method, str] = {
 }
 # spread of ln(reading) about what the model says, priors of the pot science section 3.8
 SPREAD_LN: dict[Method, float] = {
-    "runoff": 0.20, "first drops": 0.20, "last": 0.20, "pour-through": 0.15, "dunk": 0.20, "reservoir": 0.25, "squeezed": 0.30,
-}  # fmt: skip
+    "runoff": 0.20,
+    "first drops": 0.20,
+    "last": 0.20,
+    "pour-through": 0.15,
+    "dunk": 0.20,
+    "reservoir": 0.25,
+    "squeezed": 0.30,
+}
 PT_WAIT_h = 1.0  # a pour-through is taken when the water has evened out for about this long

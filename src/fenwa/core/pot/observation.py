@@ -36,9 +36,15 @@ class Observed:
 
 @calculation("observation", title="What the runoff should read", station="pots")
 def observation(
-    *, pot: PotSpec, root_zone_uS_cm: float, poured_L: float, poured_uS_cm: float, lost_L: float = 0.0, method: Method = "runoff",
+    *,
+    pot: PotSpec,
+    root_zone_uS_cm: float,
+    poured_L: float,
+    poured_uS_cm: float,
+    lost_L: float = 0.0,
+    method: Method = "runoff",
     ballast_share: float | None = None,
-) -> Computed[Observed]:  # fmt: skip
+) -> Computed[Observed]:
     """What a runoff reads by the way it is caught, for a pot whose root zone is known.
 
     Parameters

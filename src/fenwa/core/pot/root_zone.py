@@ -63,15 +63,24 @@ def _check_events(events: list[WaterEvent], today: date) -> None:
         if e.ec_uS_cm is not None:
             require(e.ec_uS_cm, "EC of the pour", "µS/cm", low=0, high=20_000, pointer=f"{at}/ec_uS_cm")
         if e.runoff_ec_uS_cm is not None:
-            require(e.runoff_ec_uS_cm, "EC of the runoff", "µS/cm", low=0, open_low=True, high=50_000,
-                    pointer=f"{at}/runoff_ec_uS_cm")  # fmt: skip
+            require(
+                e.runoff_ec_uS_cm,
+                "EC of the runoff",
+                "µS/cm",
+                low=0,
+                open_low=True,
+                high=50_000,
+                pointer=f"{at}/runoff_ec_uS_cm",
+            )
         if e.ballast_share is not None:
             require(e.ballast_share, "Share of ballast", "", low=0, high=1, pointer=f"{at}/ballast_share")
         if e.runoff_L is not None:
             require(e.runoff_L, "Runoff", "L", low=0, high=1000, pointer=f"{at}/runoff_L")
         if e.runoff_L is not None and e.volume_L is not None and e.runoff_L > e.volume_L:
-            raise InputError(f"Runoff {e.runoff_L:g} L is more than the {e.volume_L:g} L poured. Check both volumes.",
-                             pointer=f"{at}/runoff_L")  # fmt: skip
+            raise InputError(
+                f"Runoff {e.runoff_L:g} L is more than the {e.volume_L:g} L poured. Check both volumes.",
+                pointer=f"{at}/runoff_L",
+            )
 
 
 @calculation("root-zone", title="Salt in the root zone", station="pots")
@@ -156,10 +165,23 @@ def report(
     deficit = float(np.maximum(soil.W_m_cc - state.W_m, 0.0)[0, 0])
     return ledger.close(
         RootZone(
-            root, root_low, root_high, float(salt(at_capacity(soil, state))[0, 0]), reading, low, high,
-            deficit, float(root_zone_ec(soil, state)[1, 0, 0]), crossing, rhythm, tuple(folded.points), ahead, tuple(folded.observations), folded.used,
+            root,
+            root_low,
+            root_high,
+            float(salt(at_capacity(soil, state))[0, 0]),
+            reading,
+            low,
+            high,
+            deficit,
+            float(root_zone_ec(soil, state)[1, 0, 0]),
+            crossing,
+            rhythm,
+            tuple(folded.points),
+            ahead,
+            tuple(folded.observations),
+            folded.used,
         )
-    )  # fmt: skip
+    )
 
 
 def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float, float, float]:
@@ -191,8 +213,10 @@ def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float,
     ledger.assume("A reading is predicted for the pour-through protocol: brought to capacity and read with pure water.")
     if pot.u_ballast not in (None, pot.u):
         ballast = float(root_zone_ec(folded.members.soil, folded.state)[1, 0, 0])
-        ledger.assume(f"Of the root zone {ballast:.0f} µS/cm is ballast (sodium, chloride, sulfate, bicarbonate, calcium of "
-                      "hard water), which the plant hardly takes up.")  # fmt: skip
+        ledger.assume(
+            f"Of the root zone {ballast:.0f} µS/cm is ballast (sodium, chloride, sulfate, bicarbonate, calcium of "
+            "hard water), which the plant hardly takes up."
+        )
     if pot.drainage != "drains":
         ledger.caution(
             "Nothing leaves a tray or reservoir: salt only gathers, and the surface is saltier than the mean."
@@ -217,8 +241,13 @@ def find_crossing(
         tail = ""
         if earliest is not None:
             tail = "; at worst it is over already" if earliest == today else f"; at worst from {earliest.isoformat()}"
-        return Crossing("not within a year", None, earliest, None,
-                        f"Stays below {ceiling:.0f} for a year at the present rhythm{tail}.")  # fmt: skip
+        return Crossing(
+            "not within a year",
+            None,
+            earliest,
+            None,
+            f"Stays below {ceiling:.0f} for a year at the present rhythm{tail}.",
+        )
     until = f" and {latest.isoformat()}" if latest else " and beyond a year"
     span = f", between {earliest.isoformat()}{until}" if earliest else ""
     return Crossing("crosses", on, earliest, latest, f"Crosses {ceiling:.0f} about {on.isoformat()}{span}.")

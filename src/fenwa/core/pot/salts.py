@@ -45,7 +45,9 @@ def _carried(amounts: object, ions: dict[str, tuple[str, int]]) -> float:
 
 @lru_cache(maxsize=512)
 def water_ballast_share(water: WaterIons) -> float | None:
-    """Share of a water's conductivity that is ballast: all but potassium, ammonium, nitrate and phosphate; None without ions."""
+    """Share of a water's conductivity that is ballast: all but potassium, ammonium, nitrate and phosphate; None
+    without ions.
+    """
     bicarbonate = (water.alkalinity_mg_L_CaCO3 or 0.0) / MEQ_CaCO3 * LAMBDA0["HCO3"]
     ballast = _carried(water, _WATER_BALLAST) + bicarbonate
     whole = ballast + _carried(water, _WATER_NUTRIENT)
@@ -53,7 +55,9 @@ def water_ballast_share(water: WaterIons) -> float | None:
 
 
 def feed_ballast_share(feed: AddedIons) -> float | None:
-    """Share of a feed's own conductivity that is ballast: its sodium, chloride, sulfate and carbonate; None without ions."""
+    """Share of a feed's own conductivity that is ballast: its sodium, chloride, sulfate and carbonate; None
+    without ions.
+    """
     ballast = _carried(feed, _FEED_BALLAST)
     whole = ballast + _carried(feed, _FEED_NUTRIENT)
     return ballast / whole if whole > 0 else None

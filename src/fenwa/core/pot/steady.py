@@ -38,9 +38,16 @@ def _check(e: float, eta: float, u: float) -> None:
 
 @calculation("steady-state", title="Where this rhythm ends", station="pots")
 def steady_root_zone(
-    *, nutrient_uS_cm: float, ballast_uS_cm: float = 0.0, e: float, x: float, eta: float, u: float, u_ballast: float = 0.05,
+    *,
+    nutrient_uS_cm: float,
+    ballast_uS_cm: float = 0.0,
+    e: float,
+    x: float,
+    eta: float,
+    u: float,
+    u_ballast: float = 0.05,
     phi: float = 0.0,
-) -> Computed[Steady]:  # fmt: skip
+) -> Computed[Steady]:
     """Root zone a repeated watering tends to, nutrients and ballast run side by side.
 
     Parameters
@@ -93,10 +100,15 @@ def steady_root_zone(
         "Where this rhythm ends", "Water lost and drained alike each time.", ("van-genuchten-wierenga-1976",)
     )
     for symbol, words, value, unit in (
-        ("C_n", "nutrients poured", nutrient_uS_cm, "µS/cm"), ("C_b", "ballast poured", ballast_uS_cm, "µS/cm"), ("e", "lost", e, ""),
-        ("x", "drained over held", x, ""), ("eta", "leaching efficiency", eta, ""), ("phi", "immobile share", phi, ""),
-        ("u", "uptake of nutrients", u, ""), ("u_b", "uptake of ballast", u_ballast, ""),
-    ):  # fmt: skip
+        ("C_n", "nutrients poured", nutrient_uS_cm, "µS/cm"),
+        ("C_b", "ballast poured", ballast_uS_cm, "µS/cm"),
+        ("e", "lost", e, ""),
+        ("x", "drained over held", x, ""),
+        ("eta", "leaching efficiency", eta, ""),
+        ("phi", "immobile share", phi, ""),
+        ("u", "uptake of nutrients", u, ""),
+        ("u_b", "uptake of ballast", u_ballast, ""),
+    ):
         ledger.take(symbol, words, value, unit)
     q = ledger.step("q", "phi + (1 - phi) * exp(-eta * x / (1 - phi))", "", "excess a watering leaves")
     found = []
@@ -164,12 +176,17 @@ def leaching_fraction(
     if found is None:
         raise Infeasible(
             f"Limit {limit_uS_cm:.0f} µS/cm is not above what is poured, {feed_uS_cm:.0f}: no drainage holds it. "
-            "Pour something thinner.", pointer="/limit_uS_cm")  # fmt: skip
+            "Pour something thinner.",
+            pointer="/limit_uS_cm",
+        )
     ledger = Ledger("Share that must drain", "One well mixed water in the pot.", ("van-genuchten-wierenga-1976",))
     for symbol, words, value, unit in (
-        ("C_in", "what is poured", feed_uS_cm, "µS/cm"), ("y_max", "limit of the root zone", limit_uS_cm, "µS/cm"), ("e", "lost", e, ""),
-        ("eta", "leaching efficiency", eta, ""), ("u", "uptake", u, ""),
-    ):  # fmt: skip
+        ("C_in", "what is poured", feed_uS_cm, "µS/cm"),
+        ("y_max", "limit of the root zone", limit_uS_cm, "µS/cm"),
+        ("e", "lost", e, ""),
+        ("eta", "leaching efficiency", eta, ""),
+        ("u", "uptake", u, ""),
+    ):
         ledger.take(symbol, words, value, unit)
     if found == 0.0:
         ledger.step("D", "y_max * (1 - e) ** u - C_in * (1 - e)", "µS/cm", "what uptake alone leaves room for")

@@ -95,12 +95,18 @@ def pot_water_from_weights(
     ----------
     gravimetric; linear-regression over the last falling weights
     """
-    for value, name, pointer in ((drained_g, "Weight after draining", "/drained_g"), (dry_g, "Weight at dry", "/dry_g"),
-                                 (now_g, "Weight now", "/now_g")):  # fmt: skip
+    for value, name, pointer in (
+        (drained_g, "Weight after draining", "/drained_g"),
+        (dry_g, "Weight at dry", "/dry_g"),
+        (now_g, "Weight now", "/now_g"),
+    ):
         require(value, name, "g", low=0, open_low=True, high=200_000, pointer=pointer)
     if dry_g >= drained_g:
-        raise InputError(f"Weight at dry {dry_g:g} g is not below the {drained_g:g} g after draining. Swap them, or weigh again.",
-                         pointer="/dry_g", value=dry_g)  # fmt: skip
+        raise InputError(
+            f"Weight at dry {dry_g:g} g is not below the {drained_g:g} g after draining. Swap them, or weigh again.",
+            pointer="/dry_g",
+            value=dry_g,
+        )
     ledger = Ledger("Water left by weight", "A gram is a millilitre; leaves that grow add weight.", ("gravimetric",))
     ledger.take("drained", "weight after draining", drained_g, "g", "measured")
     ledger.take("dry", "weight at dry", dry_g, "g", "measured")

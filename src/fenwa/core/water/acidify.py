@@ -143,19 +143,29 @@ def acidify(
         raise Underspecified(
             "Alkalinity of this water is not known. Measure it with a drop test first.", pointer="/ions"
         )
-    require(A1, "Alkalinity", "mg/L CaCO3", low=0, high=MAX_ALKALINITY, pointer="/ions/alkalinity_mg_L_CaCO3",
-            hint=f"No water carries more than {MAX_ALKALINITY:.0f}: check the unit.")  # fmt: skip
+    require(
+        A1,
+        "Alkalinity",
+        "mg/L CaCO3",
+        low=0,
+        high=MAX_ALKALINITY,
+        pointer="/ions/alkalinity_mg_L_CaCO3",
+        hint=f"No water carries more than {MAX_ALKALINITY:.0f}: check the unit.",
+    )
     ledger = Ledger(
-        "Acid to a target alkalinity", "Dose within about 1 % for the water as reported; measure after 80 % of it.",
+        "Acid to a target alkalinity",
+        "Dose within about 1 % for the water as reported; measure after 80 % of it.",
         ("mass-balance", "nist-46", "acid-densities", "crc-vanysek"),
-    )  # fmt: skip
+    )
     base = prepare(ions)
     ledger.take("A1", "alkalinity before", A1, "mg/L CaCO3", "report")
     if target == "alkalinity":
         require(value, "Alkalinity wanted", "mg/L", low=0, high=5000, pointer="/value")
         if value >= A1:
-            raise Infeasible(f"This water has {A1:g} mg/L of alkalinity already, not more than {value:g}: no acid is needed.",
-                             pointer="/value")  # fmt: skip
+            raise Infeasible(
+                f"This water has {A1:g} mg/L of alkalinity already, not more than {value:g}: no acid is needed.",
+                pointer="/value",
+            )
         mol = _dose_for_alkalinity(base, row, A1, value)
     else:
         require(value, "pH wanted", "", low=4.5, high=9, pointer="/value")
@@ -181,9 +191,17 @@ def acidify(
 
 
 def _close(
-    ledger: Ledger, row: AcidRow, ions: WaterIons, volume_L: float, mol: float, totals: Totals, after: Speciation,
-    strength_pct: float | None, density_g_mL: float | None, wanted: float | None,
-) -> Computed[Acidified]:  # fmt: skip
+    ledger: Ledger,
+    row: AcidRow,
+    ions: WaterIons,
+    volume_L: float,
+    mol: float,
+    totals: Totals,
+    after: Speciation,
+    strength_pct: float | None,
+    density_g_mL: float | None,
+    wanted: float | None,
+) -> Computed[Acidified]:
     left = wanted if wanted is not None else max(0.0, after.alkalinity) * 1000 * MEQ_CaCO3
     ledger.take("c", f"{row.label}, for each litre", 1000 * mol, "mmol/L", "solved: ion model at the target")
     ledger.take("A2", "alkalinity after", left, "mg/L CaCO3", "target" if wanted is not None else "solved: ion model")
@@ -223,22 +241,42 @@ def _close(
             f"Keep {LEAST_BUFFER_mg_L:.0f} to 60 mg/L of alkalinity as a buffer unless the plants need less."
         )
     ledger.assume("Judge by alkalinity after airing: carbon dioxide leaves, and the pH climbs back.")
-    return ledger.close(Acidified(
-        amount, unit, first, 1000 * mol, meq, n, left, float(after.pH), open_pH, float(ec), row.adds, adds, pure, SAFETY_LINES,
-    ))  # fmt: skip
+    return ledger.close(
+        Acidified(
+            amount,
+            unit,
+            first,
+            1000 * mol,
+            meq,
+            n,
+            left,
+            float(after.pH),
+            open_pH,
+            float(ec),
+            row.adds,
+            adds,
+            pure,
+            SAFETY_LINES,
+        )
+    )
 
 
 def _strength(row: AcidRow, pct: float | None, density: float | None) -> tuple[float, float]:
     listed = {s.pct: s.density_g_mL for s in row.strengths}
     if pct is None:
-        raise Underspecified(f"Strength of the {row.label} is missing. Read it on the bottle, for example "
-                             f"{', '.join(f'{p:g} %' for p in listed)}.", pointer="/strength_pct")  # fmt: skip
+        raise Underspecified(
+            f"Strength of the {row.label} is missing. Read it on the bottle, for example "
+            f"{', '.join(f'{p:g} %' for p in listed)}.",
+            pointer="/strength_pct",
+        )
     require(pct, "Strength", "%", low=1, high=99, pointer="/strength_pct")
     if density is not None:
         require(density, "Density", "g/mL", low=0.9, high=2.0, pointer="/density_g_mL")
         return pct, density
     if pct not in listed:
-        raise InputError(f"Density of {row.label} at {pct:g} % is not in the table "
-                         f"({', '.join(f'{p:g} %' for p in listed)}). Enter it from the bottle's label.",
-                         pointer="/density_g_mL")  # fmt: skip
+        raise InputError(
+            f"Density of {row.label} at {pct:g} % is not in the table "
+            f"({', '.join(f'{p:g} %' for p in listed)}). Enter it from the bottle's label.",
+            pointer="/density_g_mL",
+        )
     return pct, listed[pct]

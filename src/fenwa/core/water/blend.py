@@ -232,8 +232,14 @@ def _check(
     if len({w.water.name for w in waters}) < len(waters):
         raise InputError("The same water is chosen twice. Choose different waters.", pointer="/waters")
     for i, w in enumerate(waters):
-        require(w.water.ec25_uS_cm, f"EC of {w.water.name}", "µS/cm", low=0, high=_WATER_CEILING_uS_cm,
-                pointer=f"/waters/{i}")  # fmt: skip
+        require(
+            w.water.ec25_uS_cm,
+            f"EC of {w.water.name}",
+            "µS/cm",
+            low=0,
+            high=_WATER_CEILING_uS_cm,
+            pointer=f"/waters/{i}",
+        )
         if w.on_hand_L is not None:
             require(w.on_hand_L, f"Litres of {w.water.name}", "L", low=0, high=1_000_000, pointer=f"/waters/{i}")
     if not targets:
@@ -276,10 +282,14 @@ def _programme(
     equal = [(np.ones(n), 1.0)] + [(row, bound) for t, row, bound in rows if t.sense == "about"]
     below = [(row, bound) for t, row, bound in rows if t.sense == "at most"]
     found = linprog(
-        aim, A_eq=np.array([r for r, _ in equal]), b_eq=np.array([b for _, b in equal]),
-        A_ub=np.array([r for r, _ in below]) if below else None, b_ub=np.array([b for _, b in below]) if below else None,
-        bounds=[(0.0, min(1.0, c)) for c in caps], method="highs",
-    )  # fmt: skip
+        aim,
+        A_eq=np.array([r for r, _ in equal]),
+        b_eq=np.array([b for _, b in equal]),
+        A_ub=np.array([r for r, _ in below]) if below else None,
+        b_ub=np.array([b for _, b in below]) if below else None,
+        bounds=[(0.0, min(1.0, c)) for c in caps],
+        method="highs",
+    )
     return np.clip(np.asarray(found.x), 0.0, 1.0) if found.status == 0 else None
 
 
@@ -289,8 +299,11 @@ def _shares(
     caps = [1.0 if w.on_hand_L is None else w.on_hand_L / volume_L for w in waters]
     if sum(min(1.0, c) for c in caps) < 1 - 1e-9:
         have = sum(w.on_hand_L or 0.0 for w in waters)
-        raise Infeasible(f"Only {have:g} L are on hand and {volume_L:g} L are wanted. Mix less, or add a water.",
-                         pointer="/volume_L", on_hand_L=have)  # fmt: skip
+        raise Infeasible(
+            f"Only {have:g} L are on hand and {volume_L:g} L are wanted. Mix less, or add a water.",
+            pointer="/volume_L",
+            on_hand_L=have,
+        )
     at = np.full(len(waters), 1.0 / len(waters))
     for _ in range(_ROUNDS):
         rows = _rows(waters, targets, known, at)
@@ -340,18 +353,24 @@ def _impossible(waters: list[BlendWater], targets: list[BlendTarget], known: _Kn
                 (" with the litres on hand", ", another water, or mix less") if short else ("", ", or another water")
             )
             return Infeasible(
-                f"{WORDS[t.quantity].capitalize() if t.quantity != 'ec' else 'EC'} {t.value:g} {unit} cannot be blended: "
+                f"{WORDS[t.quantity].capitalize() if t.quantity != 'ec' else 'EC'} {t.value:g} "
+                f"{unit} cannot be blended: "
                 f"these waters reach {ends[0]:.0f} to {ends[1]:.0f}{stock}. Choose a target between{way_out}.",
-                pointer="/targets", low=ends[0], high=ends[1], fails=t.quantity,
-            )  # fmt: skip
+                pointer="/targets",
+                low=ends[0],
+                high=ends[1],
+                fails=t.quantity,
+            )
     for t in targets:
         rest = [other for other in targets if other is not t]
         if rest and _programme(np.zeros(len(waters)), _rows(waters, rest, known, even), caps) is not None:
             return Infeasible(
-                f"The targets exclude each other: without {WORDS[t.quantity]} {t.value:g} {UNITS[t.quantity]} it can be "
+                f"The targets exclude each other: without {WORDS[t.quantity]} {t.value:g} "
+                f"{UNITS[t.quantity]} it can be "
                 "blended. Drop it, or make it “at most”.",
-                pointer="/targets", fails=t.quantity,
-            )  # fmt: skip
+                pointer="/targets",
+                fails=t.quantity,
+            )
     return Infeasible(
         "No shares of these waters meet the targets. Add a water, or loosen a target.", pointer="/targets"
     )

@@ -68,7 +68,8 @@ def boil_and_settle(*, ions: WaterIons, volume_L: float = 1.0, boiled_off: float
     check_ions(ions, "/ions")
     if ions.Ca_mg_L is None or ions.alkalinity_mg_L_CaCO3 is None:
         raise Underspecified(
-            "Calcium or alkalinity of this water is not known. Enter a report, or hardness and alkalinity by drop test.",
+            "Calcium or alkalinity of this water is not known. Enter a report, or hardness and "
+            "alkalinity by drop test.",
             pointer="/ions",
         )
     require(volume_L, "Volume", "L", low=0, open_low=True, high=1000, pointer="/volume_L")
@@ -89,8 +90,9 @@ def boil_and_settle(*, ions: WaterIons, volume_L: float = 1.0, boiled_off: float
     R = ledger.take("R", "carbonate that can settle", R, "mmol/L", f"solved: (Ca - R)(A - 2R)² = {EQUILIBRIUM}")
     ledger.take("x", "share boiled off", boiled_off, "")
     alk_after = ledger.step("alk2", f"(alk - 2 * R * {MEQ_CaCO3}) / (1 - x)", "mg/L CaCO3", "alkalinity after, at best")
-    alk_half = ledger.step("alk3", f"(alk - {REAL_POT} * 2 * R * {MEQ_CaCO3}) / (1 - x)", "mg/L CaCO3",
-                           "alkalinity after, if half settles")  # fmt: skip
+    alk_half = ledger.step(
+        "alk3", f"(alk - {REAL_POT} * 2 * R * {MEQ_CaCO3}) / (1 - x)", "mg/L CaCO3", "alkalinity after, if half settles"
+    )
     Ca_after = ledger.step("mgCa2", f"(mgCa - R * {MOLAR_MASS['Ca']}) / (1 - x)", "mg/L", "calcium after, at best")
     ledger.take("V", "water boiled", volume_L, "L")
     scale = ledger.step("scale", "R * 0.10009 * V", "g", "scale left in the pot, at best")
@@ -98,8 +100,13 @@ def boil_and_settle(*, ions: WaterIons, volume_L: float = 1.0, boiled_off: float
     after = ledger.take(
         "EC2", "conductivity after, at best", ec_of(_after(ions, R, boiled_off)), "µS/cm", "solved: ion model"
     )
-    half = ledger.take("EC3", "conductivity after, if half settles", ec_of(_after(ions, REAL_POT * R, boiled_off)), "µS/cm",
-                       "solved: ion model")  # fmt: skip
+    half = ledger.take(
+        "EC3",
+        "conductivity after, if half settles",
+        ec_of(_after(ions, REAL_POT * R, boiled_off)),
+        "µS/cm",
+        "solved: ion model",
+    )
     worth = R > 0.1
     sentence = (
         f"Alkalinity {ions.alkalinity_mg_L_CaCO3:.0f} falls to {alk_after:.0f} to {alk_half:.0f} mg/L, EC to "

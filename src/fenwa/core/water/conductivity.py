@@ -210,8 +210,14 @@ def ion_conductivity(*, water: WaterIons, added: AddedIons | None = None) -> Com
     check_ions(water, "/water")
     if added is not None:
         for name, value in vars(added).items():
-            require(value, f"Added {name.removesuffix('_mg_L').replace('_', '-')}", "mg/L", low=0, high=100_000,
-                    pointer=f"/added/{name}")  # fmt: skip
+            require(
+                value,
+                f"Added {name.removesuffix('_mg_L').replace('_', '-')}",
+                "mg/L",
+                low=0,
+                high=100_000,
+                pointer=f"/added/{name}",
+            )
     if not any(v for k, v in vars(water).items() if k != "pH") and not (added and any(vars(added).values())):
         raise InputError("No ion is given. Enter at least one amount in mg/L.", pointer="/water")
     s = dissolve(prepared(water), added)

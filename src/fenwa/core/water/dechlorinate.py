@@ -92,8 +92,11 @@ def dechlorinate(
     ):
         if value is not None:
             require(value, name, "mg/L", low=0, high=20, pointer=pointer)
-    ledger = Ledger("Taking out chlorine and chloramine", "Covers every path of the reaction at tap pH.",
-                    ("chlorine-stoichiometry",))  # fmt: skip
+    ledger = Ledger(
+        "Taking out chlorine and chloramine",
+        "Covers every path of the reaction at tap pH.",
+        ("chlorine-stoichiometry",),
+    )
     ledger.take("V", "water to treat", volume_L, "L")
     free, combined = _amounts(ledger, free_mg_L, total_mg_L, chloramine)
     ledger.take("r", "crystals for each mg of chlorine", DEFAULT_RATIO, "mg/mg", "default:chlorine-stoichiometry")
@@ -108,8 +111,11 @@ def dechlorinate(
     minutes = COMBINED_MINUTES if combined > 0 else FREE_MINUTES
     ledger.caution("It takes out disinfectant only: no reading falls, and no hardness, alkalinity or sodium.")
     ledger.caution("Never bring dry thiosulfate or its stock together with acid.")
-    return ledger.close(Dechlorination(free, combined, dose, least, dry, stock, acid, minutes, ec, sodium, nitrogen,
-                                       _ways(free, combined)))  # fmt: skip
+    return ledger.close(
+        Dechlorination(
+            free, combined, dose, least, dry, stock, acid, minutes, ec, sodium, nitrogen, _ways(free, combined)
+        )
+    )
 
 
 def _amounts(ledger: Ledger, free: float | None, total: float | None, chloramine: bool | None) -> tuple[float, float]:
@@ -125,21 +131,32 @@ def _amounts(ledger: Ledger, free: float | None, total: float | None, chloramine
         return free, ledger.step("comb", "total - free", "mg/L", "chloramine: total less free")
     if total is not None:  # free unknown: all may be combined, which waits longer
         ledger.assume("Free chlorine not measured: all of the total is counted as chloramine.")
-        return (ledger.take("free", "free chlorine, not known", 0.0, "mg/L", "assumed"),
-                ledger.take("comb", "chloramine", total, "mg/L", "measured"))  # fmt: skip
+        return (
+            ledger.take("free", "free chlorine, not known", 0.0, "mg/L", "assumed"),
+            ledger.take("comb", "chloramine", total, "mg/L", "measured"),
+        )
     if free is not None and chloramine is not True:
         if chloramine is None:
             ledger.caution("Total chlorine not measured: if the supplier uses chloramine, this dose misses it.")
-        return (ledger.take("free", "free chlorine", free, "mg/L", "measured"),
-                ledger.take("comb", "chloramine", 0.0, "mg/L", "assumed"))  # fmt: skip
+        return (
+            ledger.take("free", "free chlorine", free, "mg/L", "measured"),
+            ledger.take("comb", "chloramine", 0.0, "mg/L", "assumed"),
+        )
     if free is None:
         ledger.assume(f"Free chlorine not measured: {UNKNOWN_FREE_mg_L:g} mg/L is assumed.")
     combined = 0.0 if chloramine is False else UNKNOWN_COMBINED_mg_L
     if combined:
         ledger.assume(f"Chloramine not measured: {UNKNOWN_COMBINED_mg_L:g} mg/L is assumed.")
-    return (ledger.take("free", "free chlorine", UNKNOWN_FREE_mg_L if free is None else free, "mg/L",
-                        "assumed" if free is None else "measured"),
-            ledger.take("comb", "chloramine", combined, "mg/L", "assumed"))  # fmt: skip
+    return (
+        ledger.take(
+            "free",
+            "free chlorine",
+            UNKNOWN_FREE_mg_L if free is None else free,
+            "mg/L",
+            "assumed" if free is None else "measured",
+        ),
+        ledger.take("comb", "chloramine", combined, "mg/L", "assumed"),
+    )
 
 
 def _ways(free: float, combined: float) -> tuple[Way, ...]:

@@ -17,13 +17,24 @@ AlkalinityUnit = Literal["mg/L CaCO3", "mg/L HCO3", "mmol/L", "meq/L", "°dKH", 
 # mg/L CaCO3 in one unit: hardness-definition. A mmol/L of hardness is Ca + Mg (100.09 mg CaCO3);
 # a mmol/L of alkalinity is acid taken up to pH 4.3, that is 1 meq/L
 HARDNESS_mg_L: dict[str, float] = {
-    "mg/L CaCO3": 1.0, "mmol/L": 100.09, "meq/L": MEQ_CaCO3, "°dH": 17.85, "°fH": 10.0, "°Clark": 14.25,
+    "mg/L CaCO3": 1.0,
+    "mmol/L": 100.09,
+    "meq/L": MEQ_CaCO3,
+    "°dH": 17.85,
+    "°fH": 10.0,
+    "°Clark": 14.25,
     "gr/US gal": 17.12,
-}  # fmt: skip
+}
 ALKALINITY_mg_L: dict[str, float] = {
-    "mg/L CaCO3": 1.0, "mg/L HCO3": MEQ_CaCO3 / 61.02, "mmol/L": MEQ_CaCO3, "meq/L": MEQ_CaCO3, "°dKH": 17.85,
-    "°fH": 10.0, "°Clark": 14.25, "gr/US gal": 17.12,
-}  # fmt: skip
+    "mg/L CaCO3": 1.0,
+    "mg/L HCO3": MEQ_CaCO3 / 61.02,
+    "mmol/L": MEQ_CaCO3,
+    "meq/L": MEQ_CaCO3,
+    "°dKH": 17.85,
+    "°fH": 10.0,
+    "°Clark": 14.25,
+    "gr/US gal": 17.12,
+}
 
 
 @dataclass(frozen=True)

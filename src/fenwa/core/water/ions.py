@@ -10,26 +10,88 @@ MEQ_CaCO3 = 50.04  # mg CaCO3 per meq of alkalinity
 
 # g/mol, iupac-atomic-weights
 MOLAR_MASS = {
-    "Ca": 40.078, "Mg": 24.305, "Na": 22.990, "K": 39.098, "NH4": 18.039, "Cl": 35.453,
-    "NO3": 62.004, "SO4": 96.06, "F": 18.998, "P": 30.974, "N": 14.007, "S": 32.06, "HCO3": 61.016, "C": 12.011, "CO3": 60.008,
-}  # fmt: skip
+    "Ca": 40.078,
+    "Mg": 24.305,
+    "Na": 22.990,
+    "K": 39.098,
+    "NH4": 18.039,
+    "Cl": 35.453,
+    "NO3": 62.004,
+    "SO4": 96.06,
+    "F": 18.998,
+    "P": 30.974,
+    "N": 14.007,
+    "S": 32.06,
+    "HCO3": 61.016,
+    "C": 12.011,
+    "CO3": 60.008,
+}
 CHARGE = {"Ca": 2, "Mg": 2, "Na": 1, "K": 1, "NH4": 1, "Cl": -1, "NO3": -1, "SO4": -2, "F": -1}
 
 # equivalent conductivities at infinite dilution, S cm²/mol of charge, 25 °C: crc-vanysek, robinson-stokes;
 # phosphates li-gregory-1974; pairs and acid citrates are estimates of small effect
 LAMBDA0 = {
-    "H": 349.65, "OH": 198.0, "Na": 50.08, "K": 73.48, "NH4": 73.5, "Ca": 59.47, "Mg": 53.0,
-    "Cl": 76.31, "NO3": 71.42, "SO4": 80.0, "F": 55.4, "HCO3": 44.5, "CO3": 69.3,
-    "H2PO4": 33.0, "HPO4": 57.0, "CaHCO3": 19.0, "MgHCO3": 18.0, "NaSO4": 40.0, "KSO4": 45.0,
-    "NH4SO4": 45.0, "CaH2PO4": 19.0, "MgH2PO4": 18.0,
-    "PO4": 92.8, "HSO4": 52.0, "Cit": 70.2, "HCit": 50.0, "H2Cit": 30.0, "CaCit": 25.0, "MgCit": 25.0,
-}  # fmt: skip
+    "H": 349.65,
+    "OH": 198.0,
+    "Na": 50.08,
+    "K": 73.48,
+    "NH4": 73.5,
+    "Ca": 59.47,
+    "Mg": 53.0,
+    "Cl": 76.31,
+    "NO3": 71.42,
+    "SO4": 80.0,
+    "F": 55.4,
+    "HCO3": 44.5,
+    "CO3": 69.3,
+    "H2PO4": 33.0,
+    "HPO4": 57.0,
+    "CaHCO3": 19.0,
+    "MgHCO3": 18.0,
+    "NaSO4": 40.0,
+    "KSO4": 45.0,
+    "NH4SO4": 45.0,
+    "CaH2PO4": 19.0,
+    "MgH2PO4": 18.0,
+    "PO4": 92.8,
+    "HSO4": 52.0,
+    "Cit": 70.2,
+    "HCit": 50.0,
+    "H2Cit": 30.0,
+    "CaCit": 25.0,
+    "MgCit": 25.0,
+}
 SPECIES_CHARGE = {
-    "H": 1, "OH": -1, "Na": 1, "K": 1, "NH4": 1, "Ca": 2, "Mg": 2, "Cl": -1, "NO3": -1, "SO4": -2, "F": -1,
-    "HCO3": -1, "CO3": -2, "H2PO4": -1, "HPO4": -2, "CaHCO3": 1, "MgHCO3": 1, "NaSO4": -1, "KSO4": -1,
-    "NH4SO4": -1, "CaH2PO4": 1, "MgH2PO4": 1, "PO4": -3, "HSO4": -1,
-    "Cit": -3, "HCit": -2, "H2Cit": -1, "CaCit": -1, "MgCit": -1,
-}  # fmt: skip
+    "H": 1,
+    "OH": -1,
+    "Na": 1,
+    "K": 1,
+    "NH4": 1,
+    "Ca": 2,
+    "Mg": 2,
+    "Cl": -1,
+    "NO3": -1,
+    "SO4": -2,
+    "F": -1,
+    "HCO3": -1,
+    "CO3": -2,
+    "H2PO4": -1,
+    "HPO4": -2,
+    "CaHCO3": 1,
+    "MgHCO3": 1,
+    "NaSO4": -1,
+    "KSO4": -1,
+    "NH4SO4": -1,
+    "CaH2PO4": 1,
+    "MgH2PO4": 1,
+    "PO4": -3,
+    "HSO4": -1,
+    "Cit": -3,
+    "HCit": -2,
+    "H2Cit": -1,
+    "CaCit": -1,
+    "MgCit": -1,
+}
 
 
 @dataclass(frozen=True)
@@ -113,8 +175,14 @@ def check_ions(ions: WaterIons, pointer: str = "") -> None:
         if f.name == "pH":
             require(value, "pH", "", low=0, high=14, pointer=f"{pointer}/pH")
         else:
-            require(value, name.capitalize() if name == "alkalinity" else name, "mg/L",
-                    low=0, high=50_000, pointer=f"{pointer}/{f.name}")  # fmt: skip
+            require(
+                value,
+                name.capitalize() if name == "alkalinity" else name,
+                "mg/L",
+                low=0,
+                high=50_000,
+                pointer=f"{pointer}/{f.name}",
+            )
 
 
 def totals_of(ions: WaterIons) -> Totals:
@@ -123,8 +191,19 @@ def totals_of(ions: WaterIons) -> Totals:
     def mol(name: str) -> float:
         return (getattr(ions, f"{name}_mg_L") or 0.0) / MOLAR_MASS[name] / 1000
 
-    return Totals(mol("Ca"), mol("Mg"), mol("Na"), mol("K"), mol("NH4"), mol("Cl"), mol("NO3"), mol("SO4"),
-                  mol("F"), mol("P"), 0.0)  # fmt: skip
+    return Totals(
+        mol("Ca"),
+        mol("Mg"),
+        mol("Na"),
+        mol("K"),
+        mol("NH4"),
+        mol("Cl"),
+        mol("NO3"),
+        mol("SO4"),
+        mol("F"),
+        mol("P"),
+        0.0,
+    )
 
 
 def add_feed(base: Totals, feed: AddedIons) -> Totals:

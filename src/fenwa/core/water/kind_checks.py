@@ -185,11 +185,23 @@ def _minor(w: KnownOfWater, ec25_uS_cm: float) -> list[KindFinding]:
     """What is told beside the verdict: leaf spots, pH."""
     out = []
     if w.hardness_mg_L_CaCO3 is not None and w.hardness_mg_L_CaCO3 > LEAF_SPOT_mg_L:
-        out.append(KindFinding("leaf spots", "known bad",
-                               f"hardness {_told(w, 'hardness_mg_L_CaCO3')} mg/L: white spots where drops dry", True))  # fmt: skip
+        out.append(
+            KindFinding(
+                "leaf spots",
+                "known bad",
+                f"hardness {_told(w, 'hardness_mg_L_CaCO3')} mg/L: white spots where drops dry",
+                True,
+            )
+        )
     if w.pH is not None and ec25_uS_cm < PURE_uS_cm:
-        out.append(KindFinding("pH", "known good",
-                               f"pH {w.pH:g} says nothing in water this pure: it has no buffer, a breath of air moves it", True))  # fmt: skip
+        out.append(
+            KindFinding(
+                "pH",
+                "known good",
+                f"pH {w.pH:g} says nothing in water this pure: it has no buffer, a breath of air moves it",
+                True,
+            )
+        )
     elif w.pH is not None and not PH_LOW <= w.pH <= PH_HIGH:
         out.append(KindFinding("pH", "known bad", f"pH {w.pH:g}, outside {PH_LOW:g} to {PH_HIGH:g}", True))
     return out
@@ -202,17 +214,40 @@ def kind_findings(w: KnownOfWater, p: PlantNeeds, ec25_uS_cm: float) -> tuple[Ki
     found = [
         _disinfectant(w, p),
         _sodium(w, p),
-        _limited(w, "fluoride", "fluoride_mg_L", FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
-                 _clean(w, "carries no fluoride")),
+        _limited(
+            w,
+            "fluoride",
+            "fluoride_mg_L",
+            FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
+            _clean(w, "carries no fluoride"),
+        ),
         _hardness(w, p),
         # seldom in the way where they are not suspected: told when unknown, deciding when measured
-        _limited(w, "chloride", "chloride_mg_L", CHLORIDE_mg_L, "too little salt for it" if pure else "",
-                 minor=w.chloride_mg_L is None),
-        _limited(w, "boron", "boron_mg_L", BORON_mg_L[min(p.boron_sensitivity, 3)], _clean(w, "carries little boron"),
-                 minor=w.boron_mg_L is None and p.boron_sensitivity < 2),
-        _limited(w, "iron", "iron_mg_L", IRON_mg_L, "" if w.kind in ("borehole", "other") else "seldom in this water",
-                 minor=w.iron_mg_L is None),
-    ]  # fmt: skip
+        _limited(
+            w,
+            "chloride",
+            "chloride_mg_L",
+            CHLORIDE_mg_L,
+            "too little salt for it" if pure else "",
+            minor=w.chloride_mg_L is None,
+        ),
+        _limited(
+            w,
+            "boron",
+            "boron_mg_L",
+            BORON_mg_L[min(p.boron_sensitivity, 3)],
+            _clean(w, "carries little boron"),
+            minor=w.boron_mg_L is None and p.boron_sensitivity < 2,
+        ),
+        _limited(
+            w,
+            "iron",
+            "iron_mg_L",
+            IRON_mg_L,
+            "" if w.kind in ("borehole", "other") else "seldom in this water",
+            minor=w.iron_mg_L is None,
+        ),
+    ]
     if row.short_term:
         found.append(KindFinding("metals", "unknown", "copper and zinc from the coil not known: a few weeks at most"))
     return (*found, *_minor(w, ec25_uS_cm))

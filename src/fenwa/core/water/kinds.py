@@ -12,19 +12,66 @@ from fenwa.core.water.conductivity import scaled_to
 from fenwa.core.water.ions import WaterIons, check_ions
 
 WaterKind = Literal[
-    "rain", "mains", "borehole", "permeate", "distilled", "deionised", "jug-filtered", "softened", "soft",
-    "condensate", "bottled", "blended", "other",
-]  # fmt: skip
+    "rain",
+    "mains",
+    "borehole",
+    "permeate",
+    "distilled",
+    "deionised",
+    "jug-filtered",
+    "softened",
+    "soft",
+    "condensate",
+    "bottled",
+    "blended",
+    "other",
+]
 
 # shapes of composition, worked examples of standard waters (science of the water, section 8); size comes from the EC
-_THIN = WaterIons(Ca_mg_L=0.4, Mg_mg_L=0.1, Na_mg_L=2.47, K_mg_L=0.2, Cl_mg_L=1.8, NO3_mg_L=0.4, SO4_mg_L=0.2,
-                  alkalinity_mg_L_CaCO3=4.0, pH=6.3)  # fmt: skip
-_HARD = WaterIons(Ca_mg_L=100.0, Mg_mg_L=6.0, Na_mg_L=20.0, K_mg_L=3.0, Cl_mg_L=24.6, NO3_mg_L=25.0, SO4_mg_L=45.0,
-                  alkalinity_mg_L_CaCO3=220.0, pH=7.4)  # fmt: skip
-_SOFT = WaterIons(Ca_mg_L=7.0, Mg_mg_L=1.5, Na_mg_L=7.0, K_mg_L=0.6, Cl_mg_L=11.0, NO3_mg_L=1.0, SO4_mg_L=8.0,
-                  alkalinity_mg_L_CaCO3=15.0, pH=7.3)  # fmt: skip
-_SOFTENED = WaterIons(Ca_mg_L=2.0, Mg_mg_L=0.2, Na_mg_L=143.0, K_mg_L=3.0, Cl_mg_L=24.6, NO3_mg_L=25.0,
-                      SO4_mg_L=45.0, alkalinity_mg_L_CaCO3=220.0, pH=7.4)  # fmt: skip
+_THIN = WaterIons(
+    Ca_mg_L=0.4,
+    Mg_mg_L=0.1,
+    Na_mg_L=2.47,
+    K_mg_L=0.2,
+    Cl_mg_L=1.8,
+    NO3_mg_L=0.4,
+    SO4_mg_L=0.2,
+    alkalinity_mg_L_CaCO3=4.0,
+    pH=6.3,
+)
+_HARD = WaterIons(
+    Ca_mg_L=100.0,
+    Mg_mg_L=6.0,
+    Na_mg_L=20.0,
+    K_mg_L=3.0,
+    Cl_mg_L=24.6,
+    NO3_mg_L=25.0,
+    SO4_mg_L=45.0,
+    alkalinity_mg_L_CaCO3=220.0,
+    pH=7.4,
+)
+_SOFT = WaterIons(
+    Ca_mg_L=7.0,
+    Mg_mg_L=1.5,
+    Na_mg_L=7.0,
+    K_mg_L=0.6,
+    Cl_mg_L=11.0,
+    NO3_mg_L=1.0,
+    SO4_mg_L=8.0,
+    alkalinity_mg_L_CaCO3=15.0,
+    pH=7.3,
+)
+_SOFTENED = WaterIons(
+    Ca_mg_L=2.0,
+    Mg_mg_L=0.2,
+    Na_mg_L=143.0,
+    K_mg_L=3.0,
+    Cl_mg_L=24.6,
+    NO3_mg_L=25.0,
+    SO4_mg_L=45.0,
+    alkalinity_mg_L_CaCO3=220.0,
+    pH=7.4,
+)
 _BY_SHAPE = {"thin": _THIN, "soft": _SOFT, "hard": _HARD, "softened": _SOFTENED}
 SHAPES: dict[str, WaterIons] = {kind: _BY_SHAPE[row.shape] for kind, row in water_kinds().items()}
 ZERO_WATER = WaterIons(alkalinity_mg_L_CaCO3=0.0, pH=7.0)

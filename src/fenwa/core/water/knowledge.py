@@ -84,9 +84,13 @@ def ions_known(water: BaseWater, known: KnownOfWater) -> WaterIons:
     """Ions of a water with what was measured in place of what its kind usually holds; alkalinity only if measured."""
     usual = composition_of(water)[0]
     measured = {
-        "Ca_mg_L": known.calcium_mg_L, "Mg_mg_L": known.magnesium_mg_L, "Na_mg_L": known.sodium_mg_L,
-        "Cl_mg_L": known.chloride_mg_L, "F_mg_L": known.fluoride_mg_L, "pH": known.pH,
-    }  # fmt: skip
+        "Ca_mg_L": known.calcium_mg_L,
+        "Mg_mg_L": known.magnesium_mg_L,
+        "Na_mg_L": known.sodium_mg_L,
+        "Cl_mg_L": known.chloride_mg_L,
+        "F_mg_L": known.fluoride_mg_L,
+        "pH": known.pH,
+    }
     if water.ions is not None:
         usual, measured = water.ions, {}
     alkalinity = known.alkalinity_mg_L_CaCO3

@@ -119,9 +119,10 @@ def membrane_trend(
         )
     ordered = sorted(pairs, key=lambda p: p.on)
     ledger = Ledger(
-        "Is the membrane tiring?", "By conductivity; at one temperature and pressure. The line holds for months, not years.",
+        "Is the membrane tiring?",
+        "By conductivity; at one temperature and pressure. The line holds for months, not years.",
         ("membrane-rejection", "linear-regression", "mass-balance"),
-    )  # fmt: skip
+    )
     for p in ordered:
         require_not_future(p.on, today, "Date of the pair", pointer="/pairs")
         require(p.feed_uS_cm, "Feed", "µS/cm", low=10, high=50_000, pointer="/feed_uS_cm")
@@ -144,10 +145,23 @@ def membrane_trend(
     recovery = _recovery(ledger, permeate_L, concentrate_L, ordered[-1])
     soon = trend.earliest is not None and trend.earliest <= today + timedelta(days=WARN_DAYS)
     state: MembraneState = "below the floor" if now < floor_pct else "ageing" if soon or jump or now < 95 else "sound"
-    return ledger.close(MembraneTrend(
-        rejections, now, trend.rate, trend.low, trend.high, floor_pct, trend.on, trend.earliest, trend.latest,
-        *recovery, state, now < floor_pct or soon or jump, _sentence(now, floor_pct, trend, jump),
-    ))  # fmt: skip
+    return ledger.close(
+        MembraneTrend(
+            rejections,
+            now,
+            trend.rate,
+            trend.low,
+            trend.high,
+            floor_pct,
+            trend.on,
+            trend.earliest,
+            trend.latest,
+            *recovery,
+            state,
+            now < floor_pct or soon or jump,
+            _sentence(now, floor_pct, trend, jump),
+        )
+    )
 
 
 @dataclass(frozen=True)
@@ -206,8 +220,10 @@ def _recovery(
     if permeate_L is None and concentrate_L is None:
         return None, None, None
     if permeate_L is None or concentrate_L is None:
-        raise Underspecified("Recovery needs both volumes of one run: permeate and concentrate.",
-                             pointer="/permeate_L" if permeate_L is None else "/concentrate_L")  # fmt: skip
+        raise Underspecified(
+            "Recovery needs both volumes of one run: permeate and concentrate.",
+            pointer="/permeate_L" if permeate_L is None else "/concentrate_L",
+        )
     require(permeate_L, "Permeate", "L", low=0, open_low=True, high=10_000, pointer="/permeate_L")
     require(concentrate_L, "Concentrate", "L", low=0, high=10_000, pointer="/concentrate_L")
     ledger.take("Vp", "permeate of one run", permeate_L, "L")

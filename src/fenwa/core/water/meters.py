@@ -30,7 +30,10 @@ DAYS_PER_MONTH = 30.44
 
 @dataclass(frozen=True)
 class CheckPoint:
-    """One dip into a standard. ``standard_uS_cm`` is its printed value at 25 °C; ``adjusted``: the meter was set after it."""
+    """One dip into a standard.
+
+    ``standard_uS_cm`` is its printed value at 25 °C; ``adjusted``: the meter was set after it.
+    """
 
     on: date
     standard_uS_cm: float
@@ -67,8 +70,13 @@ class MeterCalibration:
 
     def correction(self) -> MeterCorrection:
         """What every reading from the check on is corrected with."""
-        return MeterCorrection(self.slope, self.offset_uS_cm, self.relative_half_width,
-                               self.absolute_half_width_uS_cm, self.checked_on.isoformat())  # fmt: skip
+        return MeterCorrection(
+            self.slope,
+            self.offset_uS_cm,
+            self.relative_half_width,
+            self.absolute_half_width_uS_cm,
+            self.checked_on.isoformat(),
+        )
 
 
 def expected_display_uS_cm(standard_uS_cm: float, temperature_C: float | None, traits: MeterTraits) -> float:
@@ -161,8 +169,16 @@ def meter_calibration(
         ("sm-2510", "pratt-2001", "judgement"),
     )
     if not since:  # set on its last check: true to the bottle from that day
-        last = [CheckPoint(resets[-1], p.standard_uS_cm, expected_display_uS_cm(p.standard_uS_cm, p.temperature_C, traits),
-                           p.temperature_C) for p in ordered if p.on == resets[-1]]  # fmt: skip
+        last = [
+            CheckPoint(
+                resets[-1],
+                p.standard_uS_cm,
+                expected_display_uS_cm(p.standard_uS_cm, p.temperature_C, traits),
+                p.temperature_C,
+            )
+            for p in ordered
+            if p.on == resets[-1]
+        ]
         since = last
         ledger.assume("The meter was set to the standard on its last check: it starts there without error.")
     newest = [p for p in since if p.on == since[-1].on]
@@ -177,8 +193,12 @@ def meter_calibration(
         ledger.take("d", "drift a month, as a share", drift, "1/month", "fitted: checks of the meter")
         ledger.take("dU", "half-width of the drift", drift_half, "1/month", "fitted: checks of the meter")
         rate = ledger.step("rate", "abs(d) + 0.5 * dU", "1/month", "drift reckoned with")
-        days = ledger.step("days", f"max({SHORTEST_DAYS}, min({LONGEST_DAYS}, {DAYS_PER_MONTH} * tol / max(rate, 0.0001)))",
-                           "d", "until the drift may have reached it")  # fmt: skip
+        days = ledger.step(
+            "days",
+            f"max({SHORTEST_DAYS}, min({LONGEST_DAYS}, {DAYS_PER_MONTH} * tol / max(rate, 0.0001)))",
+            "d",
+            "until the drift may have reached it",
+        )
     ledger.take(
         "r", "drift a month reckoned with", rate, "1/month", "above" if drift is not None else "default:judgement"
     )
@@ -187,8 +207,9 @@ def meter_calibration(
     relative = ledger.step("u_rel", "sqrt(std ** 2 + (r * age) ** 2)", "", "share left open today")
     ledger.take("step", "step of the display", traits.resolution_uS_cm, "µS/cm", "meter")
     absolute = ledger.step("u_abs", "step / 2", "µS/cm", "half a step")
-    fit = ledger.step("fit", f"u_abs / sqrt(max(0.0001, {FIT_SHARE} ** 2 - u_rel ** 2))", "µS/cm",
-                      "lowest limit it is fit to judge")  # fmt: skip
+    fit = ledger.step(
+        "fit", f"u_abs / sqrt(max(0.0001, {FIT_SHARE} ** 2 - u_rel ** 2))", "µS/cm", "lowest limit it is fit to judge"
+    )
     off = max(
         abs(p.shown_uS_cm / expected_display_uS_cm(p.standard_uS_cm, p.temperature_C, traits) - 1) for p in newest
     )
@@ -203,10 +224,22 @@ def meter_calibration(
         "correctable": f"Reads {100 * (slope - 1):+.1f} %: readings are corrected, the shown values kept.",
         "not to be trusted": f"Off by {100 * off:.0f} %: clean it and check again before believing it.",
     }[state]
-    return ledger.close(MeterCalibration(
-        slope, offset, len(newest), newest[0].on, None if drift is None else 100 * drift,
-        None if drift is None else 100 * drift_half, due, relative, absolute, fit, state, sentence,
-    ))  # fmt: skip
+    return ledger.close(
+        MeterCalibration(
+            slope,
+            offset,
+            len(newest),
+            newest[0].on,
+            None if drift is None else 100 * drift,
+            None if drift is None else 100 * drift_half,
+            due,
+            relative,
+            absolute,
+            fit,
+            state,
+            sentence,
+        )
+    )
 
 
 def _line(ledger: Ledger, newest: list[CheckPoint], traits: MeterTraits) -> tuple[float, float]:
@@ -243,10 +276,12 @@ def _drift(points: list[CheckPoint], traits: MeterTraits) -> tuple[float | None,
     if len(days) < 2:
         return None, 0.0
     own = [p for p in points if p.standard_uS_cm == chosen]
-    gains = np.array([
-        np.mean([p.shown_uS_cm / expected_display_uS_cm(chosen, p.temperature_C, traits) for p in own if p.on == d])
-        for d in days
-    ])  # fmt: skip
+    gains = np.array(
+        [
+            np.mean([p.shown_uS_cm / expected_display_uS_cm(chosen, p.temperature_C, traits) for p in own if p.on == d])
+            for d in days
+        ]
+    )
     t = np.array([(d - days[0]).days / DAYS_PER_MONTH for d in days])
     spread = float(np.sqrt(np.sum((t - t.mean()) ** 2)))
     rate = float(np.sum((t - t.mean()) * (gains - gains.mean())) / spread**2)

@@ -44,25 +44,39 @@ _M = MOLAR_MASS
 QUANTITIES: dict[str, MeasuredQuantity] = {
     q.id: q
     for q in (
-        MeasuredQuantity("Ca", "calcium", {**_ion("Ca", _M["Ca"], 2), "mg/L CaCO3": 0.4005}, 5000, "calcium_mg_L", "Ca_mg_L"),
-        MeasuredQuantity("Mg", "magnesium", {**_ion("Mg", _M["Mg"], 2), "mg/L CaCO3": 0.2428}, 5000, "magnesium_mg_L", "Mg_mg_L"),
+        MeasuredQuantity(
+            "Ca", "calcium", {**_ion("Ca", _M["Ca"], 2), "mg/L CaCO3": 0.4005}, 5000, "calcium_mg_L", "Ca_mg_L"
+        ),
+        MeasuredQuantity(
+            "Mg", "magnesium", {**_ion("Mg", _M["Mg"], 2), "mg/L CaCO3": 0.2428}, 5000, "magnesium_mg_L", "Mg_mg_L"
+        ),
         MeasuredQuantity("Na", "sodium", _ion("Na", _M["Na"], 1), 20_000, "sodium_mg_L", "Na_mg_L"),
         MeasuredQuantity("K", "potassium", _ion("K", _M["K"], 1), 5000, "", "K_mg_L"),
-        MeasuredQuantity("NH4", "ammonium", {**_ion("NH4", _M["NH4"], 1), "mg/L N": _M["NH4"] / _M["N"]}, 1000, "", "NH4_mg_L"),
+        MeasuredQuantity(
+            "NH4", "ammonium", {**_ion("NH4", _M["NH4"], 1), "mg/L N": _M["NH4"] / _M["N"]}, 1000, "", "NH4_mg_L"
+        ),
         MeasuredQuantity("Cl", "chloride", _ion("Cl", _M["Cl"], 1), 20_000, "chloride_mg_L", "Cl_mg_L"),
-        MeasuredQuantity("NO3", "nitrate", {**_ion("NO3", _M["NO3"], 1), "mg/L N": _M["NO3"] / _M["N"]}, 5000, "", "NO3_mg_L"),
-        MeasuredQuantity("SO4", "sulfate", {**_ion("SO4", _M["SO4"], 2), "mg/L S": _M["SO4"] / _M["S"]}, 10_000, "", "SO4_mg_L"),
+        MeasuredQuantity(
+            "NO3", "nitrate", {**_ion("NO3", _M["NO3"], 1), "mg/L N": _M["NO3"] / _M["N"]}, 5000, "", "NO3_mg_L"
+        ),
+        MeasuredQuantity(
+            "SO4", "sulfate", {**_ion("SO4", _M["SO4"], 2), "mg/L S": _M["SO4"] / _M["S"]}, 10_000, "", "SO4_mg_L"
+        ),
         MeasuredQuantity("F", "fluoride", _ion("F", _M["F"], 1), 100, "fluoride_mg_L", "F_mg_L"),
-        MeasuredQuantity("P", "phosphorus", {"mg/L": 1.0, "µg/L": 0.001, "mg/L PO4": 0.3261, "mmol/L": _M["P"]}, 500, "", "P_mg_L"),
+        MeasuredQuantity(
+            "P", "phosphorus", {"mg/L": 1.0, "µg/L": 0.001, "mg/L PO4": 0.3261, "mmol/L": _M["P"]}, 500, "", "P_mg_L"
+        ),
         MeasuredQuantity("B", "boron", {"mg/L": 1.0, "µg/L": 0.001, "mmol/L": _B}, 100, "boron_mg_L"),
         MeasuredQuantity("Fe", "iron", {"mg/L": 1.0, "µg/L": 0.001, "mmol/L": _FE}, 200, "iron_mg_L"),
-        MeasuredQuantity("alkalinity", "alkalinity", ALKALINITY_mg_L, 5000, "alkalinity_mg_L_CaCO3", "alkalinity_mg_L_CaCO3"),
+        MeasuredQuantity(
+            "alkalinity", "alkalinity", ALKALINITY_mg_L, 5000, "alkalinity_mg_L_CaCO3", "alkalinity_mg_L_CaCO3"
+        ),
         MeasuredQuantity("hardness", "hardness", HARDNESS_mg_L, 5000, "hardness_mg_L_CaCO3"),
         MeasuredQuantity("free chlorine", "free chlorine", {"mg/L": 1.0, "µg/L": 0.001}, 20, "free_chlorine_mg_L"),
         MeasuredQuantity("total chlorine", "total chlorine", {"mg/L": 1.0, "µg/L": 0.001}, 20, "total_chlorine_mg_L"),
         MeasuredQuantity("pH", "pH", {"": 1.0}, 14, "pH", "pH"),
     )
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)

@@ -139,10 +139,14 @@ def cheapest_remedy(*, source: Candidate, plant: PlantNeeds, others: list[Candid
     ----------
     mass-balance; E1.17; fao-29
     """
-    own = water_verdict(ec25_uS_cm=source.ec25_uS_cm, half_width_uS_cm=source.half_width_uS_cm, water=source.known,
-                        plant=plant).result  # fmt: skip
-    ledger = Ledger("What to do about this water", "For what is known; a blend is reckoned by the straight line.",
-                    ("mass-balance", "fao-29"))  # fmt: skip
+    own = water_verdict(
+        ec25_uS_cm=source.ec25_uS_cm, half_width_uS_cm=source.half_width_uS_cm, water=source.known, plant=plant
+    ).result
+    ledger = Ledger(
+        "What to do about this water",
+        "For what is known; a blend is reckoned by the straight line.",
+        ("mass-balance", "fao-29"),
+    )
     ledger.take("EC", source.name, source.ec25_uS_cm, "µS/cm", "measured")
     ledger.take("limit", f"the most {plant.name} may drink", plant.ec_max_uS_cm, "µS/cm", "table:profile")
     ledger.step("room", "limit - EC", "µS/cm", "room to the limit")
@@ -188,8 +192,9 @@ def _with(source: Candidate, other: Candidate, plant: PlantNeeds, amount: str, b
     """The other water instead, or mixed in; none when it does not help, or is itself for a few weeks only."""
     if other.name == source.name or water_kinds()[other.known.kind].short_term:
         return []
-    theirs = water_verdict(ec25_uS_cm=other.ec25_uS_cm, half_width_uS_cm=other.half_width_uS_cm, water=other.known,
-                           plant=plant).result  # fmt: skip
+    theirs = water_verdict(
+        ec25_uS_cm=other.ec25_uS_cm, half_width_uS_cm=other.half_width_uS_cm, water=other.known, plant=plant
+    ).result
     if theirs.amount != "within" or theirs.kind == "known bad":
         return []
     instead = Remedy("use another", f"Use {other.name} instead.", other.name, None, other.price_per_L)
@@ -197,8 +202,11 @@ def _with(source: Candidate, other: Candidate, plant: PlantNeeds, amount: str, b
     curable = bad <= _DISSOLVED | {"disinfectant"}
     if curable and share >= LEAST_SHARE and (amount != "within" or bad & _DISSOLVED):
         parts = _parts(share)
-        price = (None if source.price_per_L is None or other.price_per_L is None
-                 else share * source.price_per_L + (1 - share) * other.price_per_L)  # fmt: skip
+        price = (
+            None
+            if source.price_per_L is None or other.price_per_L is None
+            else share * source.price_per_L + (1 - share) * other.price_per_L
+        )
         why = "" if rules == "amount" else f"; {rules.split('_')[0]} rules"
         treat = " and conditioner" if "disinfectant" in bad else ""
         sentence = f"Blend {parts} with {other.name} ({100 * share:.0f} % of this){treat}{why}."

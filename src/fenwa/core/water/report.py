@@ -90,17 +90,26 @@ def _causes(ions: WaterIons, error: float) -> tuple[str, ...]:
     """Usual slips that would bring this report into balance, each tried."""
     tried: list[tuple[str, WaterIons]] = []
     if ions.alkalinity_mg_L_CaCO3:
-        tried.append(("alkalinity may be given as HCO3, not as CaCO3",
-                      replace(ions, alkalinity_mg_L_CaCO3=ions.alkalinity_mg_L_CaCO3 / 1.219)))  # fmt: skip
-        tried.append(("alkalinity may be in mmol/L or °dKH, not in mg/L CaCO3",
-                      replace(ions, alkalinity_mg_L_CaCO3=ions.alkalinity_mg_L_CaCO3 * MEQ_CaCO3)))  # fmt: skip
+        tried.append(
+            (
+                "alkalinity may be given as HCO3, not as CaCO3",
+                replace(ions, alkalinity_mg_L_CaCO3=ions.alkalinity_mg_L_CaCO3 / 1.219),
+            )
+        )
+        tried.append(
+            (
+                "alkalinity may be in mmol/L or °dKH, not in mg/L CaCO3",
+                replace(ions, alkalinity_mg_L_CaCO3=ions.alkalinity_mg_L_CaCO3 * MEQ_CaCO3),
+            )
+        )
     if ions.NO3_mg_L:
         tried.append(("nitrate may be given as N", replace(ions, NO3_mg_L=ions.NO3_mg_L * NITRATE_AS_N)))
     if ions.SO4_mg_L:
         tried.append(("sulfate may be given as S", replace(ions, SO4_mg_L=ions.SO4_mg_L * SULFATE_AS_S)))
     if ions.Ca_mg_L:
-        tried.append(("calcium may be given as CaCO3 (calcium hardness)",
-                      replace(ions, Ca_mg_L=ions.Ca_mg_L * CALCIUM_AS_CaCO3)))  # fmt: skip
+        tried.append(
+            ("calcium may be given as CaCO3 (calcium hardness)", replace(ions, Ca_mg_L=ions.Ca_mg_L * CALCIUM_AS_CaCO3))
+        )
     found = [words for words, other in tried if abs(_error(other)[2]) < min(CAUSE_PCT, abs(error) / 2)]
     if error < 0 and ions.Na_mg_L is None:
         found.append("sodium is missing")
@@ -210,9 +219,10 @@ def water_report(*, ions: WaterIons, reported_uS_cm: float | None = None) -> Com
     """
     balance = charge_balance(ions=ions).result
     ledger = Ledger(
-        "What a report says", "Computed EC within about 5 % when the report balances.",
+        "What a report says",
+        "Computed EC within about 5 % when the report balances.",
         ("hardness-definition", "usda-sar", "robinson-stokes", "iso-7888"),
-    )  # fmt: skip
+    )
     computed = ledger.take("EC_c", "conductivity computed from the ions", ec_of(ions), "µS/cm", "solved: ion model")
     hardness, sar = hardness_of(ions), sar_of(ions)
     if hardness is not None:
@@ -238,11 +248,24 @@ def water_report(*, ions: WaterIons, reported_uS_cm: float | None = None) -> Com
             sentences.append("Reported EC is about nine tenths of the computed one: it may be given at 20 °C, not 25.")
         elif not RATIO_LOW <= ratio <= RATIO_HIGH:
             word = "more" if ratio > 1 else "less"
-            sentences.append(f"The report's EC is {word} than its ions account for (ratio {ratio:.2f}): "
-                             "an ion is missing, or a unit is wrong.")  # fmt: skip
+            sentences.append(
+                f"The report's EC is {word} than its ions account for (ratio {ratio:.2f}): "
+                "an ion is missing, or a unit is wrong."
+            )
         else:
             sentences.append(f"Its EC and its ions agree (ratio {ratio:.2f}).")
     if hardness is not None and hardness < 20 and (ions.Na_mg_L or 0) > 60:
         sentences.append("Little hardness and much sodium: this is softened water.")
-    return ledger.close(ReportReview(balance, computed, reported_uS_cm, ratio, hardness, ions.alkalinity_mg_L_CaCO3,
-                                     carbonate, sar, tuple(sentences)))  # fmt: skip
+    return ledger.close(
+        ReportReview(
+            balance,
+            computed,
+            reported_uS_cm,
+            ratio,
+            hardness,
+            ions.alkalinity_mg_L_CaCO3,
+            carbonate,
+            sar,
+            tuple(sentences),
+        )
+    )

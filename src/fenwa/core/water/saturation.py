@@ -7,12 +7,19 @@ from dataclasses import dataclass
 
 from fenwa.core.water.speciation import DAVIES_MOST, Speciation
 
-# lg of the solubility products at 25 °C: CaHPO4 2H2O gregory-1970, struvite ohlinger-1998, MgHPO4 3H2O precipitation-rules,
+# lg of the solubility products at 25 °C: CaHPO4 2H2O gregory-1970, struvite ohlinger-1998, MgHPO4 3H2O
+# precipitation-rules,
 # all others crc-solubility-products
 LG_KSP = {
-    "gypsum": -4.58, "dicalcium_phosphate": -6.59, "calcite": -8.48, "struvite": -13.26, "magnesium_phosphate": -5.82,
-    "magnesium_carbonate": -5.62, "magnesium_hydroxide": -11.25, "calcium_hydroxide": -5.30,
-}  # fmt: skip
+    "gypsum": -4.58,
+    "dicalcium_phosphate": -6.59,
+    "calcite": -8.48,
+    "struvite": -13.26,
+    "magnesium_phosphate": -5.82,
+    "magnesium_carbonate": -5.62,
+    "magnesium_hydroxide": -11.25,
+    "calcium_hydroxide": -5.30,
+}
 _PKP3 = 12.35  # HPO4 to PO4
 _NONE = -99.0  # an ion of it is absent
 
@@ -64,5 +71,6 @@ def saturation_of(s: Speciation) -> Saturation:
         magnesium_carbonate=index("magnesium_carbonate", Mg, sp["CO3"] * y2),
         magnesium_hydroxide=index("magnesium_hydroxide", Mg, OH, OH),
         calcium_hydroxide=index("calcium_hydroxide", Ca, OH, OH),
-        pH=float(s.pH), ionic_strength_mol_L=float(s.ionic_strength),
-    )  # fmt: skip
+        pH=float(s.pH),
+        ionic_strength_mol_L=float(s.ionic_strength),
+    )

@@ -102,7 +102,8 @@ def meter_scale_guess(
     if not compensated:
         if temperature_C is None:
             raise Underspecified(
-                "Water temperature is missing, and this pen does not compensate. Enter it, or read near 25 °C and enter 25.",
+                "Water temperature is missing, and this pen does not compensate. Enter it, or "
+                "read near 25 °C and enter 25.",
                 pointer="/temperature",
             )
         ledger.take("rT", "a standard at this temperature over 25 °C", kcl_ratio(temperature_C), "", "table:pratt-2001")
@@ -115,17 +116,27 @@ def meter_scale_guess(
     distance = {name: abs(math.log(factor / k)) / sd for name, k in candidates.items()}
     weight = {name: math.exp(-0.5 * d * d) for name, d in distance.items()}
     total = sum(weight.values())
-    odds = tuple(sorted((ScaleOdds(name, true * k, weight[name] / total if total > 0 else 0.0)
-                         for name, k in candidates.items()), key=lambda o: -o.share))  # fmt: skip
+    odds = tuple(
+        sorted(
+            (ScaleOdds(name, true * k, weight[name] / total if total > 0 else 0.0) for name, k in candidates.items()),
+            key=lambda o: -o.share,
+        )
+    )
     best = min(distance, key=lambda name: distance[name])
     share = next(o.share for o in odds if o.scale == best)
     if distance[best] > NONE_BEYOND:
-        guess = ScaleGuess(None, "none fits", factor, odds,
-                           f"No scale fits a factor of {factor:.2f}. Check the pen or the standard.")  # fmt: skip
+        guess = ScaleGuess(
+            None, "none fits", factor, odds, f"No scale fits a factor of {factor:.2f}. Check the pen or the standard."
+        )
     elif share < LIKELY:
         near = " or ".join(o.scale for o in odds[:2])
-        guess = ScaleGuess(None, "cannot tell", factor, odds,
-                           f"It could be {near}. Read a fresh standard, at 25 °C, to tell them apart.")  # fmt: skip
+        guess = ScaleGuess(
+            None,
+            "cannot tell",
+            factor,
+            odds,
+            f"It could be {near}. Read a fresh standard, at 25 °C, to tell them apart.",
+        )
     else:
         word = "sure" if share >= SURE else "likely"
         name = "It shows µS/cm, not ppm" if best == MICROSIEMENS else f"The {best} scale"

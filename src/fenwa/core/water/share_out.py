@@ -93,7 +93,9 @@ class ShareOut:
 
 
 def litres_to_share(kind: WaterKind, on_hand_L: float | None) -> float | None:
-    """Litres a source can give this week: what is on hand; None when it runs from a pipe; none when nobody entered it."""
+    """Litres a source can give this week: what is on hand; None when it runs from a pipe; none when nobody entered
+    it.
+    """
     if on_hand_L is not None:
         return on_hand_L
     return None if water_kinds()[kind].runs else 0.0
@@ -130,7 +132,8 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
     Notes
     -----
     One linear programme a group in order of ceiling: as much as possible for it without taking from
-    any before it; then, all amounts fixed, with the least mixing, by the laxer groups, and the least cost. A blend's EC is reckoned by the straight line
+    any before it; then, all amounts fixed, with the least mixing, by the laxer groups, and the least cost.
+    A blend's EC is reckoned by the straight line
     with a tenth kept in hand, because it reads 1 to 9 % low.
 
     References
@@ -151,12 +154,18 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
             d.ec_max_uS_cm, f"Ceiling of {d.name}", "µS/cm", low=0, high=50_000, pointer=f"/demands/{i}/ec_max_uS_cm"
         )
         if len(d.suits) != len(supplies):
-            raise InputError(f"{d.name} says of {len(d.suits)} waters whether they suit, but {len(supplies)} are given. "
-                             "Say it of each.", pointer=f"/demands/{i}/suits")  # fmt: skip
+            raise InputError(
+                f"{d.name} says of {len(d.suits)} waters whether they suit, but {len(supplies)} are given. "
+                "Say it of each.",
+                pointer=f"/demands/{i}/suits",
+            )
     order = sorted(range(len(demands)), key=lambda i: (demands[i].ec_max_uS_cm, demands[i].name))
     groups = [demands[i] for i in order]
-    ledger = Ledger("Who gets which water this week", "As good as the litres entered and the usual pours.",
-                    ("linear-programme", "mass-balance"))  # fmt: skip
+    ledger = Ledger(
+        "Who gets which water this week",
+        "As good as the litres entered and the usual pours.",
+        ("linear-programme", "mass-balance"),
+    )
     given = _allot(supplies, groups, may_blend)
     for w, s in enumerate(supplies):
         ledger.take(f"C{w + 1}", s.name, s.ec25_uS_cm, "µS/cm", "measured")
@@ -171,8 +180,16 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
         bought = _to_buy(supplies, d) if short else None
         if bought is not None:
             purchases[bought] += short
-        shares.append(GroupShare(d.name, d.litres, portions, short, float(ec) if ec is not None else None,
-                                 supplies[bought].name if bought is not None else None))  # fmt: skip
+        shares.append(
+            GroupShare(
+                d.name,
+                d.litres,
+                portions,
+                short,
+                float(ec) if ec is not None else None,
+                supplies[bought].name if bought is not None else None,
+            )
+        )
         ledger.take(f"want{g + 1}", f"{d.name}: wanted", d.litres, "L", "usual pours")
         parts = [(w, float(given[w, g])) for w in range(len(supplies)) if given[w, g] > _LEAST_L]
         for w, litres in parts:
@@ -187,8 +204,11 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
     left = {
         s.name: round(max(0.0, float(s.litres - used[w])), 6) for w, s in enumerate(supplies) if s.litres is not None
     }
-    buys = tuple(Purchase(supplies[w].name, litres, litres * (supplies[w].price_per_L or 0.0))
-                 for w, litres in purchases.items() if litres > 0)  # fmt: skip
+    buys = tuple(
+        Purchase(supplies[w].name, litres, litres * (supplies[w].price_per_L or 0.0))
+        for w, litres in purchases.items()
+        if litres > 0
+    )
     missing = " + ".join(f"(want{i} - got{i})" for i, s in enumerate(shares, 1) if s.short_L)
     short = ledger.step("short", missing or "0", "L", "short in all")
     for i, b in enumerate(buys, 1):
@@ -252,8 +272,15 @@ def _allot(supplies: list[Supply], groups: list[Demand], may_blend: bool) -> np.
     fixed: list[np.ndarray] = []
     amounts: list[float] = []
     for g in range(m):
-        best = linprog(-total_of(g), A_ub=np.array(below), b_ub=np.array(limit), bounds=bounds, method="highs",
-                       A_eq=np.array(fixed) if fixed else None, b_eq=np.array(amounts) if fixed else None)  # fmt: skip
+        best = linprog(
+            -total_of(g),
+            A_ub=np.array(below),
+            b_ub=np.array(limit),
+            bounds=bounds,
+            method="highs",
+            A_eq=np.array(fixed) if fixed else None,
+            b_eq=np.array(amounts) if fixed else None,
+        )
         if best.status != 0:  # a hair lost to rounding in an earlier group: nothing more can be given
             break
         fixed.append(total_of(g))
@@ -264,8 +291,15 @@ def _allot(supplies: list[Supply], groups: list[Demand], may_blend: bool) -> np.
     over = np.maximum(0.0, ec[:, None] / np.array([max(g.ec_max_uS_cm, 1.0) for g in groups]) - 1).ravel()
     # among equals use the saltiest that is allowed, and keep the pure water
     keep = np.repeat(1.0 / (1.0 + ec), m) * 1e-3
-    last = linprog(10.0 * over + paid + keep, A_ub=np.array(below), b_ub=np.array(limit), bounds=bounds, method="highs",
-                   A_eq=np.array(fixed), b_eq=np.array(amounts))  # fmt: skip
+    last = linprog(
+        10.0 * over + paid + keep,
+        A_ub=np.array(below),
+        b_ub=np.array(limit),
+        bounds=bounds,
+        method="highs",
+        A_eq=np.array(fixed),
+        b_eq=np.array(amounts),
+    )
     out = np.asarray(last.x) if last.status == 0 else np.zeros(n * m)
     litres = np.clip(out, 0.0, None).reshape(n, m) * unit
     return np.asarray(np.where(litres < _LEAST_L, 0.0, litres))

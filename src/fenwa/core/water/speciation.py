@@ -90,11 +90,31 @@ def one_round(
     CaH2PO4, MgH2PO4 = _CAH2PO4 * y2 * Ca * H2PO4, _MGH2PO4 * y2 * Mg * H2PO4
     HSO4 = _HSO4 * y2 * h * SO4
     species = {
-        "H": h, "OH": oh, "Na": Na, "K": K, "NH4": NH4, "Ca": Ca, "Mg": Mg, "Cl": t.Cl, "NO3": t.NO3,
-        "SO4": SO4, "F": t.F, "HCO3": HCO3, "CO3": CO3, "H2PO4": H2PO4, "HPO4": HPO4, "CaHCO3": CaHCO3,
-        "MgHCO3": MgHCO3, "NaSO4": NaSO4, "KSO4": KSO4, "NH4SO4": NHSO4, "CaH2PO4": CaH2PO4,
-        "MgH2PO4": MgH2PO4, "PO4": PO4, "HSO4": HSO4,
-    }  # fmt: skip
+        "H": h,
+        "OH": oh,
+        "Na": Na,
+        "K": K,
+        "NH4": NH4,
+        "Ca": Ca,
+        "Mg": Mg,
+        "Cl": t.Cl,
+        "NO3": t.NO3,
+        "SO4": SO4,
+        "F": t.F,
+        "HCO3": HCO3,
+        "CO3": CO3,
+        "H2PO4": H2PO4,
+        "HPO4": HPO4,
+        "CaHCO3": CaHCO3,
+        "MgHCO3": MgHCO3,
+        "NaSO4": NaSO4,
+        "KSO4": KSO4,
+        "NH4SO4": NHSO4,
+        "CaH2PO4": CaH2PO4,
+        "MgH2PO4": MgH2PO4,
+        "PO4": PO4,
+        "HSO4": HSO4,
+    }
     on_Ca = CaSO4 + CaHCO3 + CaCO3 + CaHPO4 + CaH2PO4
     on_Mg = MgSO4 + MgHCO3 + MgCO3 + MgHPO4 + MgH2PO4
     on_Cit: Any = 0.0
@@ -117,8 +137,37 @@ def one_round(
 
 
 # species stand in one order always, with the citrates after the others: half the squared charge, and the charge
-_ORDER = ("H", "OH", "Na", "K", "NH4", "Ca", "Mg", "Cl", "NO3", "SO4", "F", "HCO3", "CO3", "H2PO4", "HPO4", "CaHCO3",
-          "MgHCO3", "NaSO4", "KSO4", "NH4SO4", "CaH2PO4", "MgH2PO4", "PO4", "HSO4", "Cit", "HCit", "H2Cit", "CaCit", "MgCit")  # fmt: skip
+_ORDER = (
+    "H",
+    "OH",
+    "Na",
+    "K",
+    "NH4",
+    "Ca",
+    "Mg",
+    "Cl",
+    "NO3",
+    "SO4",
+    "F",
+    "HCO3",
+    "CO3",
+    "H2PO4",
+    "HPO4",
+    "CaHCO3",
+    "MgHCO3",
+    "NaSO4",
+    "KSO4",
+    "NH4SO4",
+    "CaH2PO4",
+    "MgH2PO4",
+    "PO4",
+    "HSO4",
+    "Cit",
+    "HCit",
+    "H2Cit",
+    "CaCit",
+    "MgCit",
+)
 _WEIGHTS = {
     n: ([0.5 * SPECIES_CHARGE[name] ** 2 for name in _ORDER[:n]], [float(SPECIES_CHARGE[name]) for name in _ORDER[:n]])
     for n in (len(_ORDER) - 5, len(_ORDER))

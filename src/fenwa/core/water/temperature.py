@@ -54,8 +54,13 @@ class MeterCorrection:
     checked_on: str = ""
 
 
-def _meter_half_width(ledger: Ledger, ec: str, accuracy_pct_fs: float | None, range_uS_cm: float | None,
-                      correction: MeterCorrection | None) -> float:  # fmt: skip
+def _meter_half_width(
+    ledger: Ledger,
+    ec: str,
+    accuracy_pct_fs: float | None,
+    range_uS_cm: float | None,
+    correction: MeterCorrection | None,
+) -> float:
     """Half-width of a reading: from the meter's checks, its own statement, or a usual pen's."""
     if correction is not None:
         ledger.take("u_rel", "share the checks leave open", correction.relative_half_width, "", "checks of the meter")
@@ -154,14 +159,25 @@ def ec_at_25(
         ledger.take("unit", f"µS/cm in 1 {unit}", TO_uS_cm[unit], "µS/cm", "definition")
         ec = ledger.step("EC_T", "shown * unit", "µS/cm", "conductivity as shown")
     require(
-        ec, "Reading", "µS/cm", low=0, open_low=True, high=EC_MAX_uS_cm, pointer="/value",
+        ec,
+        "Reading",
+        "µS/cm",
+        low=0,
+        open_low=True,
+        high=EC_MAX_uS_cm,
+        pointer="/value",
         hint="That is beyond brine. Check the unit: a pen in mS/cm shows about 0.05 to 5.",
-    )  # fmt: skip
+    )
     if temperature_C is not None:
         require(
-            temperature_C, "Water temperature", "°C", low=0, high=60, pointer="/temperature_C",
+            temperature_C,
+            "Water temperature",
+            "°C",
+            low=0,
+            high=60,
+            pointer="/temperature_C",
             hint="Enter the water's temperature from 0 to 60 °C, or leave it empty if the meter compensates.",
-        )  # fmt: skip
+        )
     shown_name = "EC_T"
     if correction is not None:
         ec, shown_name = _corrected(ledger, correction), "EC_c"

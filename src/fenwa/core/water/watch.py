@@ -1,4 +1,6 @@
-"""A stored water watched: when to read it again, whether it rises and why, how long it keeps; what a treatment removed."""
+"""A stored water watched: when to read it again, whether it rises and why, how long it keeps; what a treatment
+removed.
+"""
 
 from __future__ import annotations
 
@@ -93,8 +95,12 @@ def water_watch(
     rise = _rise(ledger, ordered, today)
     rising = rise is not None and rise > 0
     interval = ledger.take("days", f"re-test interval of {row.label}", row.retest_days, "d", "table:water_kinds")
-    interval = ledger.step("until", f"days * {RISING_RETEST}" if rising else "days", "d",
-                           "sooner, because it rises" if rising else "days from one reading to the next")  # fmt: skip
+    interval = ledger.step(
+        "until",
+        f"days * {RISING_RETEST}" if rising else "days",
+        "d",
+        "sooner, because it rises" if rising else "days from one reading to the next",
+    )
     if rising:
         sentences.append(f"Rises by {rise:.0f} µS/cm a month. Likely: {row.rising}.")
     retest = ordered[-1].on + timedelta(days=round(interval)) if ordered else None

@@ -2762,6 +2762,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feedings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Feedings
+         * @description What was given without a ppm, newest first; of one pot if named.
+         */
+        get: operations["list_feedings_api_feedings_get"];
+        put?: never;
+        /**
+         * Add Feeding
+         * @description Record a feed that has no ppm, at each pot named.
+         */
+        post: operations["add_feeding_api_feedings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measures/preview": {
         parameters: {
             query?: never;
@@ -2816,30 +2840,6 @@ export interface paths {
          * @description Keep a vessel's size.
          */
         post: operations["add_vessel_api_vessels_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/feedings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Feedings
-         * @description What was given without a ppm, newest first; of one pot if named.
-         */
-        get: operations["list_feedings_api_feedings_get"];
-        put?: never;
-        /**
-         * Add Feeding
-         * @description Record a feed that has no ppm, at each pot named.
-         */
-        post: operations["add_feeding_api_feedings_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5346,7 +5346,9 @@ export interface components {
         };
         /**
          * CheckPoint
-         * @description One dip into a standard. ``standard_uS_cm`` is its printed value at 25 °C; ``adjusted``: the meter was set after it.
+         * @description One dip into a standard.
+         *
+         *     ``standard_uS_cm`` is its printed value at 25 °C; ``adjusted``: the meter was set after it.
          */
         CheckPoint: {
             /**
@@ -6501,7 +6503,9 @@ export interface components {
         };
         /**
          * DecisionsPage
-         * @description Decisions at a pot, the newest first; the day by which its kind has answered a change, and how soon it may. [d]
+         * @description Decisions at a pot, the newest first; the day by which its kind has answered a change, and how soon it may.
+         *
+         *     [d]
          */
         DecisionsPage: {
             /** Decisions */
@@ -7109,7 +7113,9 @@ export interface components {
         };
         /**
          * ErrandOut
-         * @description A job besides water. ``late_days`` below zero: not due yet. ``done_here``: a word settles it; else doing it elsewhere does. [d]
+         * @description A job besides water.
+         *
+         *     ``late_days`` below zero: not due yet. ``done_here``: a word settles it; else doing it elsewhere does. [d]
          */
         ErrandOut: {
             /** Id */
@@ -7287,7 +7293,9 @@ export interface components {
         };
         /**
          * Feeding
-         * @description Routes in order, the first is the default; pour limit of carnivores; the source the EC ranges are told for. [µS/cm]
+         * @description Routes in order, the first is the default; pour limit of carnivores; the source the EC ranges are told for.
+         *
+         *     [µS/cm]
          */
         Feeding: {
             /** Routes */
@@ -8281,7 +8289,8 @@ export interface components {
          *     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
          *     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
          *     for a basic product. ``others_as`` says the same of calcium, magnesium and sulfur (CaO, MgO, SO3).
-         *     ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+         *     ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days``
+         *     at ``longevity_at_C``; a feed with
          *     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
          */
         "Label-Input": {
@@ -8400,7 +8409,8 @@ export interface components {
          *     organic nitrogen that a can never holds. P and K are oxides in most countries, elements in some:
          *     ``pk_as`` says which. ``acidity_kg_t`` is the printed potential acidity, kg CaCO3 a tonne, below 0
          *     for a basic product. ``others_as`` says the same of calcium, magnesium and sulfur (CaO, MgO, SO3).
-         *     ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days`` at ``longevity_at_C``; a feed with
+         *     ``density_unknown``: nobody weighed it, and the usual density was chosen. A ``prill`` lasts ``longevity_days``
+         *     at ``longevity_at_C``; a feed with
          *     ``no ppm`` (prey, castings, seaweed, compost) is recorded and never given a number.
          */
         "Label-Output": {
@@ -9806,7 +9816,9 @@ export interface components {
         };
         /**
          * Pattern
-         * @description A rhythm. ``count``: ``feeds`` of every ``cycle`` waterings; ``days`` and ``leaf spray``: each ``every_days``. [d]
+         * @description A rhythm.
+         *
+         *     ``count``: ``feeds`` of every ``cycle`` waterings; ``days`` and ``leaf spray``: each ``every_days``. [d]
          */
         Pattern: {
             /**
@@ -21285,6 +21297,108 @@ export interface operations {
             };
         };
     };
+    list_feedings_api_feedings_get: {
+        parameters: {
+            query?: {
+                pot_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedingOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_feeding_api_feedings_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     preview_measure_api_measures_preview_post: {
         parameters: {
             query?: never;
@@ -21401,108 +21515,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["VesselIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Stored"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    list_feedings_api_feedings_get: {
-        parameters: {
-            query?: {
-                pot_id?: number | null;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FeedingOut"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    add_feeding_api_feedings_post: {
-        parameters: {
-            query?: never;
-            header: {
-                "idempotency-key": string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FeedingIn"];
             };
         };
         responses: {

@@ -1,4 +1,6 @@
-"""Climate, weights, probes, holds set aside, own profiles, standing rules, people, timers; places with lamps, pots with schools and parts"""
+"""Climate, weights, probes, holds set aside, own profiles, standing rules, people, timers; places with lamps, pots
+with schools and parts
+"""
 
 import sqlalchemy as sa
 from alembic import op

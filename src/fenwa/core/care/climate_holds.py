@@ -1,0 +1,93 @@
+"""Holds by the climate of a place: cold, heat, dry air, and when each is over."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from datetime import date
+
+from fenwa.core.care.condition import CLIMATE_DAYS, Condition, Hold
+
+DRY_AIR_kPa = 2.5  # vapour pressure deficit above which leaves lose water faster than roots bring it
+COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
+
+COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
+WARM_AGAIN_DAYS, COOL_AGAIN_DAYS = 5, 2  # back in range for so long before a cold or hot spell counts as over
+
+
+def vapour_deficit_kPa(celsius: float, humidity_pct: float) -> float:
+    """Vapour pressure deficit of the air, by the Magnus formula over water. [kPa]"""
+    return 0.6112 * math.exp(17.62 * celsius / (243.12 + celsius)) * (1 - humidity_pct / 100)
+
+
+def _lasting(
+    readings: tuple[tuple[date, float], ...],
+    today: date,
+    outside: Callable[[float], bool],
+    back: Callable[[float], bool],
+    for_days: int,
+) -> tuple[date, float] | None:
+    """The newest reading out of range, unless all since were back in it for long enough; old ones say nothing of
+    now.
+    """
+    recent = [r for r in readings if 0 <= (today - r[0]).days <= CLIMATE_DAYS]
+    out = next((r for r in reversed(recent) if outside(r[1])), None)
+    if out is None:
+        return None
+    since = [r for r in recent if r[0] > out[0]]
+    over = bool(since) and all(back(v) for _, v in since) and (since[-1][0] - out[0]).days >= for_days
+    return None if over else out
+
+
+def _when(on: date, today: date) -> str:
+    return "" if (today - on).days <= 1 else f" on {on.day} {on:%b}"
+
+
+def of_climate(c: Condition, today: date) -> list[Hold]:
+    known = c.climate_on is not None and 0 <= (today - c.climate_on).days <= CLIMATE_DAYS
+    out: list[Hold] = []
+    if not known:
+        return out
+    if c.minimum_C is not None:
+        low, floor = c.minimum_C, COLD_MEDIUM_HARDY_C if c.minimum_C < COLD_MEDIUM_HARDY_C else COLD_MEDIUM_C
+        nights = c.nights or (((c.climate_on, c.night_C),) if c.climate_on and c.night_C is not None else ())
+        night = _lasting(nights, today, lambda v: v < low, lambda v: v >= low + COLD_MARGIN_C, WARM_AGAIN_DAYS)
+        if night is not None:
+            said = f"Night of {night[1]:g} °C{_when(night[0], today)}, below its {low:g}"
+        else:
+            said = f"Medium at {c.medium_C:g} °C" if c.medium_C is not None and c.medium_C < floor else ""
+        if said:
+            out.append(
+                Hold(
+                    "cold",
+                    ("feed", "flush", "leaf spray"),
+                    f"{said}: too cold to drink.",
+                    f"Nights of {low + COLD_MARGIN_C:g} °C or more for five days.",
+                )
+            )
+    if c.day_most_C is not None:
+        most = c.day_most_C
+        days = c.days or (((c.climate_on, c.day_C),) if c.climate_on and c.day_C is not None else ())
+        hot = _lasting(days, today, lambda v: v > most + HEAT_MARGIN_C, lambda v: v <= most, COOL_AGAIN_DAYS)
+        if hot is not None:
+            out.append(
+                Hold(
+                    "heat",
+                    ("feed", "leaf spray"),
+                    f"Days of {hot[1]:g} °C{_when(hot[0], today)}: plain water only.",
+                    "Two days back in its range.",
+                )
+            )
+    if c.day_C is not None and c.humidity_pct is not None:
+        deficit = vapour_deficit_kPa(c.day_C, c.humidity_pct)
+        if deficit > DRY_AIR_kPa:
+            out.append(
+                Hold(
+                    "dry air",
+                    ("feed", "leaf spray"),
+                    f"Air of {c.day_C:g} °C and {c.humidity_pct:g} %: vapour deficit "
+                    f"{deficit:.1f} kPa. Plain water only.",
+                    f"A day with a deficit under {DRY_AIR_kPa:g} kPa.",
+                )
+            )
+    return out

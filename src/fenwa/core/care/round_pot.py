@@ -1,0 +1,79 @@
+"""A pot's day as the round needs it."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from fenwa.core.care.day import PotDay
+from fenwa.core.care.due import CHECK, FLUSH_SHARE, RoundPot, SPRAY_mL
+from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
+from fenwa.core.pot.specification import PotSpec
+
+NEVER_FROM_ABOVE = ("never", "tray_change", "water_change")
+
+
+@lru_cache(maxsize=4096)
+def near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, from_above: FromAbove) -> FlushPlan:
+    """A flush for a predicted reading: a pure calculation, remembered, for a pot is asked about on every page of a
+    day.
+    """
+    return flush_plan(
+        pot=spec,
+        root_zone_uS_cm=root_zone_for(spec, reading),
+        target_reading_uS_cm=target,
+        water_uS_cm=water_ec,
+        from_above=from_above,
+    ).result
+
+
+@lru_cache(maxsize=8192)
+def round_pot(d: PotDay, water_ids: tuple[int, ...], first_uS_cm: float | None) -> RoundPot:
+    """A pot as the round needs it; a flush is worked out only where one is near.
+
+    ``first_uS_cm``: the first water it may have.
+    """
+    kept, rz, from_above = d.kept, d.profile.root_zone, d.profile.flush.from_above
+    rounds, litres, pause, sentence = 0, 0.0, 0.0, ""
+    reading = d.predicted.reading
+    if reading is not None and first_uS_cm is not None and reading >= FLUSH_SHARE * rz.ec_ceiling_uS_cm:
+        plan = near_flush(d.spec, reading, rz.ec_ideal_uS_cm[1], first_uS_cm, from_above)
+        rounds, litres, pause, sentence = plan.rounds, plan.round_L, plan.pause_min, plan.sentence
+        if plan.stop_runoff_uS_cm is not None:
+            sentence += f" Stop when the runoff reads {plan.stop_runoff_uS_cm:.0f} µS/cm after a pause."
+    low, high = d.nitrogen_range
+    leaf = d.opted("leaf spray")
+    spray = d.school.n_mg_L if d.school and leaf and d.found.phase == "active" else 0.0
+    return RoundPot(
+        id=kept.id,
+        code=kept.code,
+        name=kept.name or d.profile.short,
+        place=f"{d.place.name}, {kept.spot}" if kept.spot else d.place.name,
+        shelf_order=kept.shelf_order,
+        isolated=kept.isolated,
+        interval_days=d.interval.days,
+        pattern=d.pattern,
+        fed=d.fed,
+        last_pour_on=d.log.last_pour_on,
+        last_flush_on=d.log.last_flush_on,
+        feeds_at_root=d.feeds_at_root,
+        n_low_mg_L=low,
+        n_high_mg_L=high,
+        feed_ceiling_uS_cm=d.feed_ceiling_uS_cm,
+        carnivore=d.profile.carnivore,
+        volume_L=d.volume_L,
+        route=kept.route,
+        reading_uS_cm=reading,
+        ceiling_uS_cm=rz.ec_ceiling_uS_cm,
+        flush_rounds=rounds,
+        flush_round_L=litres,
+        flush_pause_min=pause,
+        flush_sentence=sentence,
+        flush_forbidden=from_above in NEVER_FROM_ABOVE,
+        water_ids=water_ids,
+        holds=d.holds,
+        spray_n_mg_L=min(spray, leaf.n_max_mg_L) if leaf else 0.0,
+        spray_ceiling_uS_cm=leaf.ec_ceiling_uS_cm if leaf else None,
+        spray_mL=(d.school.spray_mL if d.school else None) or SPRAY_mL,
+        skipped_until=kept.skipped_until,
+        ready=d.ready if kept.rule.by != "days" else CHECK,
+    )
