@@ -152,3 +152,13 @@ def test_every_kept_table_is_archived_and_not_deleted() -> None:
     for path in MODULES:
         if "demo" not in path.parts:
             assert not re.search(r"session\.delete\(|\.delete\(\)", path.read_text("utf-8")), path.name
+
+
+def test_each_equation_named_stands_in_the_docs_and_each_there_is_used() -> None:
+    number = re.compile(r"\bE\d\.\d+[a-c]?\b")
+    listed = re.findall(r"^\| (E\d\.\d+[a-c]?) \|", (ROOT / "docs" / "equations.md").read_text("utf-8"), re.M)
+    used = {e for path in MODULES for e in number.findall(path.read_text("utf-8"))}
+    used |= {f"{lo}" for lo in number.findall((ROOT / "tests" / "core" / "test_pot_balance.py").read_text("utf-8"))}
+    assert len(listed) == len(set(listed))
+    assert used - set(listed) == set(), "named, and nowhere written down"
+    assert set(listed) - used == set(), "written down, and nowhere used"
