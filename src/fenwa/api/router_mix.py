@@ -21,7 +21,7 @@ from fenwa.core.mix.asked_dose import Dose
 from fenwa.core.mix.bench import BenchStep, bench_list
 from fenwa.core.mix.calcium import CalciumLift, calcium_lift, lifts_calcium
 from fenwa.core.mix.clear import Clarity, precipitation_check
-from fenwa.core.mix.cost import CostAndStock, FedPot, cost_and_stock, planned_feed_L_month
+from fenwa.core.mix.cost import CostAndStock, cost_and_stock
 from fenwa.core.mix.feed import Feed, ProductSlope, elements_of
 from fenwa.core.mix.headroom import Headroom, PotCeiling, headroom
 from fenwa.core.mix.label import density_of
@@ -275,12 +275,7 @@ def _calcium(
 
 
 def _cost(session: Session, asked: Asked, made: Dose, today: date) -> Computed[CostAndStock]:
-    plan = planned_feed_L_month(
-        [
-            FedPot(p.volume_L, p.pot.interval_days, p.pot.plain_every, p.feeds_at_root)
-            for p in pots_today(session, today)
-        ]
-    )
+    plan = sum(p.day.feed_L_month for p in pots_today(session, today))
     liquid = asked.label.form == "liquid"
     per_L = made.dose_g_L / density_of(asked.label) if liquid else made.dose_g_L
     return cost_and_stock(

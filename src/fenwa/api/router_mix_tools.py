@@ -15,7 +15,6 @@ from fenwa.api.mixing import AlsoIn, Asked, DoseIn, VolumeUnit, feeds_of, litres
 from fenwa.api.settings import read_settings
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
-from fenwa.core.data.loader import get_medium
 from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.mix.clear import Clarity, precipitation_check
 from fenwa.core.mix.compare import Basis, Comparison, compare_feeds
@@ -330,7 +329,7 @@ def _school_pot(session: Session, pot_id: int | None, today: date) -> SchoolPot:
     if not found:
         raise NotFound(f"Pot {pot_id} is not there. It may have been archived.", pointer="/pot_id")
     p = found[0]
-    return pot_for_school(p.spec, get_medium(p.pot.medium_id).medium(), p.volume_L, p.pot.interval_days)
+    return pot_for_school(p.spec, p.volume_L, p.interval.days)
 
 
 @router.post("/schools/load")

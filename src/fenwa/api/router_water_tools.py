@@ -27,7 +27,7 @@ from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.knowledge import ions_known
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, MembraneTrend, membrane_trend
 from fenwa.core.water.remedy import amounts_of, limits_of, suits
-from fenwa.core.water.share_out import Demand, ShareOut, Supply, litres_to_share, share_out, weekly_L
+from fenwa.core.water.share_out import Demand, ShareOut, Supply, litres_to_share, share_out
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import profile_in_force
@@ -107,7 +107,7 @@ def share(session: Reading, today: Today, blend: bool = True) -> SharePage:
     usable = [w for w in rows if w.ec25_uS_cm is not None]
     litres: dict[str, float] = {}
     for p in pots_today(session, today):
-        litres[p.profile.id] = litres.get(p.profile.id, 0.0) + weekly_L(p.volume_L, p.pot.interval_days)
+        litres[p.profile.id] = litres.get(p.profile.id, 0.0) + p.day.weekly_L
     supplies = [
         Supply(
             w.water.name,

@@ -17,7 +17,7 @@ from fenwa.core.care.habit import look_is_due, usual_pour_L
 from fenwa.core.care.holds import holds
 from fenwa.core.care.interval import Gap, drying_rate, learnt_days, warmth_on
 from fenwa.core.care.log import LogFacts
-from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth, pattern_of
+from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth, feeds_a_month, pattern_of
 from fenwa.core.care.phase import PhaseFound, PhaseSchool, Seen, phase_of
 from fenwa.core.care.readiness import Felt, Ready, ReadyRule, is_ready
 from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
@@ -28,6 +28,7 @@ from fenwa.core.mix.school import School
 from fenwa.core.pot.specification import PotSpec, capacity_L
 from fenwa.core.pot.weights import PotWater, depleted_share
 from fenwa.core.water.kind_checks import PlantNeeds
+from fenwa.core.water.share_out import weekly_L
 
 FORMING_DAYS = 30  # a leaf or spike seen this lately is still forming; judgement
 INTERVAL_SPREAD = (0.7, 1.4)  # times an interval that was set by hand: how far off it may be
@@ -280,6 +281,16 @@ class PotDay:
             capacity_L(self.spec),
             habits()[self.profile.habit].LF,
         )
+
+    @property
+    def weekly_L(self) -> float:
+        """Water it takes in a week at its usual pour and the interval in force. [L]"""
+        return weekly_L(self.volume_L, self.interval.days)
+
+    @property
+    def feed_L_month(self) -> float:
+        """Feed it takes in a month by its rhythm and the interval in force; nothing where its root is not fed. [L]"""
+        return self.volume_L * feeds_a_month(self.pattern, self.interval.days) if self.feeds_at_root else 0.0
 
     @cached_property
     def ready(self) -> Ready:

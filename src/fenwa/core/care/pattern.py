@@ -12,6 +12,8 @@ from fenwa.core.mix.school import School
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
+DAYS_A_MONTH = 30.44
+LEAST_INTERVAL_DAYS = 0.2
 PatternKind = Literal["count", "days", "leaf spray", "prills", "none"]
 PatternJob = Literal["feed", "plain", "leaf spray", "none"]
 
@@ -68,6 +70,14 @@ def pattern_of(school: School) -> Pattern:
     if school.every_days:
         return Pattern("days", every_days=school.every_days, name=school.name)
     return Pattern("count", school.cycle, school.feeds, name=school.name)
+
+
+def feeds_a_month(pattern: Pattern, interval_days: float) -> float:
+    """How many waterings of a month carry feed at the root. [1/month]"""
+    waterings = DAYS_A_MONTH / max(interval_days, LEAST_INTERVAL_DAYS)
+    if pattern.kind == "days":
+        return min(waterings, DAYS_A_MONTH / max(pattern.every_days, LEAST_INTERVAL_DAYS))
+    return waterings * pattern.feeds / pattern.cycle if pattern.kind == "count" else 0.0
 
 
 def feed_is_next(pattern: Pattern, fed: FedSoFar, today: date) -> bool:

@@ -31,27 +31,6 @@ def price_per_unit(price: float | None, pack_amount: float | None) -> float | No
     return price / pack_amount if price is not None and pack_amount else None
 
 
-@dataclass(frozen=True)
-class FedPot:
-    """A pot's rhythm: usual pour [L], interval [d], every how many-th watering is plain, and whether it is fed at
-    all.
-    """
-
-    pour_L: float
-    interval_days: float
-    plain_every: int
-    fed: bool
-
-
-def planned_feed_L_month(pots: list[FedPot]) -> float:
-    """Litres of feed the pots take in a month at their present rhythm. [L/month]"""
-    return sum(
-        p.pour_L * DAYS_A_MONTH / max(p.interval_days, 0.2) * (p.plain_every - 1) / p.plain_every
-        for p in pots
-        if p.fed and p.plain_every > 1
-    )
-
-
 @calculation("cost-and-stock", title="Cost, and when it runs out", station="mix")
 def cost_and_stock(
     *,

@@ -9,7 +9,7 @@ from typing import Literal
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.balance import steady_q
-from fenwa.core.pot.specification import Medium, PotSpec, capacity_L
+from fenwa.core.pot.specification import PotSpec, capacity_L
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -257,8 +257,10 @@ def _root_zone(
     return min(after), max(after), mean
 
 
-def pot_for_school(spec: PotSpec, medium: Medium, poured_L: float, interval_days: float) -> SchoolPot:
+def pot_for_school(spec: PotSpec, poured_L: float, interval_days: float) -> SchoolPot:
     """A pot of the collection as the comparison needs it: what it loses between two of its waterings."""
     held = capacity_L(spec)
     lost = min(spec.loss_per_day * interval_days, 0.9) * held
-    return SchoolPot(spec.volume_L, held, medium.phi, medium.eta, spec.u, lost, max(poured_L, 1e-4), interval_days)
+    return SchoolPot(
+        spec.volume_L, held, spec.medium.phi, spec.medium.eta, spec.u, lost, max(poured_L, 1e-4), interval_days
+    )
