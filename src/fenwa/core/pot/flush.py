@@ -203,7 +203,7 @@ def flush_plan(
     if C_0 <= C_t:
         said = "The reading is at or below the target already."
         if root_zone_uS_cm > C_t:
-            said = f"Filling the pot up with {deficit_L:.2f} L brings it to the target: nothing need drain."
+            said = "Once watered to capacity it reads no more than the target: nothing need drain."
         return ledger.close(_refusal("not needed", said, floor))
     if C_t <= water_uS_cm:
         return ledger.close(

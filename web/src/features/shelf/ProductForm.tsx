@@ -14,7 +14,7 @@ import { LabelSum } from "./LabelSum"
 
 type Props = { product?: Schemas["ProductOut"]; pack?: Schemas["PackOut"]; onClose: () => void }
 
-const CHOOSE = { value: "", label: "choose: look at the label" }
+const CHOOSE = { value: "", label: "choose" }
 
 /** A feed by what its label says, or a salt by its formula, with its pack. */
 export function ProductForm({ product, pack, onClose }: Props) {
