@@ -57,11 +57,11 @@ def main() -> None:
     """Run them all, some at once."""
     whole = listed()
     chosen = [m for m in whole["mutant"] if not sys.argv[1:] or any(word in m["name"] for word in sys.argv[1:])]
+    alive = []
     with ThreadPoolExecutor(AT_ONCE) as pool:
-        alive = list(pool.map(lambda m: survives(m, whole["tests"]), chosen))
-    for mutant, lives in zip(chosen, alive, strict=True):
-        if lives:
-            print(f"survived: {mutant['name']} ({mutant['file']})")
+        for mutant, lives in zip(chosen, pool.map(lambda m: survives(m, whole["tests"]), chosen), strict=True):
+            alive.append(lives)
+            print(f"{'survived' if lives else 'found'}: {mutant['name']} ({mutant['file']})", flush=True)
     print(f"{len(chosen)} slips planted, {sum(alive)} survived (target 0)")
     raise SystemExit(1 if any(alive) else 0)
 

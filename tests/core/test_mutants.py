@@ -156,3 +156,22 @@ def test_a_school_never_lifts_a_phase_above_its_most() -> None:
                 pot_day(d.kept, d.log, d.place, d.profile, d.spec, Chosen(), Predicted(), d.found, TODAY).nitrogen_range
                 == row.n_ideal_mg_L
             )
+
+
+def test_a_carnivore_whose_file_names_the_root_first_is_still_fed_there_only_by_choice() -> None:
+    kind = get_profile("dionaea")
+    rooted = replace(
+        kind,
+        feeding=replace(kind.feeding, routes=("root",)),
+        phases={n: replace(r, feed=True) for n, r in kind.phases.items()},
+    )
+    assert not day_of(rooted).feeds_at_root
+    assert day_of(rooted).nitrogen_range == (0.0, 0.0)
+
+
+def test_a_growers_own_strong_spray_stays_under_the_kinds_cap() -> None:
+    d = day_of("pinguicula_mexican", school="leaf_in_the_morning")
+    opted = next(o for o in d.profile.opt_in if o.route == "leaf spray")
+    strong = replace(schools()["leaf_in_the_morning"], n_mg_L=10 * opted.n_max_mg_L)
+    again = pot_day(d.kept, d.log, d.place, d.profile, d.spec, Chosen(strong), Predicted(), d.found, TODAY)
+    assert round_pot(again, (1,), 20.0).spray_n_mg_L == opted.n_max_mg_L
