@@ -10,12 +10,13 @@ import pytest
 from fenwa.core.care.cans import CanWater, MixNeed, group
 from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, Prills, phase_on, pot_day
-from fenwa.core.care.due import job_of, sprays_today
+from fenwa.core.care.due import feed_range, job_of, sprays_today
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.readiness import Felt, ReadyRule
 from fenwa.core.care.round_pot import round_pot
 from fenwa.core.data.loader import get_profile, schools
+from fenwa.core.data.profile import PhaseFeeding
 from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from tests.core.test_day import TODAY, ago, day_of
 
@@ -175,3 +176,9 @@ def test_a_growers_own_strong_spray_stays_under_the_kinds_cap() -> None:
     strong = replace(schools()["leaf_in_the_morning"], n_mg_L=10 * opted.n_max_mg_L)
     again = pot_day(d.kept, d.log, d.place, d.profile, d.spec, Chosen(strong), Predicted(), d.found, TODAY)
     assert round_pot(again, (1,), 20.0).spray_n_mg_L == opted.n_max_mg_L
+
+
+def test_a_phase_without_feed_has_no_nitrogen_whatever_its_figures_say() -> None:
+    row = PhaseFeeding(False, (10.0, 20.0), n_ceiling_mg_L=40.0)
+    assert feed_range(row, None) == feed_range(row, schools()["label_strength"]) == (0.0, 0.0)
+    assert feed_range(replace(row, feed=True), None) == (10.0, 20.0)
