@@ -3,6 +3,7 @@
 from datetime import date
 
 import pytest
+from sqlalchemy import event, text
 
 from fenwa.core.mix.label import label_from
 from fenwa.store import models
@@ -146,3 +147,25 @@ def test_a_school_of_ones_own_stands_after_the_shipped_ones(kept: Client) -> Non
             True,
             "own",
         )
+
+
+def test_what_is_left_of_many_cans_is_one_question(kept: Client) -> None:
+    """A sum for each can took 9.6 s at 5,000 pots with 726 cans."""
+    for n in range(6):
+        made = batch(kept)
+        kept.made("/api/pours", pour(batch_id=made["id"], water_id=None, on="2026-11-23", volume=100 * (n + 1)))
+    asked: list[str] = []
+    with kept.store.reading() as s:
+        cans = list(s.query(models.Batch).order_by(models.Batch.id))
+        engine = s.get_bind()
+
+        def count(_c: object, _k: object, statement: str, *_rest: object) -> None:
+            asked.append(statement)
+
+        event.listen(engine, "before_cursor_execute", count)
+        left = batches_left(s, cans)
+        event.remove(engine, "before_cursor_execute", count)
+        plan = " ".join(str(r) for r in s.execute(text("EXPLAIN QUERY PLAN SELECT * FROM pour WHERE batch_id = 3")))
+    assert [left[b.id] for b in cans] == [pytest.approx(b.volume_L - 0.1 * (n + 1)) for n, b in enumerate(cans)]
+    assert len(asked) == 1
+    assert "ix_pour_batch_id" in plan

@@ -7,7 +7,9 @@ import { SourceCard } from "../water/SourceCard"
 import { VerdictMatrix } from "../water/VerdictMatrix"
 import { Waterline } from "../water/Waterline"
 import { PourPanel } from "./PourPanel"
+import { PhaseLane } from "./strata/lanes"
 import { says } from "./strata/says"
+import { timeScale } from "./strata/scales"
 import { Strata } from "./strata/Strata"
 
 const point = (on: string, reading: number): Schemas["Point"] => ({ on, reading, low: reading * 0.7, high: reading * 1.4 })
@@ -39,6 +41,14 @@ describe("the strata in words", () => {
 })
 
 describe("the strata", () => {
+  it("draw no lane of negative width on the second day of a pot, on a narrow phone", () => {
+    const young = { ...PAGE, phases: [{ phase: "active" as const, since: "2026-11-22" }] }
+    const w = { from: new Date("2026-05-24"), to: new Date("2027-01-16") } // a day is 1.4 px wide
+    const { container } = show(<svg><PhaseLane page={young} x={timeScale(w, 360, 8)} w={w} gutter={8} width={360} top={0} height={40} /></svg>)
+    const widths = [...container.querySelectorAll("rect")].map((r) => Number(r.getAttribute("width")))
+    expect(widths).toHaveLength(1)
+    expect(widths[0]).toBeGreaterThanOrEqual(0)
+  })
   it("have one cursor that the arrow keys move from day to day", () => {
     show(<Strata page={PAGE} />)
     const cursor = screen.getByRole("slider")
