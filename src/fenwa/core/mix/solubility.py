@@ -87,7 +87,11 @@ def checked(name: str, strength_g_L: float, solubility_20_g_L: float, storage_C:
 
 
 def salts_of(t: Totals, s: Speciation, storage_C: float) -> list[SolubilityCheck]:
-    """The salts that the ions of a bottle could form, each as if the others were not there."""
+    """The salts that the ions of a bottle could form: each alone, and with the common ions that others bring.
+
+    Alone: two thirds of what dissolves. With common ions: the product of its ions under that of the saturated salt;
+    the limit told is the strength at which the whole bottle, thinned, comes down to it.
+    """
     whole = {
         "K": t.K,
         "Na": t.Na,
@@ -103,9 +107,15 @@ def salts_of(t: Totals, s: Speciation, storage_C: float) -> list[SolubilityCheck
     }
     out = []
     for salt in SALTS:
-        mol_L = min(whole[salt.cation] / salt.cations, whole[salt.anion] / salt.anions)
-        if mol_L > 0:
-            out.append(checked(salt.name, float(mol_L) * salt.g_mol, salt.g_L, storage_C))
+        cation, anion = float(whole[salt.cation]) / salt.cations, float(whole[salt.anion]) / salt.anions
+        own = min(cation, anion)
+        if own > 0:
+            alone = checked(salt.name, own * salt.g_mol, salt.g_L, storage_C)
+            ions = salt.cations + salt.anions
+            mean = cation ** (salt.cations / ions) * anion ** (salt.anions / ions)
+            limit = min(alone.limit_g_L, solubility_at(salt.g_L, storage_C) * own / mean)
+            fits = alone.strength_g_L <= limit * (1 + 1e-9)
+            out.append(SolubilityCheck(salt.name, alone.strength_g_L, limit, fits))
     return out
 
 
