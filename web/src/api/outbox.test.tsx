@@ -2,8 +2,16 @@ import { beforeEach, describe, expect, it, vi } from "vitest"
 import { serve } from "../testing/harness.test"
 import type { Entry, Outcome } from "./outbox"
 
-const ok = { "POST /api/pours": (s: { body: unknown }) => ({ status: 201, body: { pour_ids: [(s.body as { n: number }).n] } }) }
-const entry = (n: number, more: Partial<Entry> = {}): Omit<Entry, "n"> => ({ key: `key-${n}`, path: "/api/pours", body: { n, note: "" }, title: `P-0${n}`, ...more })
+const ok = {
+  "POST /api/pours": (s: { body: unknown }) => ({ status: 201, body: { pour_ids: [(s.body as { n: number }).n] } }),
+}
+const entry = (n: number, more: Partial<Entry> = {}): Omit<Entry, "n"> => ({
+  key: `key-${n}`,
+  path: "/api/pours",
+  body: { n, note: "" },
+  title: `P-0${n}`,
+  ...more,
+})
 const gone = () => vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no line")))
 
 /** A page just loaded: the module anew over the same database. */
@@ -28,7 +36,11 @@ describe("the outbox", () => {
     expect(box.waiting()).toEqual([])
   })
   it("says so where the browser can keep nothing, and claims nothing", async () => {
-    vi.stubGlobal("indexedDB", { open: () => { throw new DOMException("denied", "SecurityError") } })
+    vi.stubGlobal("indexedDB", {
+      open: () => {
+        throw new DOMException("denied", "SecurityError")
+      },
+    })
     const box = await page()
     await expect(box.post(entry(1))).rejects.toThrow("Open Fenwa in an ordinary window")
     expect(box.waiting()).toEqual([])
@@ -55,7 +67,11 @@ describe("the outbox", () => {
     await box.post(entry(8, { path: "/api/batches/{from}/reading", from: "can", key: "pen" }))
     await box.post(entry(9, { from: "can" }))
     await box.send()
-    const sent = serve({ ...ok, "POST /api/batches": { status: 201, body: { id: 42 } }, "POST /api/batches/42/reading": { status: 201, body: {} } })
+    const sent = serve({
+      ...ok,
+      "POST /api/batches": { status: 201, body: { id: 42 } },
+      "POST /api/batches/42/reading": { status: 201, body: {} },
+    })
     await (await page()).send()
     expect(sent.map((s) => s.path)).toEqual(["/api/batches", "/api/batches/42/reading", "/api/pours"])
     expect(sent[2]?.body).toMatchObject({ n: 9, batch_id: 42 })
@@ -66,11 +82,19 @@ describe("the outbox", () => {
     await box.post(entry(1))
     await box.post(entry(2))
     await box.send()
-    const sent = serve({ "POST /api/pours": (s) => ((s.body as { n: number; note: string }).n === 1 && !(s.body as { note: string }).note ? { status: 409, body: { detail: "Write a word." } } : { status: 201, body: { pour_ids: [1] } }) })
+    const sent = serve({
+      "POST /api/pours": (s) =>
+        (s.body as { n: number; note: string }).n === 1 && !(s.body as { note: string }).note
+          ? { status: 409, body: { detail: "Write a word." } }
+          : { status: 201, body: { pour_ids: [1] } },
+    })
     const later = await page()
     await later.send()
     expect(later.waiting().map((e) => [e.title, e.problem])).toEqual([["P-01", "Write a word."]])
-    expect(await later.post(entry(1, { key: "key-9" }))).toMatchObject({ state: "refused", problem: { message: "Write a word." } })
+    expect(await later.post(entry(1, { key: "key-9" }))).toMatchObject({
+      state: "refused",
+      problem: { message: "Write a word." },
+    })
     expect(later.waiting()).toHaveLength(1)
     await later.sendAgain("key-1", { note: "shrivelled" })
     expect(later.waiting()).toEqual([])
@@ -82,7 +106,12 @@ describe("the outbox", () => {
     for (const n of [1, 2, 3]) await box.post(entry(n))
     await box.send()
     let broken = true
-    const sent = serve({ "POST /api/pours": (s) => ((s.body as { n: number }).n === 2 && broken ? { status: 500, body: { code: "internal", detail: "Something broke." } } : { status: 201, body: { pour_ids: [1] } }) })
+    const sent = serve({
+      "POST /api/pours": (s) =>
+        (s.body as { n: number }).n === 2 && broken
+          ? { status: 500, body: { code: "internal", detail: "Something broke." } }
+          : { status: 201, body: { pour_ids: [1] } },
+    })
     const again = await page()
     await again.send()
     expect(sent.map((s) => s.key)).toEqual(["key-1", "key-2", "key-3"])
@@ -111,7 +140,11 @@ describe("the outbox", () => {
     await box.post(entry(8))
     await box.send()
     let refused = true
-    const sent = serve({ ...ok, "POST /api/batches": () => (refused ? { status: 422, body: { detail: "Volume is empty." } } : { status: 201, body: { id: 42 } }) })
+    const sent = serve({
+      ...ok,
+      "POST /api/batches": () =>
+        refused ? { status: 422, body: { detail: "Volume is empty." } } : { status: 201, body: { id: 42 } },
+    })
     const later = await page()
     await later.send()
     expect(sent.map((s) => s.path)).toEqual(["/api/batches", "/api/pours"])

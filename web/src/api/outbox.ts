@@ -3,8 +3,17 @@ import { type DBSchema, type IDBPDatabase, openDB } from "idb"
 import { ApiProblem, type ProblemBody } from "./problem"
 
 /** One write that waits. `from`: an earlier write, whose answered id is its `batch_id`, or stands for {from} in its path. */
-export type Entry = { n?: number; key: string; path: string; body: Record<string, unknown>; title: string; from?: string; problem?: string }
-export type Outcome = { state: "arrived"; answer: unknown } | { state: "waiting" } | { state: "refused"; problem: ApiProblem }
+export type Entry = {
+  n?: number
+  key: string
+  path: string
+  body: Record<string, unknown>
+  title: string
+  from?: string
+  problem?: string
+}
+export type Outcome =
+  { state: "arrived"; answer: unknown } | { state: "waiting" } | { state: "refused"; problem: ApiProblem }
 
 interface Kept extends DBSchema {
   entries: { key: number; value: Entry; indexes: { key: string } }
@@ -60,13 +69,20 @@ export async function post(entry: Omit<Entry, "n" | "problem">): Promise<Outcome
   try {
     await (await kept()).add("entries", { ...entry })
   } catch {
-    throw new ApiProblem({ title: "Nothing can be kept here", detail: "This browser keeps nothing: a private window, or its memory is full. Nothing was stored. Open Fenwa in an ordinary window." })
+    throw new ApiProblem({
+      title: "Nothing can be kept here",
+      detail:
+        "This browser keeps nothing: a private window, or its memory is full. Nothing was stored. Open Fenwa in an ordinary window.",
+    })
   }
   await refresh()
   const before = sending
   void send()
   if (failures > 0) return { state: "waiting" } // the line is known to be gone: nobody waits for it
-  await Promise.race([(before ?? Promise.resolve()).then(() => send()), new Promise((done) => setTimeout(done, PATIENCE_MS))])
+  await Promise.race([
+    (before ?? Promise.resolve()).then(() => send()),
+    new Promise((done) => setTimeout(done, PATIENCE_MS)),
+  ])
   const answer = await (await kept()).get("answers", entry.key)
   if (answer) return { state: "arrived", answer: answer.answer }
   const problem = refusals.get(entry.key)
@@ -87,7 +103,7 @@ export function send(): Promise<void> {
 async function run() {
   const db = await kept()
   await refresh()
-  for (let at = 0; at < entries.length; ) {
+  for (let at = 0; at < entries.length;) {
     const entry = entries[at]
     if (!entry) return
     const from = entry.from ? await db.get("answers", entry.from) : undefined
@@ -100,7 +116,10 @@ async function run() {
     const body = id !== undefined && !inPath ? { ...entry.body, batch_id: id } : entry.body
     const request = asRequest(entry, body, id)
     if (request === null) {
-      await setApart(entry, new ApiProblem({ title: "Not sent", detail: "This entry cannot be sent as it stands. Edit it, or delete it." }))
+      await setApart(
+        entry,
+        new ApiProblem({ title: "Not sent", detail: "This entry cannot be sent as it stands. Edit it, or delete it." }),
+      )
       at += 1
       continue
     }
@@ -117,7 +136,11 @@ async function run() {
     failures = 0
     if (response.ok) {
       const tx = db.transaction(["entries", "answers"], "readwrite")
-      await Promise.all([tx.objectStore("answers").put({ key: entry.key, at: Date.now(), answer }), tx.objectStore("entries").delete(entry.n ?? 0), tx.done])
+      await Promise.all([
+        tx.objectStore("answers").put({ key: entry.key, at: Date.now(), answer }),
+        tx.objectStore("entries").delete(entry.n ?? 0),
+        tx.done,
+      ])
       arrivals += 1
     } else {
       await setApart(entry, new ApiProblem(answer as ProblemBody))
@@ -130,7 +153,12 @@ async function run() {
 function asRequest(entry: Entry, body: Record<string, unknown>, id: number | undefined): Request | null {
   try {
     const url = new URL(entry.path.replace("{from}", String(id)), window.location.origin)
-    return new Request(url, { method: "POST", headers: { "content-type": "application/json", "idempotency-key": entry.key }, body: JSON.stringify(body), signal: AbortSignal.timeout(PATIENCE_MS) })
+    return new Request(url, {
+      method: "POST",
+      headers: { "content-type": "application/json", "idempotency-key": entry.key },
+      body: JSON.stringify(body),
+      signal: AbortSignal.timeout(PATIENCE_MS),
+    })
   } catch {
     return null
   }
@@ -206,4 +234,5 @@ export function start() {
 
 /** A walk through a round, kept so that it goes on where it was. */
 export const loadWalk = async <T>(name: string) => (await (await kept()).get("walks", name)) as T | undefined
-export const keepWalk = async (name: string, walk: unknown) => void (walk === null ? await (await kept()).delete("walks", name) : await (await kept()).put("walks", walk, name))
+export const keepWalk = async (name: string, walk: unknown) =>
+  void (walk === null ? await (await kept()).delete("walks", name) : await (await kept()).put("walks", walk, name))

@@ -4,7 +4,13 @@ import { type Entry, sendAgain } from "../api/outbox"
 
 // what a hand at the bench enters; ids and choices are left to the page they came from
 const FIELDS: Record<string, string> = {
-  on: "Date", made_on: "Date", volume: "Amount", value: "Reading or strength", runoff_volume: "Runoff", runoff_ec: "Runoff reading", note: "Note",
+  on: "Date",
+  made_on: "Date",
+  volume: "Amount",
+  value: "Reading or strength",
+  runoff_volume: "Runoff",
+  runoff_ec: "Runoff reading",
+  note: "Note",
 }
 const given = (entry: Entry) => Object.keys(FIELDS).filter((name) => name in entry.body)
 
@@ -13,10 +19,15 @@ export const canBeEdited = (entry: Entry) => given(entry).length > 0
 
 /** The typed values of an entry that was not taken, to be mended and sent again. */
 export function ReviseEntry({ entry, onClose }: { entry: Entry; onClose: () => void }) {
-  const [values, setValues] = useState(() => Object.fromEntries(given(entry).map((name) => [name, String(entry.body[name] ?? "")])))
+  const [values, setValues] = useState(() =>
+    Object.fromEntries(given(entry).map((name) => [name, String(entry.body[name] ?? "")])),
+  )
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    const changes = Object.entries(values).map(([name, text]) => [name, text.trim() === "" && name !== "note" ? null : text])
+    const changes = Object.entries(values).map(([name, text]) => [
+      name,
+      text.trim() === "" && name !== "note" ? null : text,
+    ])
     onClose()
     void sendAgain(entry.key, Object.fromEntries(changes))
   }

@@ -12,25 +12,94 @@ import { says } from "./strata/says"
 import { timeScale } from "./strata/scales"
 import { Strata } from "./strata/Strata"
 
-const point = (on: string, reading: number): Schemas["Point"] => ({ on, reading, low: reading * 0.7, high: reading * 1.4 })
-const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): Schemas["PourOut"] => ({ id, on, job: "feed", route: "top", volume_L: 0.14, ec_uS_cm: 300, runoff_L: null, runoff_ec_uS_cm: null, runoff_method: null, note: "", felt: "", by: "", corrected: false, ...part })
-const look = (id: number, on: string, part: Partial<Schemas["LookOut"]> = {}): Schemas["LookOut"] => ({ id, on, leaves_count: 5, newest_leaf_mm: null, new_leaf: false, marks: [], unknown: [], note: "", ...part })
+const point = (on: string, reading: number): Schemas["Point"] => ({
+  on,
+  reading,
+  low: reading * 0.7,
+  high: reading * 1.4,
+})
+const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): Schemas["PourOut"] => ({
+  id,
+  on,
+  job: "feed",
+  route: "top",
+  volume_L: 0.14,
+  ec_uS_cm: 300,
+  runoff_L: null,
+  runoff_ec_uS_cm: null,
+  runoff_method: null,
+  note: "",
+  felt: "",
+  by: "",
+  corrected: false,
+  ...part,
+})
+const look = (id: number, on: string, part: Partial<Schemas["LookOut"]> = {}): Schemas["LookOut"] => ({
+  id,
+  on,
+  leaves_count: 5,
+  newest_leaf_mm: null,
+  new_leaf: false,
+  marks: [],
+  unknown: [],
+  note: "",
+  ...part,
+})
 
 const PAGE: Schemas["PotPage"] = {
-  today: "2026-11-23", row: ROW, medium: "bark", pot_volume_L: 1.4, interval_days: 4, plain_every: 4, hazard: "", profile_id: "phragmipedium", own_figures: false, profile_name: "Phragmipedium", confidence: "medium", arrived_on: null, working: WORKING,
-  pours: [pour(1, "2026-11-01"), pour(2, "2026-11-09", { job: "flush", volume_L: 1.4, ec_uS_cm: 34 }), pour(3, "2026-11-19", { volume_L: null, ec_uS_cm: null })],
-  looks: [look(1, "2026-11-05", { newest_leaf_mm: 142, new_leaf: true }), look(2, "2026-11-15", { marks: ["tip", "crust"] })],
-  phases: [{ phase: "active", since: "2026-10-01" }, { phase: "rest", since: "2026-11-12" }], events: [{ on: "2026-11-05", what: "heating on", at_place: true }],
+  today: "2026-11-23",
+  row: ROW,
+  medium: "bark",
+  pot_volume_L: 1.4,
+  interval_days: 4,
+  plain_every: 4,
+  hazard: "",
+  profile_id: "phragmipedium",
+  own_figures: false,
+  profile_name: "Phragmipedium",
+  confidence: "medium",
+  arrived_on: null,
+  working: WORKING,
+  pours: [
+    pour(1, "2026-11-01"),
+    pour(2, "2026-11-09", { job: "flush", volume_L: 1.4, ec_uS_cm: 34 }),
+    pour(3, "2026-11-19", { volume_L: null, ec_uS_cm: null }),
+  ],
+  looks: [
+    look(1, "2026-11-05", { newest_leaf_mm: 142, new_leaf: true }),
+    look(2, "2026-11-15", { marks: ["tip", "crust"] }),
+  ],
+  phases: [
+    { phase: "active", since: "2026-10-01" },
+    { phase: "rest", since: "2026-11-12" },
+  ],
+  events: [{ on: "2026-11-05", what: "heating on", at_place: true }],
   root_zone: {
-    root_zone_uS_cm: 1000, root_zone_low_uS_cm: 600, root_zone_high_uS_cm: 1500, at_capacity_uS_cm: 900, reading_uS_cm: 409, reading_low_uS_cm: 243, reading_high_uS_cm: 640, deficit_L: 0.1, pours_used: 3, rhythm: null,
-    crossing: { status: "no rhythm", on: null, earliest: null, latest: null, sentence: "" }, history: [point("2026-11-01", 500), point("2026-11-09", 300), point("2026-11-19", 409)], ahead: [point("2026-11-27", 420)],
-    ballast_uS_cm: 120, observations: [{ on: "2026-11-09", runoff_ec: 450, equivalent_reading: 310, expected_runoff_ec: 440, method: "runoff" }],
+    root_zone_uS_cm: 1000,
+    root_zone_low_uS_cm: 600,
+    root_zone_high_uS_cm: 1500,
+    at_capacity_uS_cm: 900,
+    reading_uS_cm: 409,
+    reading_low_uS_cm: 243,
+    reading_high_uS_cm: 640,
+    deficit_L: 0.1,
+    pours_used: 3,
+    rhythm: null,
+    crossing: { status: "no rhythm", on: null, earliest: null, latest: null, sentence: "" },
+    history: [point("2026-11-01", 500), point("2026-11-09", 300), point("2026-11-19", 409)],
+    ahead: [point("2026-11-27", 420)],
+    ballast_uS_cm: 120,
+    observations: [
+      { on: "2026-11-09", runoff_ec: 450, equivalent_reading: 310, expected_runoff_ec: 440, method: "runoff" },
+    ],
   },
 }
 
 describe("the strata in words", () => {
   it("tell phase, pour, reading, runoff and leaf of a day", () => {
-    expect(says(PAGE, "2026-11-09")).toBe("active · flush: 1.4 L at 34 · reading about 300 (210 to 420) µS/cm · runoff measured 450")
+    expect(says(PAGE, "2026-11-09")).toBe(
+      "active · flush: 1.4 L at 34 · reading about 300 (210 to 420) µS/cm · runoff measured 450",
+    )
     expect(says(PAGE, "2026-11-05")).toContain("newest leaf 142 mm · heating on")
     expect(says(PAGE, "2026-11-15")).toBe("rest · reading about 300 (210 to 420) µS/cm · 5 leaves · marks: tip, crust")
   })
@@ -44,7 +113,11 @@ describe("the strata", () => {
   it("draw no lane of negative width on the second day of a pot, on a narrow phone", () => {
     const young = { ...PAGE, phases: [{ phase: "active" as const, since: "2026-11-22" }] }
     const w = { from: new Date("2026-05-24"), to: new Date("2027-01-16") } // a day is 1.4 px wide
-    const { container } = show(<svg><PhaseLane page={young} x={timeScale(w, 360, 8)} w={w} gutter={8} width={360} top={0} height={40} /></svg>)
+    const { container } = show(
+      <svg>
+        <PhaseLane page={young} x={timeScale(w, 360, 8)} w={w} gutter={8} width={360} top={0} height={40} />
+      </svg>,
+    )
     const widths = [...container.querySelectorAll("rect")].map((r) => Number(r.getAttribute("width")))
     expect(widths).toHaveLength(1)
     expect(widths[0]).toBeGreaterThanOrEqual(0)
@@ -54,13 +127,17 @@ describe("the strata", () => {
     const cursor = screen.getByRole("slider")
     const at = () => cursor.getAttribute("aria-valuetext")?.split(":")[0]
     expect(at()).toBe("23 Nov")
-    const seen = ["ArrowLeft", "ArrowLeft", "ArrowRight", "Home", "End"].map((key) => { fireEvent.keyDown(cursor, { key }); return at() })
+    const seen = ["ArrowLeft", "ArrowLeft", "ArrowRight", "Home", "End"].map((key) => {
+      fireEvent.keyDown(cursor, { key })
+      return at()
+    })
     expect(seen).toEqual(["19 Nov", "15 Nov", "19 Nov", "1 Nov", "23 Nov"])
     expect(cursor.getAttribute("aria-valuemax")).toBe("5")
   })
   it("draw a leaf at its length, a mark with its name and a flush with its litres", () => {
     const { container } = show(<Strata page={PAGE} />)
-    for (const words of ["142", "tip, crust", "flushed 1.4 L", "ceiling 600", "comfortable", "heating on"]) expect(container.textContent).toContain(words)
+    for (const words of ["142", "tip, crust", "flushed 1.4 L", "ceiling 600", "comfortable", "heating on"])
+      expect(container.textContent).toContain(words)
   })
   it("can look further back", () => {
     show(<Strata page={PAGE} />)
@@ -73,7 +150,13 @@ const POTS = ["A", "B", "C"].map((code, i) => ({ id: i + 1, code, name: "Paph", 
 
 describe("pouring one pot after another", () => {
   it("repeats for the next pot with one tap and forgets the last runoff", async () => {
-    const sent = serve({ ...SETTINGS, "POST /api/pours": (one) => ({ status: 201, body: { pour_ids: [(one.body as { pot_ids: number[] }).pot_ids[0]], ec_uS_cm: 300 } }) })
+    const sent = serve({
+      ...SETTINGS,
+      "POST /api/pours": (one) => ({
+        status: 201,
+        body: { pour_ids: [(one.body as { pot_ids: number[] }).pot_ids[0]], ec_uS_cm: 300 },
+      }),
+    })
     show(<PourPanel pots={POTS} chosen={[1, 2]} today="2026-11-23" source={{ kind: "batch", id: 9, name: "can" }} />)
     screen.getByText("A Paph · 1 of 2")
     fireEvent.change(screen.getByLabelText("Runoff EC, µS/cm"), { target: { value: "520" } })
@@ -83,7 +166,10 @@ describe("pouring one pot after another", () => {
     fireEvent.click(screen.getByRole("button", { name: "Poured, next pot" }))
     await screen.findByText("All 2 poured.")
     const pours = sent.filter((s) => s.path === "/api/pours").map((s) => s.body as Record<string, unknown>)
-    expect(pours.map((p) => [p.pot_ids, p.batch_id, p.volume, p.runoff_ec])).toEqual([[[1], 9, "200", "520"], [[2], 9, "200", ""]])
+    expect(pours.map((p) => [p.pot_ids, p.batch_id, p.volume, p.runoff_ec])).toEqual([
+      [[1], 9, "200", "520"],
+      [[2], 9, "200", ""],
+    ])
     expect(new Set(sent.filter((s) => s.method === "POST").map((s) => s.key)).size).toBe(2)
   })
   it("gives a pot another pour when its code is pressed again", async () => {
@@ -100,11 +186,75 @@ describe("pouring one pot after another", () => {
   })
 })
 
-const READING: Schemas["ReadingOut"] = { id: 1, on: "2026-11-21", value: 60, unit: "ppm", scale: "unknown", temperature_C: null, compensated: true, ec25_uS_cm: null, half_width_uS_cm: null, refusal: "", origin: "typed", meter_id: null, possible_uS_cm: { "0.5": 120, "0.64": 93.75, "0.7": 85.7 } }
-const water = (id: number, name: string, ec: number | null): Schemas["WaterOut"] => ({ id, name, kind: "rain", kind_label: "rain", price_per_L: 0, on_hand_L: null, capacity_L: null, collected_on: null, disinfectant: "none", ec25_uS_cm: ec, half_width_uS_cm: 2, read_on: "2026-11-21", age_days: 2, newest: null, history: [], tests: [], unknown: [], treatments: [], report_id: null, report_on: null, watch: { retest_on: null, retest_due: false, rising: false, rise_uS_cm_month: null, keeps_until: null, too_old: false, short_term: false, concern: "fine", sentences: [] }, amounts: ec === null ? "needs a reading" : "within for all 1", kind_line: "" })
+const READING: Schemas["ReadingOut"] = {
+  id: 1,
+  on: "2026-11-21",
+  value: 60,
+  unit: "ppm",
+  scale: "unknown",
+  temperature_C: null,
+  compensated: true,
+  ec25_uS_cm: null,
+  half_width_uS_cm: null,
+  refusal: "",
+  origin: "typed",
+  meter_id: null,
+  possible_uS_cm: { "0.5": 120, "0.64": 93.75, "0.7": 85.7 },
+}
+const water = (id: number, name: string, ec: number | null): Schemas["WaterOut"] => ({
+  id,
+  name,
+  kind: "rain",
+  kind_label: "rain",
+  price_per_L: 0,
+  on_hand_L: null,
+  capacity_L: null,
+  collected_on: null,
+  disinfectant: "none",
+  ec25_uS_cm: ec,
+  half_width_uS_cm: 2,
+  read_on: "2026-11-21",
+  age_days: 2,
+  newest: null,
+  history: [],
+  tests: [],
+  unknown: [],
+  treatments: [],
+  report_id: null,
+  report_on: null,
+  watch: {
+    retest_on: null,
+    retest_due: false,
+    rising: false,
+    rise_uS_cm_month: null,
+    keeps_until: null,
+    too_old: false,
+    short_term: false,
+    concern: "fine",
+    sentences: [],
+  },
+  amounts: ec === null ? "needs a reading" : "within for all 1",
+  kind_line: "",
+})
 const WATERS: Schemas["WaterPage"] = {
-  today: "2026-11-23", waters: [water(1, "Cistern", 34), water(2, "Borehole", 740), water(3, "Jug", null)], groups: [{ profile_id: "disa", short: "Disa", ec_max_uS_cm: 80, confidence: "medium", pots: 1 }, { profile_id: "paph", short: "Paphiopedilum", ec_max_uS_cm: 300, confidence: "high", pots: 2 }],
-  verdicts: [{ water_id: 1, profile_id: "disa", amount: "within", amount_line: "34 of at most 80 µS/cm, margin 4", kind: "known good", kind_line: "nothing known against it", limiting: "", word: "yes" }],
+  today: "2026-11-23",
+  waters: [water(1, "Cistern", 34), water(2, "Borehole", 740), water(3, "Jug", null)],
+  groups: [
+    { profile_id: "disa", short: "Disa", ec_max_uS_cm: 80, confidence: "medium", pots: 1 },
+    { profile_id: "paph", short: "Paphiopedilum", ec_max_uS_cm: 300, confidence: "high", pots: 2 },
+  ],
+  verdicts: [
+    {
+      water_id: 1,
+      profile_id: "disa",
+      amount: "within",
+      amount_line: "34 of at most 80 µS/cm, margin 4",
+      kind: "known good",
+      kind_line: "nothing known against it",
+      limiting: "",
+      word: "yes",
+    },
+  ],
 }
 
 describe("the water station", () => {
@@ -123,19 +273,62 @@ describe("the water station", () => {
     expect(container.textContent).toContain("needs a reading")
   })
   it("lists what an unknown ppm could be and computes nothing from it", () => {
-    const { container } = show(<SourceCard water={{ ...water(3, "Jug", null), newest: READING, history: [READING] }} today="2026-11-23" />)
-    for (const words of ["scale not known", "120 µS/cm on the 0.5 scale", "94 µS/cm on the 0.64 scale", "86 µS/cm on the 0.7 scale", "not computed"]) expect(container.textContent).toContain(words)
+    const { container } = show(
+      <SourceCard water={{ ...water(3, "Jug", null), newest: READING, history: [READING] }} today="2026-11-23" />,
+    )
+    for (const words of [
+      "scale not known",
+      "120 µS/cm on the 0.5 scale",
+      "94 µS/cm on the 0.64 scale",
+      "86 µS/cm on the 0.7 scale",
+      "not computed",
+    ])
+      expect(container.textContent).toContain(words)
   })
 })
 
 describe("a can of the round", () => {
   it("says what to mix, what to expect and who gets it", async () => {
     const can: Schemas["Can"] = {
-      letter: "C", job: "feed", title: "0.9 L feed", water_id: 1, water_name: "Rain cistern", volume_L: 0.9, ec_uS_cm: 394, ec_low_uS_cm: 373, ec_high_uS_cm: 414, nitrogen_mg_L: 38, strength: "nitrogen", strength_value: 38,
-      weighing: "18 mL of stock", why: "The strictest, M-04, takes a feed up to 500 µS/cm.", dose: null, working: WORKING, pots: [{ pot_id: 1, code: "M-04", name: "Masdevallia", place: "", amount_mL: 60, route: "top", isolated: true, row: 0, why: "" }],
+      letter: "C",
+      job: "feed",
+      title: "0.9 L feed",
+      water_id: 1,
+      water_name: "Rain cistern",
+      volume_L: 0.9,
+      ec_uS_cm: 394,
+      ec_low_uS_cm: 373,
+      ec_high_uS_cm: 414,
+      nitrogen_mg_L: 38,
+      strength: "nitrogen",
+      strength_value: 38,
+      weighing: "18 mL of stock",
+      why: "The strictest, M-04, takes a feed up to 500 µS/cm.",
+      dose: null,
+      working: WORKING,
+      pots: [
+        {
+          pot_id: 1,
+          code: "M-04",
+          name: "Masdevallia",
+          place: "",
+          amount_mL: 60,
+          route: "top",
+          isolated: true,
+          row: 0,
+          why: "",
+        },
+      ],
     }
     const { container } = show(<CanCard can={can} />)
     await waitFor(() => expect(container.textContent).toContain("394 µS/cm"))
-    for (const words of ["Rain cistern 0.9 L + 18 mL of stock", "expect 373 to 414", "M-04 Masdevallia · isolated", "60 mL", "up to 500"]) expect(container.textContent).toContain(words)
+    for (const words of [
+      "Rain cistern 0.9 L + 18 mL of stock",
+      "expect 373 to 414",
+      "M-04 Masdevallia · isolated",
+      "60 mL",
+      "up to 500",
+    ])
+      expect(container.textContent).toContain(words)
   })
 })

@@ -15,8 +15,22 @@ import { mark, pour, skip } from "./entries"
 import { given, stepOf } from "./steps"
 import type { Mixed } from "./walk"
 
-type Props = { can: Schemas["Can"]; pot: Schemas["CanPot"]; mixed?: Mixed; today: string; by: string; onNext: (poured: number[]) => void; onBack?: () => void }
-type Values = { runoff_volume: string; runoff_ec: string; runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>; note: string; mark: string }
+type Props = {
+  can: Schemas["Can"]
+  pot: Schemas["CanPot"]
+  mixed?: Mixed
+  today: string
+  by: string
+  onNext: (poured: number[]) => void
+  onBack?: () => void
+}
+type Values = {
+  runoff_volume: string
+  runoff_ec: string
+  runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>
+  note: string
+  mark: string
+}
 
 /** One pot: how much, feel first, poured. */
 export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) {
@@ -33,68 +47,214 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
     { runoff_volume: "", runoff_ec: "", runoff_method: "runoff", note: "", mark: "" },
     async (v, key) => {
       sentAs.current = key
-      const outcome = await pour(key, `${pot.code}: ${figure(amount)} mL`, can, mixed, { pot_ids: [pot.pot_id], on: today, volume: amount, runoff_volume: v.runoff_volume, runoff_ec: v.runoff_ec, runoff_method: v.runoff_method, note: v.note, felt: plain ? "dry" : amount === pot.amount_mL ? "as planned" : "", by }, plain)
+      const outcome = await pour(
+        key,
+        `${pot.code}: ${figure(amount)} mL`,
+        can,
+        mixed,
+        {
+          pot_ids: [pot.pot_id],
+          on: today,
+          volume: amount,
+          runoff_volume: v.runoff_volume,
+          runoff_ec: v.runoff_ec,
+          runoff_method: v.runoff_method,
+          note: v.note,
+          felt: plain ? "dry" : amount === pot.amount_mL ? "as planned" : "",
+          by,
+        },
+        plain,
+      )
       if (v.mark) await mark(`${key}-mark`, `${pot.code}: ${v.mark}`, pot.pot_id, today, v.mark)
       return outcome
     },
     () => {
       const key = sentAs.current
-      notice({ text: `${pot.code}: ${figure(amount)} mL kept.`, undo: () => void takeBack(key).then((a) => (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id))) })
+      notice({
+        text: `${pot.code}: ${figure(amount)} mL kept.`,
+        undo: () =>
+          void takeBack(key).then((a) => (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id))),
+      })
       onNext([pot.pot_id])
     },
   )
   const leave = () => {
     const key = newKey()
-    skip(key, `${pot.code}: still heavy`, [pot.pot_id], today).catch((e: Error) => notice({ text: `${pot.code} is not left: ${e.message}` }))
-    notice({ text: `${pot.code} is left for another day.`, undo: () => void takeBack(key).then((a) => (a as Schemas["Skipped"] | null)?.decision_ids.forEach((id) => undo("decision", id))) })
+    skip(key, `${pot.code}: still heavy`, [pot.pot_id], today).catch((e: Error) =>
+      notice({ text: `${pot.code} is not left: ${e.message}` }),
+    )
+    notice({
+      text: `${pot.code} is left for another day.`,
+      undo: () =>
+        void takeBack(key).then((a) =>
+          (a as Schemas["Skipped"] | null)?.decision_ids.forEach((id) => undo("decision", id)),
+        ),
+    })
     onNext([])
   }
   const step = stepOf(pot.amount_mL)
   const conflict = entry.form.formState.errors.note?.message
   return (
-    <form onSubmit={(e) => void entry.submit(e)} noValidate style={{ display: "flex", flexDirection: "column", flex: 1 }}>
-      <Heading as="h1" fontSize="2.1rem" lineHeight="1.15" mt="2">{pot.code}<br />{pot.name}</Heading>
-      <Text color="fg.muted" fontSize="lg">{pot.place}{pot.isolated ? " · isolated: clean hands before and after" : ""}</Text>
+    <form
+      onSubmit={(e) => void entry.submit(e)}
+      noValidate
+      style={{ display: "flex", flexDirection: "column", flex: 1 }}
+    >
+      <Heading as="h1" fontSize="2.1rem" lineHeight="1.15" mt="2">
+        {pot.code}
+        <br />
+        {pot.name}
+      </Heading>
+      <Text color="fg.muted" fontSize="lg">
+        {pot.place}
+        {pot.isolated ? " · isolated: clean hands before and after" : ""}
+      </Text>
       <Flex align="baseline" gap="2" mt="4">
-        <Text as="output" aria-live="polite" fontSize="64px" lineHeight="1" fontWeight="bold">{figure(amount)}</Text>
-        <Text fontSize="2xl" fontWeight="semibold">mL</Text>
-        <Text ml="auto" color="fg.muted" fontSize="lg">{plain ? "plain water" : given(can, pot.route)}</Text>
+        <Text as="output" aria-live="polite" fontSize="64px" lineHeight="1" fontWeight="bold">
+          {figure(amount)}
+        </Text>
+        <Text fontSize="2xl" fontWeight="semibold">
+          mL
+        </Text>
+        <Text ml="auto" color="fg.muted" fontSize="lg">
+          {plain ? "plain water" : given(can, pot.route)}
+        </Text>
       </Flex>
       <Flex gap="2.5" mt="4">
-        <Button data-key="-" type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-label={`${step} mL less`} onClick={() => setAmount(Math.max(step, amount - step))}>− {step}</Button>
-        <Button data-key="+" type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-label={`${step} mL more`} onClick={() => setAmount(amount + step)}>+ {step}</Button>
-        <Button data-key="m" type="button" variant="outline" flex="1" minH="56px" fontSize="lg" aria-expanded={more} onClick={() => setMore(!more)}>Note, runoff</Button>
+        <Button
+          data-key="-"
+          type="button"
+          variant="outline"
+          flex="1"
+          minH="56px"
+          fontSize="lg"
+          aria-label={`${step} mL less`}
+          onClick={() => setAmount(Math.max(step, amount - step))}
+        >
+          − {step}
+        </Button>
+        <Button
+          data-key="+"
+          type="button"
+          variant="outline"
+          flex="1"
+          minH="56px"
+          fontSize="lg"
+          aria-label={`${step} mL more`}
+          onClick={() => setAmount(amount + step)}
+        >
+          + {step}
+        </Button>
+        <Button
+          data-key="m"
+          type="button"
+          variant="outline"
+          flex="1"
+          minH="56px"
+          fontSize="lg"
+          aria-expanded={more}
+          onClick={() => setMore(!more)}
+        >
+          Note, runoff
+        </Button>
       </Flex>
       {(more || conflict) && (
         <Flex gap="3" mt="3" wrap="wrap">
-          {more && <Box flex="1 1 130px"><TextField form={entry.form} name="runoff_volume" label="Ran out" unit="mL" numeric /></Box>}
-          {more && <Box flex="1 1 130px"><TextField form={entry.form} name="runoff_ec" label="It reads" unit="µS/cm" numeric /></Box>}
-          {more && <Box flex="1 1 180px"><SelectField form={entry.form} name="runoff_method" label="What was caught" choices={options?.runoff_methods ?? []} /></Box>}
-          <Box flex="1 1 180px"><TextField form={entry.form} name="note" label="Note" /></Box>
-          {more && <Box flex="1 1 130px"><SelectField form={entry.form} name="mark" label="Mark on a leaf" choices={[{ value: "", label: "none seen" }, ...marks]} /></Box>}
+          {more && (
+            <Box flex="1 1 130px">
+              <TextField form={entry.form} name="runoff_volume" label="Ran out" unit="mL" numeric />
+            </Box>
+          )}
+          {more && (
+            <Box flex="1 1 130px">
+              <TextField form={entry.form} name="runoff_ec" label="It reads" unit="µS/cm" numeric />
+            </Box>
+          )}
+          {more && (
+            <Box flex="1 1 180px">
+              <SelectField
+                form={entry.form}
+                name="runoff_method"
+                label="What was caught"
+                choices={options?.runoff_methods ?? []}
+              />
+            </Box>
+          )}
+          <Box flex="1 1 180px">
+            <TextField form={entry.form} name="note" label="Note" />
+          </Box>
+          {more && (
+            <Box flex="1 1 130px">
+              <SelectField
+                form={entry.form}
+                name="mark"
+                label="Mark on a leaf"
+                choices={[{ value: "", label: "none seen" }, ...marks]}
+              />
+            </Box>
+          )}
         </Flex>
       )}
       {row && !more && (
         <Box mt="4">
           <PotRail row={row} width={330} />
-          <Text color="fg.muted">{row.reading_uS_cm === null ? "No pour yet: the root zone is not known." : `Reading about ${figure(Math.round(row.reading_uS_cm), 6)} µS/cm, room to ${row.ceiling_uS_cm}.`}</Text>
+          <Text color="fg.muted">
+            {row.reading_uS_cm === null
+              ? "No pour yet: the root zone is not known."
+              : `Reading about ${figure(Math.round(row.reading_uS_cm), 6)} µS/cm, room to ${row.ceiling_uS_cm}.`}
+          </Text>
         </Box>
       )}
       {can.job === "flush" && <Text mt="2">{pot.why}</Text>}
       <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" p="3" mt="4">
-        {pot.why && can.job !== "flush" && <Text mb="1"><b>{pot.why}</b></Text>}
-        <Text><b>Feel first.</b> {can.job === "feed" ? "If the pot is light and the medium dry, give plain water today." : "If the pot is still heavy, leave it."}</Text>
+        {pot.why && can.job !== "flush" && (
+          <Text mb="1">
+            <b>{pot.why}</b>
+          </Text>
+        )}
+        <Text>
+          <b>Feel first.</b>{" "}
+          {can.job === "feed"
+            ? "If the pot is light and the medium dry, give plain water today."
+            : "If the pot is still heavy, leave it."}
+        </Text>
         <Flex gap="2.5" mt="2" wrap="wrap">
-          {can.job === "feed" && <Button data-key="p" type="button" size="sm" minH="44px" variant={plain ? "solid" : "outline"} aria-pressed={plain} onClick={() => setPlain(!plain)}>Dry: plain water</Button>}
-          <Button data-key="s" type="button" size="sm" minH="44px" variant="outline" onClick={leave}>Still heavy: skip</Button>
+          {can.job === "feed" && (
+            <Button
+              data-key="p"
+              type="button"
+              size="sm"
+              minH="44px"
+              variant={plain ? "solid" : "outline"}
+              aria-pressed={plain}
+              onClick={() => setPlain(!plain)}
+            >
+              Dry: plain water
+            </Button>
+          )}
+          <Button data-key="s" type="button" size="sm" minH="44px" variant="outline" onClick={leave}>
+            Still heavy: skip
+          </Button>
         </Flex>
       </Box>
-      {entry.problem && <Text role="alert" color="state.stop" mt="3">{entry.problem}</Text>}
+      {entry.problem && (
+        <Text role="alert" color="state.stop" mt="3">
+          {entry.problem}
+        </Text>
+      )}
       <Box mt="auto" pt="5">
-        <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" loading={entry.pending}>Poured</Button>
+        <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" loading={entry.pending}>
+          Poured
+        </Button>
         <Flex gap="2" mt="1">
-          {onBack && <Button data-key="b" type="button" variant="ghost" flex="1" minH="44px" onClick={onBack}>Back one step</Button>}
-          <Button data-key="n" type="button" variant="ghost" flex="1" minH="44px" onClick={() => onNext([])}>Next, keep nothing</Button>
+          {onBack && (
+            <Button data-key="b" type="button" variant="ghost" flex="1" minH="44px" onClick={onBack}>
+              Back one step
+            </Button>
+          )}
+          <Button data-key="n" type="button" variant="ghost" flex="1" minH="44px" onClick={() => onNext([])}>
+            Next, keep nothing
+          </Button>
         </Flex>
       </Box>
     </form>

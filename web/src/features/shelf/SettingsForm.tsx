@@ -6,15 +6,35 @@ import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 
 type Settings = Schemas["SettingsOut"]
-type Values = Required<Pick<Settings, "ec_unit" | "ppm_scale" | "temperature_unit" | "volume_unit" | "mass_unit" | "hemisphere" | "theme" | "collection_name">> & { scale_step_g: string; syringe_step_mL: string }
+type Values = Required<
+  Pick<
+    Settings,
+    | "ec_unit"
+    | "ppm_scale"
+    | "temperature_unit"
+    | "volume_unit"
+    | "mass_unit"
+    | "hemisphere"
+    | "theme"
+    | "collection_name"
+  >
+> & { scale_step_g: string; syringe_step_mL: string }
 
 /** Units, hemisphere, theme, scale and syringe. */
 export function SettingsForm({ settings }: { settings: Settings }) {
   const notice = useNotice()
   const entry = useEntryForm<Values, Settings>(
     {
-      ec_unit: settings.ec_unit ?? "µS/cm", ppm_scale: settings.ppm_scale ?? "0.5", temperature_unit: settings.temperature_unit ?? "°C", volume_unit: settings.volume_unit ?? "L", mass_unit: settings.mass_unit ?? "g",
-      hemisphere: settings.hemisphere ?? "north", theme: settings.theme ?? "system", collection_name: settings.collection_name ?? "", scale_step_g: String(settings.scale_step_g ?? 0.1), syringe_step_mL: String(settings.syringe_step_mL ?? 0.5),
+      ec_unit: settings.ec_unit ?? "µS/cm",
+      ppm_scale: settings.ppm_scale ?? "0.5",
+      temperature_unit: settings.temperature_unit ?? "°C",
+      volume_unit: settings.volume_unit ?? "L",
+      mass_unit: settings.mass_unit ?? "g",
+      hemisphere: settings.hemisphere ?? "north",
+      theme: settings.theme ?? "system",
+      collection_name: settings.collection_name ?? "",
+      scale_step_g: String(settings.scale_step_g ?? 0.1),
+      syringe_step_mL: String(settings.syringe_step_mL ?? 0.5),
     },
     (v, key) => answer(client.PUT("/api/settings", { params: keyed(key), body: v })),
     () => notice({ text: "Settings kept." }),
@@ -22,7 +42,11 @@ export function SettingsForm({ settings }: { settings: Settings }) {
   const f = entry.form
   return (
     <EntrySheet entry={entry} title="Settings" submit="Keep the settings">
-      {settings.fallen_back?.map((sentence) => <Text key={sentence} role="alert" color="state.caution">{sentence}</Text>)}
+      {settings.fallen_back?.map((sentence) => (
+        <Text key={sentence} role="alert" color="state.caution">
+          {sentence}
+        </Text>
+      ))}
       <TextField form={f} name="collection_name" label="Name of the collection" />
       <TextField form={f} name="scale_step_g" label="Scale step" unit="g" numeric />
       <TextField form={f} name="syringe_step_mL" label="Syringe step" unit="mL" numeric />
@@ -31,7 +55,16 @@ export function SettingsForm({ settings }: { settings: Settings }) {
       <SelectField form={f} name="temperature_unit" label="Temperature in" choices={["°C", "°F"]} />
       <SelectField form={f} name="volume_unit" label="Volume in" choices={["L", "US gal", "imp gal"]} />
       <SelectField form={f} name="mass_unit" label="Weight in" choices={["g", "oz"]} />
-      <SelectField form={f} name="hemisphere" label="Seasons" choices={[{ value: "north", label: "northern" }, { value: "south", label: "southern" }, { value: "no seasons", label: "none (lamps)" }]} />
+      <SelectField
+        form={f}
+        name="hemisphere"
+        label="Seasons"
+        choices={[
+          { value: "north", label: "northern" },
+          { value: "south", label: "southern" },
+          { value: "no seasons", label: "none (lamps)" },
+        ]}
+      />
       <SelectField form={f} name="theme" label="Theme" choices={["system", "light", "dark"]} />
     </EntrySheet>
   )

@@ -3,7 +3,15 @@ import type { Schemas } from "../../../api/client"
 import { saltColour } from "../../../app/ramp"
 import { asDate, type Window } from "./scales"
 
-export type LaneProps = { page: Schemas["PotPage"]; x: ScaleTime<number, number>; w: Window; gutter: number; width: number; top: number; height: number }
+export type LaneProps = {
+  page: Schemas["PotPage"]
+  x: ScaleTime<number, number>
+  w: Window
+  gutter: number
+  width: number
+  top: number
+  height: number
+}
 
 const muted = "var(--chakra-colors-fg-muted)"
 
@@ -11,15 +19,32 @@ const muted = "var(--chakra-colors-fg-muted)"
 export function LaneTitle({ gutter, top, title, unit }: { gutter: number; top: number; title: string; unit?: string }) {
   return gutter > 40 ? (
     <>
-      <text style={{ fontSize: 13, fontWeight: 600 }} x="14" y={top + 20} fill="currentColor">{title}</text>
-      {unit && <text style={{ fontSize: 11 }} x="14" y={top + 37} fill={muted}>{unit}</text>}
+      <text style={{ fontSize: 13, fontWeight: 600 }} x="14" y={top + 20} fill="currentColor">
+        {title}
+      </text>
+      {unit && (
+        <text style={{ fontSize: 11 }} x="14" y={top + 37} fill={muted}>
+          {unit}
+        </text>
+      )}
     </>
   ) : (
-    <text style={{ fontSize: 11, fontWeight: 600 }} x="8" y={top + 13} fill="currentColor">{title}{unit ? `, ${unit}` : ""}</text>
+    <text style={{ fontSize: 11, fontWeight: 600 }} x="8" y={top + 13} fill="currentColor">
+      {title}
+      {unit ? `, ${unit}` : ""}
+    </text>
   )
 }
 
-const PHASE_FILL: Record<string, string> = { active: "active", flowering: "flowering", rest: "rest", dormant: "rest", slowing: "other", establishing: "other", stressed: "other" }
+const PHASE_FILL: Record<string, string> = {
+  active: "active",
+  flowering: "flowering",
+  rest: "rest",
+  dormant: "rest",
+  slowing: "other",
+  establishing: "other",
+  stressed: "other",
+}
 
 export function PhaseLane({ page, x, w, gutter, top, height }: LaneProps) {
   return (
@@ -32,8 +57,19 @@ export function PhaseLane({ page, x, w, gutter, top, height }: LaneProps) {
         if (to - from < 1) return null
         return (
           <g key={`${p.since}${p.phase}`}>
-            <rect x={from} y={top + 9} width={Math.max(0, to - from - 1.5)} height={height - 18} rx="3" fill={`var(--chakra-colors-phase-${PHASE_FILL[p.phase] ?? "other"})`} />
-            {to - from > 60 && <text style={{ fontSize: 12 }} x={from + 8} y={top + height / 2 + 4} fill="currentColor">{p.phase}</text>}
+            <rect
+              x={from}
+              y={top + 9}
+              width={Math.max(0, to - from - 1.5)}
+              height={height - 18}
+              rx="3"
+              fill={`var(--chakra-colors-phase-${PHASE_FILL[p.phase] ?? "other"})`}
+            />
+            {to - from > 60 && (
+              <text style={{ fontSize: 12 }} x={from + 8} y={top + height / 2 + 4} fill="currentColor">
+                {p.phase}
+              </text>
+            )}
           </g>
         )
       })}
@@ -52,9 +88,27 @@ export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
       <LaneTitle gutter={gutter} top={top} title="Poured" unit={gutter > 40 ? "bar mL, shade EC" : undefined} />
       {rows.map((p) => {
         const h = tall(p.volume_L ?? most / 3)
-        return <rect key={p.id} x={x(asDate(p.on)) - wide / 2} y={base - h} width={wide} height={h} fill={p.ec_uS_cm === null ? "none" : saltColour(p.ec_uS_cm)} stroke="currentColor" strokeWidth="0.7" strokeDasharray={p.volume_L === null ? "2 2" : undefined} />
+        return (
+          <rect
+            key={p.id}
+            x={x(asDate(p.on)) - wide / 2}
+            y={base - h}
+            width={wide}
+            height={h}
+            fill={p.ec_uS_cm === null ? "none" : saltColour(p.ec_uS_cm)}
+            stroke="currentColor"
+            strokeWidth="0.7"
+            strokeDasharray={p.volume_L === null ? "2 2" : undefined}
+          />
+        )
       })}
-      {rows.filter((p) => p.job === "flush").map((p) => <text style={{ fontSize: 11.5 }} key={p.id} x={x(asDate(p.on)) + wide} y={top + 14} fill="currentColor">flushed {p.volume_L} L</text>)}
+      {rows
+        .filter((p) => p.job === "flush")
+        .map((p) => (
+          <text style={{ fontSize: 11.5 }} key={p.id} x={x(asDate(p.on)) + wide} y={top + 14} fill="currentColor">
+            flushed {p.volume_L} L
+          </text>
+        ))}
     </g>
   )
 }
@@ -67,8 +121,20 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
   const after = flush && asDate(flush.on) >= w.from ? x(asDate(flush.on)) : null
   return (
     <g>
-      {after !== null && <rect x={after} y={top + 1} width={Math.max(0, x(asDate(page.today)) - after)} height={height - 2} fill="var(--chakra-colors-bg-inset)" />}
-      {after !== null && x(asDate(page.today)) - after > 120 && <text style={{ fontSize: 11 }} x={after + 6} y={top + 14} fill={muted}>opened after the flush</text>}
+      {after !== null && (
+        <rect
+          x={after}
+          y={top + 1}
+          width={Math.max(0, x(asDate(page.today)) - after)}
+          height={height - 2}
+          fill="var(--chakra-colors-bg-inset)"
+        />
+      )}
+      {after !== null && x(asDate(page.today)) - after > 120 && (
+        <text style={{ fontSize: 11 }} x={after + 6} y={top + 14} fill={muted}>
+          opened after the flush
+        </text>
+      )}
       <LaneTitle gutter={gutter} top={top} title="New leaf" unit="length, mm" />
       {leaves.map((l) => {
         const h = ((l.newest_leaf_mm ?? 0) / most) * (height - 42)
@@ -76,8 +142,14 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
         const half = Math.min(9, h / 5)
         return (
           <g key={l.id}>
-            <path d={`M${cx} ${base} q${-half * 2} ${-h / 2} 0 ${-h} q${half * 2} ${h / 2} 0 ${h}`} fill="var(--chakra-colors-leaf)" stroke="var(--chakra-colors-leaf-edge)" />
-            <text style={{ fontSize: 11.5 }} x={cx + half + 2} y={base - h + 10} fill="currentColor">{l.newest_leaf_mm}</text>
+            <path
+              d={`M${cx} ${base} q${-half * 2} ${-h / 2} 0 ${-h} q${half * 2} ${h / 2} 0 ${h}`}
+              fill="var(--chakra-colors-leaf)"
+              stroke="var(--chakra-colors-leaf-edge)"
+            />
+            <text style={{ fontSize: 11.5 }} x={cx + half + 2} y={base - h + 10} fill="currentColor">
+              {l.newest_leaf_mm}
+            </text>
           </g>
         )
       })}
@@ -88,14 +160,23 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
 export function MarksLane({ page, x, w, gutter, top }: LaneProps) {
   const right = x.range()[1] ?? 0
   const seen = page.looks.filter((l) => l.marks.length > 0 && asDate(l.on) >= w.from)
-  const marked = withRoom(seen.map((l) => ({ id: l.id, cx: x(asDate(l.on)), words: l.marks.join(", ") })), right)
+  const marked = withRoom(
+    seen.map((l) => ({ id: l.id, cx: x(asDate(l.on)), words: l.marks.join(", ") })),
+    right,
+  )
   return (
     <g>
       <LaneTitle gutter={gutter} top={top + 2} title="Marks" />
       {marked.map(({ id, cx, words, fits }) => (
         <g key={id}>
-          <path d={`M${cx - 5} ${top + 32} l5 -9 l5 9 z`} fill="var(--chakra-colors-state-caution)"><title>{words}</title></path>
-          {fits && <text style={{ fontSize: 11.5 }} x={cx + 8} y={top + 32} fill="currentColor">{words}</text>}
+          <path d={`M${cx - 5} ${top + 32} l5 -9 l5 9 z`} fill="var(--chakra-colors-state-caution)">
+            <title>{words}</title>
+          </path>
+          {fits && (
+            <text style={{ fontSize: 11.5 }} x={cx + 8} y={top + 32} fill="currentColor">
+              {words}
+            </text>
+          )}
         </g>
       ))}
     </g>
