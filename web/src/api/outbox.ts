@@ -2,7 +2,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb"
 import { ApiProblem, type ProblemBody } from "./problem"
 
-/** One write that waits. `from`: an earlier write, whose answered id is its `batch_id`, or stands for {from} in its path. */
+/** One write that waits. `from`: an earlier write, whose answered id is its `batch_id` or {from} in its path. */
 export type Entry = {
   n?: number
   key: string
@@ -72,7 +72,8 @@ export async function post(entry: Omit<Entry, "n" | "problem">): Promise<Outcome
     throw new ApiProblem({
       title: "Nothing can be kept here",
       detail:
-        "This browser keeps nothing: a private window, or its memory is full. Nothing was stored. Open Fenwa in an ordinary window.",
+        "This browser keeps nothing: a private window, or its memory is full. Nothing was stored. " +
+          "Open Fenwa in an ordinary window.",
     })
   }
   await refresh()

@@ -97,23 +97,7 @@ export function PourPanel({
   )
   return (
     <Card title="Pour" label="Pour">
-      {pots.length > 1 && (
-        <Flex wrap="wrap" gap="1.5" mb="3" role="group" aria-label="Pots to pour">
-          {pots.map((p) => (
-            <Button
-              key={p.id}
-              size="sm"
-              minH="40px"
-              variant={queue.includes(p.id) ? "solid" : "outline"}
-              aria-pressed={queue.includes(p.id)}
-              onClick={() => toggle(p.id)}
-            >
-              {p.code}
-              {poured.includes(p.id) ? " ✓" : ""}
-            </Button>
-          ))}
-        </Flex>
-      )}
+      {pots.length > 1 && <PotChoice pots={pots} queue={queue} poured={poured} onToggle={toggle} />}
       {pot ? (
         <form onSubmit={(e) => void entry.submit(e)} noValidate>
           <Text fontSize="lg" fontWeight="semibold" mb="2">
@@ -183,5 +167,27 @@ export function PourPanel({
         </Box>
       )}
     </Card>
+  )
+}
+
+type ChoiceProps = { pots: Pot[]; queue: number[]; poured: number[]; onToggle: (id: number) => void }
+
+function PotChoice({ pots, queue, poured, onToggle }: ChoiceProps) {
+  return (
+    <Flex wrap="wrap" gap="1.5" mb="3" role="group" aria-label="Pots to pour">
+      {pots.map((p) => (
+        <Button
+          key={p.id}
+          size="sm"
+          minH="40px"
+          variant={queue.includes(p.id) ? "solid" : "outline"}
+          aria-pressed={queue.includes(p.id)}
+          onClick={() => onToggle(p.id)}
+        >
+          {p.code}
+          {poured.includes(p.id) ? " ✓" : ""}
+        </Button>
+      ))}
+    </Flex>
   )
 }

@@ -101,7 +101,8 @@ describe("the strata in words", () => {
       "active · flush: 1.4 L at 34 · reading about 300 (210 to 420) µS/cm · runoff measured 450",
     )
     expect(says(PAGE, "2026-11-05")).toContain("newest leaf 142 mm · heating on")
-    expect(says(PAGE, "2026-11-15")).toBe("rest · reading about 300 (210 to 420) µS/cm · 5 leaves · marks: tip, crust")
+    const said = "rest · reading about 300 (210 to 420) µS/cm · 5 leaves · marks: tip, crust"
+    expect(says(PAGE, "2026-11-15")).toBe(said)
   })
   it("do not invent what was not measured", () => {
     expect(says(PAGE, "2026-11-19")).toContain("volume not measured at EC not known")

@@ -4,14 +4,14 @@ import { useRef, useState } from "react"
 import type { Schemas } from "../../api/client"
 import { newKey } from "../../api/keys"
 import { type Outcome, takeBack } from "../../api/outbox"
-import { potsQuery, useOptions } from "../../api/queries"
-import { SelectField, TextField } from "../../ui/fields"
+import { potsQuery } from "../../api/queries"
 import { figure } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 import { mark, pour, skip } from "./entries"
+import { AmountButtons, FeelFirst, PourExtras, type PourValues } from "./PourParts"
 import { given, stepOf } from "./steps"
 import type { Mixed } from "./walk"
 
@@ -24,26 +24,16 @@ type Props = {
   onNext: (poured: number[]) => void
   onBack?: () => void
 }
-type Values = {
-  runoff_volume: string
-  runoff_ec: string
-  runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>
-  note: string
-  mark: string
-}
-
 /** One pot: how much, feel first, poured. */
 export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) {
   const [amount, setAmount] = useState(pot.amount_mL)
   const [plain, setPlain] = useState(false)
   const [more, setMore] = useState(false)
-  const options = useOptions()
-  const marks = options?.marks ?? []
   const row = useQuery(potsQuery).data?.pots.find((r) => r.id === pot.pot_id)
   const notice = useNotice()
   const undo = useUndo()
   const sentAs = useRef("")
-  const entry = useEntryForm<Values, Outcome>(
+  const entry = useEntryForm<PourValues, Outcome>(
     { runoff_volume: "", runoff_ec: "", runoff_method: "runoff", note: "", mark: "" },
     async (v, key) => {
       sentAs.current = key
@@ -120,81 +110,8 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
           {plain ? "plain water" : given(can, pot.route)}
         </Text>
       </Flex>
-      <Flex gap="2.5" mt="4">
-        <Button
-          data-key="-"
-          type="button"
-          variant="outline"
-          flex="1"
-          minH="56px"
-          fontSize="lg"
-          aria-label={`${step} mL less`}
-          onClick={() => setAmount(Math.max(step, amount - step))}
-        >
-          − {step}
-        </Button>
-        <Button
-          data-key="+"
-          type="button"
-          variant="outline"
-          flex="1"
-          minH="56px"
-          fontSize="lg"
-          aria-label={`${step} mL more`}
-          onClick={() => setAmount(amount + step)}
-        >
-          + {step}
-        </Button>
-        <Button
-          data-key="m"
-          type="button"
-          variant="outline"
-          flex="1"
-          minH="56px"
-          fontSize="lg"
-          aria-expanded={more}
-          onClick={() => setMore(!more)}
-        >
-          Note, runoff
-        </Button>
-      </Flex>
-      {(more || conflict) && (
-        <Flex gap="3" mt="3" wrap="wrap">
-          {more && (
-            <Box flex="1 1 130px">
-              <TextField form={entry.form} name="runoff_volume" label="Ran out" unit="mL" numeric />
-            </Box>
-          )}
-          {more && (
-            <Box flex="1 1 130px">
-              <TextField form={entry.form} name="runoff_ec" label="It reads" unit="µS/cm" numeric />
-            </Box>
-          )}
-          {more && (
-            <Box flex="1 1 180px">
-              <SelectField
-                form={entry.form}
-                name="runoff_method"
-                label="What was caught"
-                choices={options?.runoff_methods ?? []}
-              />
-            </Box>
-          )}
-          <Box flex="1 1 180px">
-            <TextField form={entry.form} name="note" label="Note" />
-          </Box>
-          {more && (
-            <Box flex="1 1 130px">
-              <SelectField
-                form={entry.form}
-                name="mark"
-                label="Mark on a leaf"
-                choices={[{ value: "", label: "none seen" }, ...marks]}
-              />
-            </Box>
-          )}
-        </Flex>
-      )}
+      <AmountButtons amount={amount} step={step} more={more} onAmount={setAmount} onMore={() => setMore(!more)} />
+      {(more || conflict) && <PourExtras form={entry.form} more={more} />}
       {row && !more && (
         <Box mt="4">
           <PotRail row={row} width={330} />
@@ -206,37 +123,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
         </Box>
       )}
       {can.job === "flush" && <Text mt="2">{pot.why}</Text>}
-      <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" p="3" mt="4">
-        {pot.why && can.job !== "flush" && (
-          <Text mb="1">
-            <b>{pot.why}</b>
-          </Text>
-        )}
-        <Text>
-          <b>Feel first.</b>{" "}
-          {can.job === "feed"
-            ? "If the pot is light and the medium dry, give plain water today."
-            : "If the pot is still heavy, leave it."}
-        </Text>
-        <Flex gap="2.5" mt="2" wrap="wrap">
-          {can.job === "feed" && (
-            <Button
-              data-key="p"
-              type="button"
-              size="sm"
-              minH="44px"
-              variant={plain ? "solid" : "outline"}
-              aria-pressed={plain}
-              onClick={() => setPlain(!plain)}
-            >
-              Dry: plain water
-            </Button>
-          )}
-          <Button data-key="s" type="button" size="sm" minH="44px" variant="outline" onClick={leave}>
-            Still heavy: skip
-          </Button>
-        </Flex>
-      </Box>
+      <FeelFirst can={can} why={pot.why} plain={plain} onPlain={() => setPlain(!plain)} onLeave={leave} />
       {entry.problem && (
         <Text role="alert" color="state.stop" mt="3">
           {entry.problem}
