@@ -6,7 +6,8 @@ import { useWidth } from "../../../ui/useWidth"
 import { says } from "./says"
 import { asDate, GUTTER, nearest, stops, timeScale, windowOf } from "./scales"
 import { EventLines } from "./EventLines"
-import { LeafLane, MarksLane, PhaseLane, PourLane } from "./lanes"
+import { LeafLane } from "./LeafLane"
+import { MarksLane, PhaseLane, PourLane } from "./lanes"
 import { SaltLane } from "./SaltLane"
 
 const LANES = { phase: 40, pours: 88, salt: 190, leaf: 112, marks: 46, axis: 26 }
