@@ -57,16 +57,22 @@ def a_phone(browser: Browser) -> Page:
     return page
 
 
+def walking(browser: Browser, address: str, count: int) -> Page:
+    """A phone at the first of a row of alike pots."""
+    a_row(address, count)
+    page = a_phone(browser)
+    page.goto(address + "/")
+    page.get_by_role("link", name="Start pouring").click()
+    page.get_by_role("button", name="One by one").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("P-01")
+    return page
+
+
 def test_a_round_walked_while_the_server_is_gone_arrives_once_each_in_order(browser: Browser, tmp_path: Path) -> None:
     database = tmp_path / "own.sqlite"
     with running("serve", database) as address:
-        a_row(address, 6)
-        page = a_phone(browser)
-        page.goto(address + "/")
-        page.get_by_role("link", name="Start pouring").click()
-        page.get_by_role("button", name="One by one").click()
+        page = walking(browser, address, 6)
         heading = page.get_by_role("heading", level=1)
-        expect(heading).to_contain_text("P-01")
         page.get_by_role("button", name="Poured").click()
         expect(heading).to_contain_text("P-02")
     port = int(address.rpartition(":")[2])
@@ -162,13 +168,8 @@ def test_a_refused_entry_is_set_apart_edited_and_later_ones_go_on(browser: Brows
     """A pot archived at the desk while the phone was away: its pour is refused, the next one arrives all the same."""
     database = tmp_path / "own.sqlite"
     with running("serve", database) as address:
-        a_row(address, 3)
-        page = a_phone(browser)
-        page.goto(address + "/")
-        page.get_by_role("link", name="Start pouring").click()
-        page.get_by_role("button", name="One by one").click()
+        page = walking(browser, address, 3)
         heading = page.get_by_role("heading", level=1)
-        expect(heading).to_contain_text("P-01")
     port = int(address.rpartition(":")[2])
     for code in ("P-02", "P-03"):
         page.get_by_role("button", name="Poured").click()

@@ -16,25 +16,9 @@ from fenwa.core.mix.formula import IONS, ion_mass, ions_of, molar_mass_of
 from fenwa.core.mix.label import Label
 from fenwa.core.water.conductivity import ion_conductivity
 from fenwa.core.water.ions import AddedIons, WaterIons
-from fenwa.core.water.kinds import BaseWater
+from tests.core.waters import HARD, PURE
 
 CLOTS = tomllib.loads((Path(__file__).parent / "clots.toml").read_text("utf-8"))["clot"]
-HARD = BaseWater(
-    611.0,
-    "borehole",
-    ions=WaterIons(
-        Ca_mg_L=100,
-        Mg_mg_L=6,
-        Na_mg_L=20,
-        K_mg_L=3,
-        Cl_mg_L=24.6,
-        NO3_mg_L=25,
-        SO4_mg_L=45,
-        alkalinity_mg_L_CaCO3=220,
-        pH=7.4,
-    ),
-)
-PURE = BaseWater(0.0)
 CATIONS = {"NH4": 1, "K": 1, "Na": 1, "Ca": 2, "Mg": 2, "Fe": 2, "Zn": 2, "H": 1}
 ANIONS = {"NO3": 1, "Cl": 1, "SO4": 2, "PO4": 3, "HPO4": 2, "H2PO4": 1, "CO3": 2, "HCO3": 1, "OH": 1}
 

@@ -37,25 +37,9 @@ from fenwa.core.water.blend import mix_ions
 from fenwa.core.water.blended import blended
 from fenwa.core.water.ions import AddedIons, WaterIons
 from fenwa.core.water.kinds import BaseWater
+from tests.core.waters import HARD, PURE
 
 RAIN = BaseWater(34.0, "rain", None, "Rain")
-PURE = BaseWater(0.0, "deionised", None, "pure water")
-HARD = BaseWater(
-    611.0,
-    "borehole",
-    WaterIons(
-        Ca_mg_L=100,
-        Mg_mg_L=6,
-        Na_mg_L=20,
-        K_mg_L=3,
-        Cl_mg_L=24.6,
-        NO3_mg_L=25,
-        SO4_mg_L=45,
-        alkalinity_mg_L_CaCO3=220,
-        pH=7.4,
-    ),
-    "Borehole",
-)
 GRADE = Label("13-3-15", n_nitrate_pct=11.6, n_ammonium_pct=1.4, p_pct=3, k_pct=15, ca_pct=8, mg_pct=2, label_rate=1.0)
 LIQUID = Label(
     "liquid", form="liquid", density_g_mL=1.21, n_nitrate_pct=4.2, n_ammonium_pct=1.8, p_pct=2, k_pct=5, label_rate=2.0

@@ -23,7 +23,7 @@ from fenwa.core.working import Working
 from fenwa.formats.readings_csv import ReadingRow, read_readings, write_readings
 from fenwa.formats.table import because, refuse
 from fenwa.store import models
-from fenwa.store.water_state import calibration_of
+from fenwa.store.water_state import calibration_of, finding_rows
 
 router = APIRouter(prefix="/api", tags=["readings"])
 
@@ -178,23 +178,6 @@ def read_entry_amounts(amounts: list[AmountIn]) -> list[MeasuredAmount]:
     ]
     no_quantity_twice(read, "/amounts")
     return read
-
-
-def finding_rows(water_id: int, on: date, amounts: list[MeasuredAmount], **source: int) -> list[models.Finding]:
-    """Rows for tested quantities of a reading or a report."""
-    return [
-        models.Finding(
-            water_id=water_id,
-            on=on,
-            quantity=a.quantity,
-            low=a.span.low,
-            high=a.span.high,
-            typed=a.typed,
-            unit=a.unit,
-            **source,
-        )
-        for a in amounts
-    ]
 
 
 def store_reading(session: Session, water_id: int, entry: EntryIn, today: date) -> models.Reading:

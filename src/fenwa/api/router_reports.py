@@ -16,7 +16,6 @@ from fenwa.api.router_readings import (
     Imported,
     TextIn,
     csv_answer,
-    finding_rows,
     read_entry_amounts,
     water_named,
 )
@@ -29,7 +28,7 @@ from fenwa.core.water.report import ChargeBalance, ReportReview, charge_balance,
 from fenwa.core.working import Computed
 from fenwa.formats.reports_csv import ReportRow, read_reports, write_reports
 from fenwa.store import models
-from fenwa.store.water_state import report_ions
+from fenwa.store.water_state import finding_rows, report_ions
 
 router = APIRouter(prefix="/api", tags=["reports"])
 

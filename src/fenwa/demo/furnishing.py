@@ -10,6 +10,7 @@ from fenwa.core.water.quantities import read_amount
 from fenwa.demo.scenario import REPORTS
 from fenwa.devices.simulated import DEVICE, OFFSET_uS_cm
 from fenwa.store import models
+from fenwa.store.water_state import finding_rows
 
 FEED_uS_cm = 404.0
 
@@ -54,33 +55,27 @@ def _meters(session: Session, today: date, pen: models.Meter) -> None:
     for days, low, high in ((320, 84.5, 1413.0), (210, 84.0, 1401.0), (95, 83.0, 1388.0), (12, 82.4, 1379.0)):
         on = today - timedelta(days=days)
         for name, standard, shown in (("84", 84.0, low), ("1413", 1413.0, high)):
-            session.add(
-                models.MeterCheck(
-                    meter_id=pen.id,
-                    on=on,
-                    standard_name=name,
-                    standard_uS_cm=standard,
-                    temperature_C=21.0,
-                    shown=shown,
-                    unit="µS/cm",
-                    shown_uS_cm=shown,
-                )
-            )
+            session.add(_check(pen, on, name, standard, 21.0, shown))
     on = today - timedelta(days=140)
     for name, standard in (("84", 84.0), ("1413", 1413.0)):
         shown = round(0.945 * standard + OFFSET_uS_cm, 1)
-        session.add(
-            models.MeterCheck(
-                meter_id=simulated.id,
-                on=on,
-                standard_name=name,
-                standard_uS_cm=standard,
-                temperature_C=25.0,
-                shown=shown,
-                unit="µS/cm",
-                shown_uS_cm=shown,
-            )
-        )
+        session.add(_check(simulated, on, name, standard, 25.0, shown))
+
+
+def _check(
+    meter: models.Meter, on: date, name: str, standard: float, celsius: float, shown: float
+) -> models.MeterCheck:
+    """A meter in a standard. [µS/cm, °C]"""
+    return models.MeterCheck(
+        meter_id=meter.id,
+        on=on,
+        standard_name=name,
+        standard_uS_cm=standard,
+        temperature_C=celsius,
+        shown=shown,
+        unit="µS/cm",
+        shown_uS_cm=shown,
+    )
 
 
 def _report(
@@ -89,20 +84,8 @@ def _report(
     row = models.Report(water_id=water_id, on=on, laboratory=laboratory, reported_uS_cm=reported)
     session.add(row)
     session.flush()
-    for quantity, typed, unit in lines:
-        a = read_amount(quantity, typed, unit)
-        session.add(
-            models.Finding(
-                water_id=water_id,
-                report_id=row.id,
-                on=on,
-                quantity=a.quantity,
-                low=a.span.low,
-                high=a.span.high,
-                typed=a.typed,
-                unit=a.unit,
-            )
-        )
+    amounts = [read_amount(quantity, typed, unit) for quantity, typed, unit in lines]
+    session.add_all(finding_rows(water_id, on, amounts, report_id=row.id))
 
 
 def _membrane(session: Session, today: date, water_id: int) -> None:

@@ -16,7 +16,7 @@ from fenwa.core.water.kind_checks import KnownOfWater
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.knowledge import Measured, Step, ions_to_mix, known_of, newest_tests, treatments_in_force
 from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
-from fenwa.core.water.quantities import ions_of
+from fenwa.core.water.quantities import MeasuredAmount, ions_of
 from fenwa.core.water.remedy import Candidate
 from fenwa.core.working import Computed
 from fenwa.store.models import Finding, Meter, MeterCheck, Reading, Report, Treatment, Water
@@ -175,3 +175,20 @@ def calibration_of(session: Session, meter: Meter, day: date) -> Computed[MeterC
         for c in checks_of(session, meter.id, day)
     ]
     return meter_calibration(points=points, today=day, traits=traits_of(meter)) if points else None
+
+
+def finding_rows(water_id: int, on: date, amounts: list[MeasuredAmount], **source: int) -> list[Finding]:
+    """Rows for tested quantities of a reading or a report."""
+    return [
+        Finding(
+            water_id=water_id,
+            on=on,
+            quantity=a.quantity,
+            low=a.span.low,
+            high=a.span.high,
+            typed=a.typed,
+            unit=a.unit,
+            **source,
+        )
+        for a in amounts
+    ]

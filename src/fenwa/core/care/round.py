@@ -339,51 +339,41 @@ def _letter(i: int) -> str:
 
 
 def _plain_can(pots: list[RoundPot], w: RoundWater, carnivore: bool) -> Can:
-    volume, ec = litres_for(pots), w.base.ec25_uS_cm
+    volume = litres_for(pots)
     why = "Its own can: carnivores never share one with feed." if carnivore else "Plain water, nothing added."
-    return Can(
-        "",
-        "plain",
-        f"{volume:g} L {w.name}, nothing added",
-        w.id,
-        w.name,
-        volume,
-        ec,
-        ec,
-        ec,
-        0.0,
-        None,
-        0.0,
-        "",
-        why,
-        None,
-        None,
-        shares_of(pots),
-    )
+    return _water_can("plain", f"{volume:g} L {w.name}, nothing added", w, volume, "", why, shares_of(pots))
 
 
 def _flush_can(p: RoundPot, w: RoundWater) -> Can:
-    volume, ec = round(p.flush_rounds * p.flush_round_L, 2), w.base.ec25_uS_cm
+    volume = round(p.flush_rounds * p.flush_round_L, 2)
     share = CanPot(p.id, p.code, p.name, p.place, volume * 1000, "top", p.isolated, p.flush_sentence)
     reading = (
         f"Reading about {p.reading_uS_cm:.0f}, ceiling {p.ceiling_uS_cm:.0f}." if p.reading_uS_cm is not None else ""
     )
+    return _water_can("flush", f"Flush {p.code}", w, volume, p.flush_sentence, reading, (share,))
+
+
+def _water_can(
+    job: Job, title: str, w: RoundWater, volume_L: float, weighing: str, why: str, pots: tuple[CanPot, ...]
+) -> Can:
+    """A can of water with nothing weighed into it. [L]"""
+    ec = w.base.ec25_uS_cm
     return Can(
-        "",
-        "flush",
-        f"Flush {p.code}",
-        w.id,
-        w.name,
-        volume,
-        ec,
-        ec,
-        ec,
-        0.0,
-        None,
-        0.0,
-        p.flush_sentence,
-        reading,
-        None,
-        None,
-        (share,),
+        letter="",
+        job=job,
+        title=title,
+        water_id=w.id,
+        water_name=w.name,
+        volume_L=volume_L,
+        ec_uS_cm=ec,
+        ec_low_uS_cm=ec,
+        ec_high_uS_cm=ec,
+        nitrogen_mg_L=0.0,
+        strength=None,
+        strength_value=0.0,
+        weighing=weighing,
+        why=why,
+        dose=None,
+        working=None,
+        pots=pots,
     )
