@@ -1,9 +1,11 @@
 """At the bench: what was felt, who poured, pots left for another day, saucers to empty."""
 
-from datetime import timedelta
+from datetime import datetime, timedelta
+from itertools import count
 
 import pytest
 
+from fenwa.api import router_bench
 from fenwa.store import models
 from tests.conftest import TODAY, Client, pot, pour
 
@@ -44,6 +46,16 @@ def test_a_timer_runs_by_the_servers_clock_until_the_saucers_are_emptied(kept: C
     assert kept.get("/api/timers")[0]["left_s"] == 0, "over, and still asked for"
     kept.made("/api/timers/done", {"ids": ids})
     assert kept.get("/api/timers") == []
+
+
+def test_saucers_asked_for_together_end_together(kept: Client, monkeypatch: pytest.MonkeyPatch) -> None:
+    """However long the row of pots takes to store, the page shows one reminder and not two."""
+    seconds = count()
+    monkeypatch.setattr(router_bench, "now", lambda: datetime(2026, 11, 23, 8, 0, next(seconds)))
+    second = kept.made("/api/pots", pot(code="P-02"))["id"]
+    started = kept.made("/api/timers", {"pot_ids": [1, second], "minutes": "15"})
+    assert len(started) == 2
+    assert len({t["ends_at"] for t in kept.get("/api/timers")}) == 1
 
 
 @pytest.mark.parametrize(

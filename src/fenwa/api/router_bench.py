@@ -160,9 +160,10 @@ def start_timers(body: TimersIn, writer: Writing) -> list[Stored]:
 
     def write(session: Session) -> dict[str, Any]:
         ids = []
+        moment = now()  # one for all: saucers that end together are asked for together
         for pot_id in dict.fromkeys(body.pot_ids):
             get_row(session, models.Pot, pot_id, "Pot", "/pot_ids")
-            row = models.Timer(pot_id=pot_id, started_at=now(), minutes=body.minutes)
+            row = models.Timer(pot_id=pot_id, started_at=moment, minutes=body.minutes)
             session.add(row)
             session.flush()
             ids.append(row.id)
