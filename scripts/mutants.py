@@ -12,7 +12,7 @@ from typing import Any
 ROOT = Path(__file__).parents[1]
 LIST = Path(__file__).with_suffix(".toml")
 AT_ONCE = 2
-MOST_SECONDS = 300
+MAX_SECONDS = 300
 
 
 def planted(mutant: dict[str, str], folder: Path) -> None:
@@ -42,7 +42,7 @@ def survives(mutant: dict[str, str], tests: list[str]) -> bool:
         planted(mutant, folder)
         command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *tests]
         try:
-            ended = subprocess.run(command, cwd=folder, capture_output=True, timeout=MOST_SECONDS, check=False)  # noqa: S603 - our own
+            ended = subprocess.run(command, cwd=folder, capture_output=True, timeout=MAX_SECONDS, check=False)  # noqa: S603 - our own
         except subprocess.TimeoutExpired:
             return False
         return ended.returncode == 0

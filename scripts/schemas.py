@@ -7,9 +7,9 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fenwa.core.data.loader import Fertilizer
-from fenwa.core.data.profile import Profile
 from fenwa.core.data.tables import DATA
+from fenwa.core.library.loader import Fertilizer
+from fenwa.core.library.profile import Profile
 from fenwa.core.mix.label import Label
 from fenwa.core.mix.school import School
 

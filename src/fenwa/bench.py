@@ -106,7 +106,7 @@ def _care() -> None:
     from fenwa.core.care.round_parts import RoundWater
     from fenwa.core.care.standing import InForce
     from fenwa.core.care.year import YearPot, YearWater, days_of
-    from fenwa.core.data.loader import fertilizers, habits, media, profiles, schools
+    from fenwa.core.library.loader import fertilizers, habits, media, profiles, schools
     from fenwa.core.pot.specification import PotSpec
     from fenwa.core.water.kinds import BaseWater
 

@@ -129,7 +129,7 @@ def _log_cans(s: Any, pots: int) -> None:
 
     from sqlalchemy import insert
 
-    from fenwa.core.data.loader import fertilizers
+    from fenwa.core.library.loader import fertilizers
     from fenwa.store import models
 
     label = fertilizers()["balanced_13_3_15_ca_mg"].label

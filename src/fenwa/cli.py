@@ -293,10 +293,10 @@ def calc(
     """Run one calculation and print its result and working as JSON."""
     from pydantic import ValidationError
 
-    from fenwa.api.calculations import describe, run_calculation
+    from fenwa.api.calc.calculations import describe, run_calculation
     from fenwa.api.problems import sentence
+    from fenwa.core.calculations import list_calculations
     from fenwa.core.errors import DomainError
-    from fenwa.core.registry import list_calculations
 
     if list_ or name is None:
         typer.echo(json.dumps([describe(c) for c in list_calculations()], ensure_ascii=False, indent=2))

@@ -5,7 +5,7 @@ from itertools import count
 
 import pytest
 
-from fenwa.api import router_bench
+from fenwa.api.round import bench as at_the_bench
 from fenwa.store import models
 from tests.conftest import TODAY, Client, pot, pour
 
@@ -51,7 +51,7 @@ def test_a_timer_runs_by_the_servers_clock_until_the_saucers_are_emptied(kept: C
 def test_saucers_asked_for_together_end_together(kept: Client, monkeypatch: pytest.MonkeyPatch) -> None:
     """However long the row of pots takes to store, the page shows one reminder and not two."""
     seconds = count()
-    monkeypatch.setattr(router_bench, "now", lambda: datetime(2026, 11, 23, 8, 0, next(seconds)))
+    monkeypatch.setattr(at_the_bench, "now", lambda: datetime(2026, 11, 23, 8, 0, next(seconds)))
     second = kept.made("/api/pots", pot(code="P-02"))["id"]
     started = kept.made("/api/timers", {"pot_ids": [1, second], "minutes": "15"})
     assert len(started) == 2

@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from fenwa.core.data.loader import profiles
+from fenwa.core.library.loader import profiles
 from tests.conftest import Client, pot, pour
 
 

@@ -7,7 +7,9 @@ import pytest
 from icalendar import Calendar
 
 from fenwa.store import models
-from tests.conftest import TODAY, Client, pot, pour, reading
+from tests.conftest import TODAY, Client, pot, pour, reading, told
+
+SAID = {"id": "x", "kind": "look again", "due_on": "2026-11-20"}
 
 
 def events(client: Client) -> dict[str, Any]:
@@ -45,13 +47,13 @@ def test_a_tray_pot_asks_for_its_rinse_until_it_is_told(kept: Client) -> None:
     (job,) = [j for j in kept.get("/api/round")["jobs"] if j["kind"] == "rinse tray pot"]
     assert job["late_days"] > 0
     assert job["done_here"]
-    put_off = kept.made("/api/jobs/later", {"id": job["id"], "pot_id": tray, "on": "2026-11-23", "days": 3})
+    put_off = kept.made("/api/jobs/later", told(job) | {"pot_id": tray, "on": "2026-11-23", "days": 3})
     assert jobs(kept) == []
     assert jobs(Client(kept.store, TODAY + timedelta(days=3))) == [
         ("rinse tray pot", "S-01 Sarracenia: rinse the tray pot")
     ]
     kept.made(f"/api/log/event/{put_off['id']}/archive")
-    kept.made("/api/jobs/done", {"id": job["id"], "pot_id": tray, "on": "2026-11-23"})
+    kept.made("/api/jobs/done", told(job) | {"pot_id": tray, "on": "2026-11-23"})
     assert jobs(kept) == []
     cadence = kept.get("/api/days?days=120")["jobs"]
     later = Client(kept.store, TODAY + timedelta(days=400))
@@ -67,7 +69,7 @@ def test_a_quarantine_ends_by_a_word_and_meters_and_waters_ask_by_themselves(kep
     found = {j["kind"]: j for j in later.get("/api/round")["jobs"]}
     assert {"end of quarantine", "meter check", "water re-test"} <= set(found)
     assert not found["meter check"]["done_here"], "checking it is what settles it"
-    later.made("/api/jobs/done", {"id": found["end of quarantine"]["id"], "pot_id": guest, "on": "2027-02-21"})
+    later.made("/api/jobs/done", told(found["end of quarantine"]) | {"pot_id": guest, "on": "2027-02-21"})
     row = next(p for p in later.get("/api/pots")["pots"] if p["id"] == guest)
     assert row["isolated"] is False
     water = later.made("/api/waters/1/readings", reading(on="2027-02-21", value=36))
@@ -78,9 +80,9 @@ def test_a_quarantine_ends_by_a_word_and_meters_and_waters_ask_by_themselves(kep
 @pytest.mark.parametrize(
     ("path", "body", "sentence"),
     [
-        ("/api/jobs/done", {"id": "x", "on": "2026-11-24"}, "in the future"),
-        ("/api/jobs/later", {"id": "x", "on": "2026-11-23", "days": 0}, "Days"),
-        ("/api/jobs/later", {"id": "x", "on": "2026-11-23", "days": "soon"}, "Days"),
+        ("/api/jobs/done", SAID | {"on": "2026-11-24"}, "in the future"),
+        ("/api/jobs/later", SAID | {"on": "2026-11-23", "days": 0}, "Days"),
+        ("/api/jobs/later", SAID | {"on": "2026-11-23", "days": "soon"}, "Days"),
     ],
 )
 def test_a_refused_word_changes_nothing(still: Client, path: str, body: dict[str, Any], sentence: str) -> None:

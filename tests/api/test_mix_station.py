@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from fenwa.core.data.loader import fertilizers, schools
+from fenwa.core.library.loader import fertilizers, schools
 from tests.conftest import Client, pot, pour, reading
 
 

@@ -5,7 +5,7 @@ from typing import Any, get_args
 import pytest
 
 from fenwa.core.care.condition import Phase
-from fenwa.core.data.loader import media, profiles
+from fenwa.core.library.loader import media, profiles
 from fenwa.core.mix.rates import RATE_UNITS
 from fenwa.core.pot.specification import Route
 from fenwa.core.units import DISPLAY, to_canonical

@@ -4,7 +4,7 @@ from datetime import date
 
 import pytest
 
-from fenwa.core.data.loader import fertilizers
+from fenwa.core.library.loader import fertilizers
 from tests.conftest import Client, pot, pour, reading
 
 

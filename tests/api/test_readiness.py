@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.conftest import Client, pot, pour
+from tests.conftest import Client, pot, pour, told
 
 
 def care(client: Client, pot_id: int = 1) -> Any:
@@ -164,7 +164,7 @@ def test_what_changed_at_a_place_is_kept_with_its_day(kept: Client) -> None:
 def test_a_quarantine_ended_by_mistake_is_taken_up_again(kept: Client) -> None:
     kept.made("/api/pots", pot(code="Q-01", isolated=True, arrived_on="2026-10-05"))
     job = next(j for j in kept.get("/api/round")["jobs"] if j["kind"] == "end of quarantine")
-    done = kept.made("/api/jobs/done", {"id": job["id"], "pot_id": job["pot_id"], "on": "2026-11-23"})
+    done = kept.made("/api/jobs/done", told(job) | {"pot_id": job["pot_id"], "on": "2026-11-23"})
     assert [p["isolated"] for p in kept.get("/api/pots")["pots"]] == [False, False]
     kept.made(f"/api/log/event/{done['id']}/archive")
     assert [j["id"] for j in kept.get("/api/round")["jobs"] if j["kind"] == "end of quarantine"] == [job["id"]]

@@ -104,7 +104,7 @@ def test_a_broken_server_says_nothing_of_its_inside(kept: Client, monkeypatch: p
     def fails(*_: object) -> None:
         raise RuntimeError("secret inside")
 
-    monkeypatch.setattr("fenwa.api.router_mix.open_products", fails)
+    monkeypatch.setattr("fenwa.api.mix.station.open_products", fails)
     answer = kept.http.get("/api/mix")
     assert answer.status_code == 500
     assert "secret" not in answer.text

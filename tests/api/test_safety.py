@@ -11,7 +11,7 @@ from typer.testing import CliRunner
 
 from fenwa.api.app import create_app
 from fenwa.cli import app as commands
-from fenwa.core.registry import list_calculations
+from fenwa.core.calculations import list_calculations
 from fenwa.store.session import Store
 from tests.conftest import TODAY, Client, pour
 

@@ -10,9 +10,9 @@ from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from fenwa.api.calculations import describe, run_calculation
+from fenwa.api.calc.calculations import describe, run_calculation
+from fenwa.core.calculations import get_calculation, list_calculations
 from fenwa.core.errors import DomainError
-from fenwa.core.registry import get_calculation, list_calculations
 from tests.core.test_registry import runs
 from tests.from_schema import altered, from_schema
 

@@ -12,15 +12,16 @@ from hypothesis import strategies as st
 
 from fenwa.core.care.cans import CanWater, MixNeed, allowed_range, group
 from fenwa.core.care.condition import Condition, Override
-from fenwa.core.care.errands import PotFacts, SetAside, ThingFacts, errands, standing
+from fenwa.core.care.errands import PotFacts, Said, ThingFacts, errands, rinsed_on, still_asked
 from fenwa.core.care.holds import blocked, holds
 from fenwa.core.care.interval import Gap, drying_rate, learnt_days, left_share
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, pattern_of
 from fenwa.core.care.phase import Seen, phase_of
 from fenwa.core.care.season import day_length_h, days_from_shortest, hemisphere_of
 from fenwa.core.care.together import own_version, strictest_of
-from fenwa.core.data.loader import get_profile, profiles, schools
+from fenwa.core.care.vocabulary import ErrandKind
 from fenwa.core.errors import InputError
+from fenwa.core.library.loader import get_profile, profiles, schools
 from fenwa.core.mix.school import days_until_released, released_share
 from fenwa.core.pot.mixture import Part, mixed
 from fenwa.core.pot.specification import Medium
@@ -415,10 +416,23 @@ def test_a_rinse_that_was_told_starts_the_count_anew_and_a_job_put_off_comes_bac
     assert due.due_on == TODAY - 300 * DAY
     assert errands([replace(pot, rinsed_on=TODAY - DAY)], [], TODAY) == []
     assert errands([replace(pot, rinsed_on=TODAY - DAY)], [], TODAY + 99 * DAY)[0].due_on == TODAY + 99 * DAY
-    assert standing([due], [SetAside(due.id)], TODAY) == []
-    assert standing([due], [SetAside(due.id, TODAY + DAY)], TODAY) == []
-    assert standing([due], [SetAside(due.id, TODAY)], TODAY) == [due], "put off until today: today it is back"
-    assert standing([due], [SetAside("pot-4-look-again-2026-01-01")], TODAY) == [due]
+
+    def said(errand_id: str = due.id, on: date = TODAY, days: int | None = None) -> list[Said]:
+        return [Said(errand_id=errand_id, kind="look again", on=on, put_off_days=days)]
+
+    assert still_asked([due], said(), TODAY) == []
+    assert still_asked([due], said(days=1), TODAY) == []
+    assert still_asked([due], said(on=TODAY - DAY, days=1), TODAY) == [due], "put off until today: today it is back"
+    assert still_asked([due], said("pot-4-look-again-2026-01-01"), TODAY) == [due]
+
+
+def test_only_a_rinse_that_was_done_starts_the_salt_of_a_tray_anew() -> None:
+    def said(kind: ErrandKind, on: date, days: int | None = None) -> Said:
+        return Said(errand_id="x", kind=kind, on=on, pot_id=3, put_off_days=days)
+
+    log = [said("rinse tray pot", TODAY), said("change reservoir", TODAY - DAY), said("repot", TODAY + DAY)]
+    assert rinsed_on([*log, said("rinse tray pot", TODAY + DAY, days=7)]) == {3: TODAY}
+    assert rinsed_on([]) == {}
 
 
 @pytest.mark.parametrize(

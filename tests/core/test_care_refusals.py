@@ -5,9 +5,9 @@ from typing import Any
 
 import pytest
 
-from fenwa.api.calculations import run_calculation
+from fenwa.api.calc.calculations import run_calculation
+from fenwa.core.calculations import list_calculations
 from fenwa.core.errors import DomainError
-from fenwa.core.registry import list_calculations
 
 BARK = {"theta_cc": 0.25, "phi": 0.55, "t_half_h": 1.0, "eta": 0.5, "R": 1.1, "name": "bark"}
 WEIGHTS = {"drained_g": 850, "dry_g": 600, "now_g": 700}

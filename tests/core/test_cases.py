@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from fenwa.api.calculations import run_calculation
+from fenwa.api.calc.calculations import run_calculation
 
 CASES = [
     case

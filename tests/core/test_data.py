@@ -5,7 +5,8 @@ from pathlib import Path
 
 import pytest
 
-from fenwa.core.data.loader import (
+from fenwa.core.errors import InputError, NotFound
+from fenwa.core.library.loader import (
     DATA,
     fertilizers,
     get_medium,
@@ -18,7 +19,6 @@ from fenwa.core.data.loader import (
     schools,
     sources,
 )
-from fenwa.core.errors import InputError, NotFound
 from fenwa.core.mix.dose import dose
 from fenwa.core.mix.elements import label_to_elements
 from fenwa.core.mix.label import K_IN_K2O, P_IN_P2O5

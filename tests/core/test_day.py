@@ -12,8 +12,8 @@ from fenwa.core.care.holds import blocked
 from fenwa.core.care.log import LogFacts, LoggedLook, LoggedPhase, LoggedPour, facts_of_log
 from fenwa.core.care.round_pot import round_pot
 from fenwa.core.care.standing import InForce
-from fenwa.core.data.loader import get_profile, habits, media, profiles, schools
-from fenwa.core.data.profile import Profile
+from fenwa.core.library.loader import get_profile, habits, media, profiles, schools
+from fenwa.core.library.profile import Profile
 from fenwa.core.pot.specification import PotSpec
 
 TODAY = date(2026, 6, 15)

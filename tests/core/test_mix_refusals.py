@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from fenwa.api.calculations import run_calculation
+from fenwa.api.calc.calculations import run_calculation
 from fenwa.core.errors import DomainError
 
 FEED = {"name": "13-3-15", "n_nitrate_pct": 13, "k_pct": 15, "label_rate": 1}
@@ -315,7 +315,7 @@ def test_what_cannot_be_is_refused_in_a_plain_sentence(
 
 
 def test_each_calculation_of_the_station_refuses_something() -> None:
-    from fenwa.core.registry import list_calculations
+    from fenwa.core.calculations import list_calculations
 
     of_mix = {c.name for c in list_calculations() if c.station == "mix"}
     assert {w[0] for w in WRONG} >= of_mix

@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fenwa.core.data.loader import fertilizers, schools
 from fenwa.core.errors import Infeasible, InputError, Overspecified, Underspecified
+from fenwa.core.library.loader import fertilizers, schools
 from fenwa.core.mix.acidity import acid_base_tendency, potential_acidity_kg_t
 from fenwa.core.mix.batch import batch_check
 from fenwa.core.mix.clear import precipitation_check

@@ -15,8 +15,8 @@ from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.readiness import Felt, ReadyRule
 from fenwa.core.care.round_pot import round_pot
-from fenwa.core.data.loader import get_profile, schools
-from fenwa.core.data.profile import PhaseFeeding
+from fenwa.core.library.loader import get_profile, schools
+from fenwa.core.library.profile import PhaseFeeding
 from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from tests.core.test_day import TODAY, ago, day_of
 

@@ -18,8 +18,8 @@ from fenwa.core.care.interval import Gap, drying_rate, learnt_days, mean_C, warm
 from fenwa.core.care.readiness import MOIST, Felt, Probe, ReadyRule, checked_rule, is_ready
 from fenwa.core.care.standing import SCOPES, in_force
 from fenwa.core.care.together import OwnLimits, own_limits, own_version
-from fenwa.core.data.loader import get_profile, profiles
 from fenwa.core.errors import DomainError, InputError
+from fenwa.core.library.loader import get_profile, profiles
 from tests.core.test_round import POT
 
 TODAY = date(2026, 11, 23)
@@ -102,7 +102,7 @@ def test_warmth_is_the_nearest_reading_else_the_usual_one() -> None:
     assert warmth_on((), TODAY) is None
     assert (mean_C(14, 24), mean_C(None, 24)) == (19, None)
     assert (warmth_since(readings, TODAY - 20 * DAY), warmth_since(readings, TODAY)) == (17.5, 21), "none since: a room"
-    assert quarantine_since("pot-7-end-of-quarantine-2026-12-14") == date(2026, 11, 2), "six weeks before"
+    assert quarantine_since(date(2026, 12, 14)) == date(2026, 11, 2), "six weeks before"
 
 
 @given(st.lists(st.integers(2, 30), min_size=3, max_size=12), st.floats(5, 35), st.floats(5, 35))

@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from fenwa.api.calculations import run_calculation
+from fenwa.api.calc.calculations import run_calculation
 from fenwa.core.entry import read_number
 from fenwa.core.errors import DomainError, Infeasible, InputError, OutOfRange, Overspecified, Underspecified
 

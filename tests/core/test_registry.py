@@ -6,10 +6,10 @@ from typing import Any
 
 import pytest
 
-from fenwa.api.calculations import describe, run_calculation
-from fenwa.core.data.loader import sources
+from fenwa.api.calc.calculations import describe, run_calculation
+from fenwa.core.calculations import get_calculation, list_calculations
 from fenwa.core.errors import NotFound
-from fenwa.core.registry import get_calculation, list_calculations
+from fenwa.core.library.loader import sources
 from tests.core.test_cases import CASES
 
 NAMES = [c.name for c in list_calculations()]

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fenwa.api.calculations import run_calculation
+from fenwa.api.calc.calculations import run_calculation
 from fenwa.core.errors import Infeasible, OutOfRange, Underspecified
 from fenwa.core.mix.ballast import can_ballast_share
 from fenwa.core.mix.label import Label

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fenwa.api.calculations import run_calculation
+from fenwa.api.calc.calculations import run_calculation
 from fenwa.core.mix.dose import dose
 from fenwa.core.mix.elements import label_to_elements
 from fenwa.core.mix.label import Label

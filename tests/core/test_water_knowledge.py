@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwa.core.data.loader import sources
 from fenwa.core.data.water_tables import acids, water_kinds
 from fenwa.core.entry import Span, brief, read_span
 from fenwa.core.errors import InputError, OutOfRange, Overspecified, Underspecified
+from fenwa.core.library.loader import sources
 from fenwa.core.water.acidify import acidify
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds, against, kind_findings

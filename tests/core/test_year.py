@@ -10,7 +10,7 @@ from fenwa.core.care.holds import blocked
 from fenwa.core.care.round import rise_per_mg_N
 from fenwa.core.care.standing import InForce
 from fenwa.core.care.year import YearPot, YearPour, YearWater, days_of
-from fenwa.core.data.loader import fertilizers, habits, media, profiles, schools
+from fenwa.core.library.loader import fertilizers, habits, media, profiles, schools
 from fenwa.core.pot.specification import PotSpec
 
 START, DAYS = date(2026, 1, 5), 365

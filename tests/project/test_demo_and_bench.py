@@ -12,8 +12,8 @@ from typer.testing import CliRunner
 from fenwa.api.app import prepare_store
 from fenwa.bench import _plain_loop, first_load_kB
 from fenwa.cli import app as commands
-from fenwa.core.data.loader import get_profile, media, profiles
 from fenwa.core.errors import Conflict
+from fenwa.core.library.loader import get_profile, media, profiles
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import Rhythm, forecast
 from fenwa.core.pot.specification import Medium, PotSpec, members_of

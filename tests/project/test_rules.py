@@ -5,6 +5,7 @@ import re
 import subprocess
 import sys
 import tomllib
+from graphlib import TopologicalSorter
 from pathlib import Path
 
 import pytest
@@ -52,6 +53,41 @@ def test_arrows_between_layers_go_one_way(path: Path) -> None:
             assert parts[1] in ALLOWED[layer], f"{path} imports {name}"
         elif layer == "core":
             assert parts[0] in OUTSIDE_OF_CORE | {"fenwa"}, f"core imports {name}"
+
+
+# from the ground up; a layer knows those before it
+CORE_LAYERS = ("data", "water", "pot", "mix", "library", "care", "units", "calculations")
+
+
+@pytest.mark.parametrize("path", [m for m in MODULES if m.is_relative_to(SRC / "core")], ids=lambda p: p.name)
+def test_layers_of_the_core_know_only_those_below(path: Path) -> None:
+    own = path.relative_to(SRC / "core").with_suffix("").parts[0]
+    known = CORE_LAYERS[: CORE_LAYERS.index(own) + 1] if own in CORE_LAYERS else ()
+    for name in imports(path):
+        parts = name.split(".")
+        if parts[:2] == ["fenwa", "core"] and len(parts) > 2 and parts[2] in CORE_LAYERS:
+            assert parts[2] in known, f"{path.name} imports {name}"
+
+
+def test_no_module_imports_itself_by_way_of_others() -> None:
+    names = {".".join(p.relative_to(SRC.parent).with_suffix("").parts): p for p in MODULES}
+    sorter = TopologicalSorter({name: imports(path) & set(names) for name, path in names.items()})
+    sorter.prepare()  # CycleError names the circle
+
+
+def is_router(path: Path) -> bool:
+    return "APIRouter(" in path.read_text("utf-8")
+
+
+@pytest.mark.parametrize("path", [m for m in MODULES if m.is_relative_to(SRC / "api")], ids=lambda p: p.stem)
+def test_routers_know_no_router_and_write_no_sql(path: Path) -> None:
+    found = imports(path)
+    assert "sqlalchemy" not in found, "a select belongs to the store"
+    assert not re.search(r"session\.(scalars|scalar|execute|query)\(", path.read_text("utf-8"))
+    if path.name not in ("routes.py", "app.py"):
+        routers = {m for m in MODULES if m.is_relative_to(SRC / "api") and is_router(m)}
+        named = {".".join(m.relative_to(SRC.parent).with_suffix("").parts) for m in routers}
+        assert not found & named
 
 
 def test_core_reads_no_clock_and_only_data_reads_files() -> None:

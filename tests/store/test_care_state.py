@@ -4,9 +4,10 @@ from datetime import date, timedelta
 
 import pytest
 
-from fenwa.core.data.loader import fertilizers
+from fenwa.core.care.vocabulary import SKIPPED, TREATED
+from fenwa.core.library.loader import fertilizers
 from fenwa.store import models
-from fenwa.store.care_state import SKIPPED, TREATED, profile_in_force
+from fenwa.store.care_state import profile_in_force
 from fenwa.store.collection import pots_today
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import touch, touch_all

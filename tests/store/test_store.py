@@ -1,6 +1,7 @@
 """The database file: pragmas, one transaction, migrations that keep every row."""
 
 import sqlite3
+from datetime import date
 from pathlib import Path
 
 import pytest
@@ -14,7 +15,7 @@ from fenwa.core.errors import Conflict
 from fenwa.demo.database import fill_if_stale
 from fenwa.store import migrate
 from fenwa.store.collection import pots_today, refresh_stale
-from fenwa.store.models import Base, Place, Pot, PotSummary, Pour
+from fenwa.store.models import Base, Event, Place, Pot, PotSummary, Pour
 from fenwa.store.session import Store
 from fenwa.store.water_state import waters_today
 from tests.conftest import TODAY, Client, pour
@@ -168,3 +169,19 @@ def test_demo_is_made_once_a_day_and_is_the_same_each_time(tmp_path: Path) -> No
             sums.append(sum(p.volume_L or 0 for p in session.query(Pour)))
         store.close()
     assert sums[0] == sums[1]
+
+
+def test_what_a_job_was_moves_from_its_note_into_columns(tmp_path: Path) -> None:
+    path = tmp_path / "old.sqlite"
+    old = sqlite3.connect(path)
+    old.executescript((Path(__file__).parent / "schemas" / "0005.sql").read_text("utf-8"))
+    old.close()
+    store = Store(path)
+    with store.reading() as session:
+        found = [(e.errand_id, e.errand_kind, e.errand_due_on) for e in session.query(Event).order_by(Event.id)]
+    store.close()
+    assert found == [
+        (None, None, None),
+        ("pot-1-end-of-quarantine-2026-11-02", "end of quarantine", date(2026, 11, 2)),
+        ("water-1-read", "water re-test", None),
+    ]

@@ -10,47 +10,24 @@ from typing import Any
 from fastapi import FastAPI
 from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
-from sqlalchemy import select
 from starlette.exceptions import HTTPException
 from starlette.types import Scope
 
 import fenwa
-from fenwa.api import (
-    problems,
-    router_batches,
-    router_bench,
-    router_calc,
-    router_care,
-    router_collection,
-    router_days,
-    router_decisions,
-    router_devices,
-    router_lan,
-    router_log,
-    router_measures,
-    router_meters,
-    router_mix,
-    router_mix_tools,
-    router_options,
-    router_places,
-    router_pot_files,
-    router_pots,
-    router_pours,
-    router_products,
-    router_readings,
-    router_ready,
-    router_remedies,
-    router_reports,
-    router_round,
-    router_water,
-    router_water_tools,
-    safety,
-    settings,
-)
+from fenwa.api import problems, safety
+from fenwa.api.calc import routes as calc
+from fenwa.api.care import routes as care
 from fenwa.api.door import Door
-from fenwa.core.data.loader import fertilizers
+from fenwa.api.house import routes as house
+from fenwa.api.log import routes as log
+from fenwa.api.mix import routes as mix
+from fenwa.api.pots import routes as pots
+from fenwa.api.round import routes as rounds
+from fenwa.api.water import routes as water
+from fenwa.core.library.loader import fertilizers
 from fenwa.devices.desk import PenDesk
 from fenwa.store.collection import refresh_stale
+from fenwa.store.mix_rows import library_ids
 from fenwa.store.models import Product
 from fenwa.store.session import Store
 
@@ -93,37 +70,8 @@ def create_app(
     app.state.door = door
     problems.install(app)
     safety.install(app)
-    for module in (
-        router_calc,
-        router_options,
-        router_water,
-        router_remedies,
-        router_readings,
-        router_meters,
-        router_reports,
-        router_water_tools,
-        router_devices,
-        router_mix,
-        router_mix_tools,
-        router_batches,
-        router_products,
-        router_measures,
-        router_collection,
-        router_pot_files,
-        router_pots,
-        router_pours,
-        router_bench,
-        router_care,
-        router_ready,
-        router_decisions,
-        router_places,
-        router_log,
-        router_round,
-        router_days,
-        router_lan,
-        settings,
-    ):
-        app.include_router(module.router)
+    for room in (calc, water, mix, pots, log, care, rounds, house):
+        app.include_router(room.router)
     if web is not None:
         app.mount("/", Interface(directory=web, html=True), name="web")
     return app
@@ -134,7 +82,7 @@ def prepare_store(store: Store) -> None:
     from dataclasses import asdict
 
     with store.writing() as session:
-        known = set(session.scalars(select(Product.library_id)))
+        known = library_ids(session)
         for item in fertilizers().values():
             if item.id not in known:
                 session.add(Product(library_id=item.id, name=item.label.name, label=asdict(item.label)))

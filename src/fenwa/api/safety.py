@@ -11,9 +11,9 @@ from starlette.concurrency import run_in_threadpool
 from starlette.middleware.base import RequestResponseEndpoint
 
 from fenwa.api.door import at_home, is_loopback
+from fenwa.api.house.entrance import door_of, refuse_entry
 from fenwa.api.intake import BODY_LIMIT, Intake, too_large
 from fenwa.api.problems import problem
-from fenwa.api.router_lan import door_of, refuse_entry
 
 SIGN_IN = "/sign-in"
 # Emotion writes style elements at run time, hence 'unsafe-inline' for styles only

@@ -1,4 +1,4 @@
-"""Imports every module that registers a calculation. Add a line for a new one."""
+"""Every registered calculation, by name. Add a line for a new module."""
 
 # ruff: noqa: F401
 
@@ -59,3 +59,20 @@ import fenwa.core.water.tds
 import fenwa.core.water.temperature
 import fenwa.core.water.verdict
 import fenwa.core.water.watch
+from fenwa.core.errors import NotFound
+from fenwa.core.registry import Calculation, registered
+
+
+def list_calculations() -> list[Calculation]:
+    """All registered calculations by name."""
+    return [entry for _, entry in sorted(registered().items())]
+
+
+def get_calculation(name: str) -> Calculation:
+    """The calculation of that name, or NotFound with the names there are."""
+    found = registered()
+    if name not in found:
+        raise NotFound(
+            f"There is no calculation named “{name}”. There are: {', '.join(sorted(found))}.", pointer="/name"
+        )
+    return found[name]

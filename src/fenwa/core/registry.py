@@ -10,7 +10,6 @@ from dataclasses import dataclass, replace
 from typing import Any, ParamSpec, TypeVar
 
 from fenwa.core.entry import check_plain
-from fenwa.core.errors import NotFound
 from fenwa.core.working import Computed
 
 P = ParamSpec("P")
@@ -99,17 +98,6 @@ def calculation(
     return register
 
 
-def list_calculations() -> list[Calculation]:
-    """All registered calculations by name."""
-    import fenwa.core.calculations  # noqa: F401 - importing it registers them
-
-    return [_CALCULATIONS[name] for name in sorted(_CALCULATIONS)]
-
-
-def get_calculation(name: str) -> Calculation:
-    """The calculation of that name, or NotFound with the names there are."""
-    for entry in list_calculations():
-        if entry.name == name:
-            return entry
-    known = ", ".join(c.name for c in list_calculations())
-    raise NotFound(f"There is no calculation named “{name}”. There are: {known}.", pointer="/name")
+def registered() -> dict[str, Calculation]:
+    """What has registered itself so far, by name; ``core/calculations.py`` has imported all there are."""
+    return dict(_CALCULATIONS)

@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 from sqlalchemy.orm import Session
 
-from fenwa.core.data.loader import fertilizers, get_medium, get_profile, habits
+from fenwa.core.library.loader import fertilizers, get_medium, get_profile, habits
 from fenwa.core.mix.asked_dose import Dose
 from fenwa.core.mix.dose import dose
 from fenwa.core.pot.balance import Soil, State, dry, no_exit, root_zone_ec, water
@@ -273,7 +273,7 @@ def _pour_all(story: _Story, p: DemoPot, pot: models.Pot, start: date) -> dict[d
         if job == "flush":
             volume = round((soil.W_m_cc + soil.W_i) * 3.0, 1)
         batch = _can(story, on, nitrogen) if job == "feed" else None
-        ec = (batch.measured_uS_cm or batch.predicted_uS_cm) if batch else story.cistern[on]
+        ec = batch.ec_uS_cm if batch else story.cistern[on]
         route = "top" if job == "flush" else p.route
         pour = models.Pour(
             pot_id=pot.id,

@@ -12,7 +12,7 @@ from fenwa.devices.link import PenLink, PenUnplugged
 from fenwa.formats.senml import SenmlValue, parse_senml
 
 LONGEST_s = 60.0  # a pen that has not settled by then will not
-MOST_SAMPLES = 600
+MAX_SAMPLES = 600
 
 
 @dataclass(frozen=True)
@@ -63,7 +63,7 @@ class PenReading:
     def _take(self, values: list[SenmlValue]) -> None:
         by = {v.quantity: v for v in values}
         ec = by.get("ec")
-        if ec is None or len(self.trace) >= MOST_SAMPLES:
+        if ec is None or len(self.trace) >= MAX_SAMPLES:
             return
         self.device = ec.device
         self._start = self._start or ec.at

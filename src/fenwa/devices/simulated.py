@@ -12,6 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date
 
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.water.compensation import ALPHA_KCL_PER_C, factor_to_25
 from fenwa.devices.link import PenUnplugged
 
@@ -64,7 +65,7 @@ class SimulatedPen:
 
     def gain(self) -> float:
         """Its slope on this day: it tires."""
-        return GAIN_AT_START - DRIFT_PER_MONTH * max(0, (self._today() - MADE_ON).days) / 30.44
+        return GAIN_AT_START - DRIFT_PER_MONTH * max(0, (self._today() - MADE_ON).days) / DAYS_A_MONTH
 
     def ask(self, request: str) -> None:
         """``start`` begins to send, ``stop`` ends it."""

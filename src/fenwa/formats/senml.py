@@ -18,7 +18,7 @@ _NUMBERS = {"bt", "bv", "bs", "bver", "v", "s", "t", "ut"}
 VERSION = 10
 # unit -> (quantity, factor to µS/cm, °C or pH); mS/m is a secondary unit of RFC 8798
 UNITS = {"S/m": ("ec", 10_000.0), "mS/m": ("ec", 10.0), "Cel": ("temperature", 1.0), "pH": ("pH", 1.0)}
-MOST_RECORDS = 2000
+MAX_RECORDS = 2000
 LIMITS = {"ec": 200_000.0, "temperature": 60.0, "pH": 14.0}
 
 
@@ -74,8 +74,8 @@ def _records(text: str) -> list[tuple[int, Any]]:
             where = error.pos if isinstance(error, json.JSONDecodeError) else at
             raise _refuse(line_of(min(where, len(text))), len(found) + 1, f"not valid JSON: {reason}.") from error
         found.append((line_of(at), value))
-        if len(found) > MOST_RECORDS:
-            raise _refuse(line_of(at), len(found), f"at most {MOST_RECORDS} records are taken at once.")
+        if len(found) > MAX_RECORDS:
+            raise _refuse(line_of(at), len(found), f"at most {MAX_RECORDS} records are taken at once.")
         at = _skip(text, end)
     if _skip(text, at + 1) != len(text):
         raise _refuse(line_of(at), len(found), "something stands after the closing “]”.")

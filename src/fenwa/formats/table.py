@@ -12,7 +12,7 @@ from datetime import date
 
 from fenwa.core.errors import DomainError, InputError
 
-MOST_ROWS = 20_000
+MAX_ROWS = 20_000
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
 
 
@@ -64,8 +64,8 @@ def read_table(text: str, needed: Sequence[str]) -> tuple[list[str], list[Row]]:
                     raise refuse(start, "", f"has {len(cells)} cells, the header {len(header)}.")
                 padded = [*cells, *[""] * (len(header) - len(cells))]
                 rows.append(Row(start, {h: c.strip() for h, c in zip(header, padded, strict=True)}))
-                if len(rows) > MOST_ROWS:
-                    raise refuse(start, "", f"at most {MOST_ROWS} rows are taken at once. Split the file.")
+                if len(rows) > MAX_ROWS:
+                    raise refuse(start, "", f"at most {MAX_ROWS} rows are taken at once. Split the file.")
     except csv.Error as error:
         raise refuse(reader.line_num, "", f"is not CSV: {error}.") from error
     if not rows:

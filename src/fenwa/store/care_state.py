@@ -11,16 +11,16 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.condition import CLIMATE_DAYS, Override
-from fenwa.core.care.day import Prills
 from fenwa.core.care.day import Series as Warmth
-from fenwa.core.care.holds import PRILL_DONE
-from fenwa.core.care.interval import ROOM_C, mean_C, warmth_since
+from fenwa.core.care.interval import mean_C
+from fenwa.core.care.prills import Prills, prills_in
 from fenwa.core.care.readiness import Felt, Probe, ReadyRule
 from fenwa.core.care.standing import InForce, Scope, in_force
 from fenwa.core.care.together import own_version
-from fenwa.core.data.loader import get_profile
-from fenwa.core.data.profile import Profile
-from fenwa.core.mix.school import School, days_until_released, released_share
+from fenwa.core.care.vocabulary import TREATED, is_skip
+from fenwa.core.library.loader import get_profile
+from fenwa.core.library.profile import Profile
+from fenwa.core.mix.school import School
 from fenwa.store import models
 from fenwa.store.mix_state import label_of, schools_in_force
 from fenwa.store.models import (
@@ -38,8 +38,6 @@ from fenwa.store.models import (
     Weight,
 )
 
-SKIPPED = "skipped"  # a decision not to pour today
-TREATED = "leaves treated"
 CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
 
 
@@ -169,7 +167,7 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
     look_again: dict[int, Decision] = {}
     for d in session.scalars(of_pots(decisions.order_by(Decision.on, Decision.id), Decision.pot_id)):
         if d.pot_id is not None and d.look_again_on is not None:
-            if d.what == SKIPPED:
+            if is_skip(d.what):
                 skipped[d.pot_id] = d.look_again_on
             else:
                 look_again[d.pot_id] = d
@@ -270,11 +268,9 @@ def _prills(session: Session, today: date, only: set[int] | None, warmth: dict[i
     for given, product, place_id in session.execute(query):
         label = label_of(product)
         if label.kind == "prill" and label.longevity_days:
-            warm = warmth_since(warmth.get(place_id, ()), given.on)
-            at = label.longevity_at_C if label.longevity_at_C is not None else ROOM_C
-            share = released_share((today - given.on).days, label.longevity_days, warm, at)
-            days = days_until_released(PRILL_DONE, label.longevity_days, warm, at)
-            out[given.pot_id] = Prills(share, given.on + timedelta(days=round(days)))
+            out[given.pot_id] = prills_in(
+                given.on, label.longevity_days, label.longevity_at_C, warmth.get(place_id, ()), today
+            )
     return out
 
 

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, phase_on, pot_day
 from fenwa.core.care.together import strictest_of
-from fenwa.core.data.profile import Profile
+from fenwa.core.library.profile import Profile
 from fenwa.core.pot.fold import reading_of, rested, state_of
 from fenwa.core.pot.specification import PotSpec, band, members_of
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights

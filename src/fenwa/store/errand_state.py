@@ -2,24 +2,33 @@
 
 from __future__ import annotations
 
-from datetime import date, timedelta
+from datetime import date
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.core.care.errands import Errand, PotFacts, SetAside, ThingFacts, errands, standing
-from fenwa.core.data.loader import media
+from fenwa.core.care.errands import (
+    Errand,
+    PotFacts,
+    Said,
+    ThingFacts,
+    errands,
+    membrane_change,
+    meter_check,
+    rinsed_on,
+    still_asked,
+    water_retest,
+)
+from fenwa.core.care.vocabulary import DONE, LATER
+from fenwa.core.library.loader import media
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, membrane_trend
-from fenwa.core.water.watch import PastReading, water_watch
+from fenwa.core.water.watch import water_watch
 from fenwa.store import models
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.pot_today import PotToday
 from fenwa.store.session import remembered
+from fenwa.store.water_rows import membrane_pairs, open_meters, past_readings
 from fenwa.store.water_state import WaterToday, calibration_of
-
-DONE, LATER = "errand done", "errand later"
-NEWEST_READINGS = 60
-RINSES = ("rinse tray pot", "change reservoir")
 
 
 def errands_due(
@@ -40,13 +49,20 @@ def _errands_due(
             )
         )
     )
-    rinsed: dict[int, date] = {}
-    for e in events:
-        if e.kind == DONE and e.pot_id is not None and any(kind.replace(" ", "-") in e.note for kind in RINSES):
-            rinsed[e.pot_id] = max(e.on, rinsed.get(e.pot_id, e.on))
-    aside = [SetAside(e.note, None if e.kind == DONE else e.on + timedelta(days=e.days or 1)) for e in events]
+    said = [_said(e) for e in events]
+    rinsed = rinsed_on(said)
     found = errands([facts_of(p, care, rinsed.get(p.pot.id)) for p in pots], _things(session, waters, today), until)
-    return standing(found, aside, today)
+    return still_asked(found, said, today)
+
+
+def _said(e: models.Event) -> Said:
+    return Said(
+        errand_id=e.errand_id or "",
+        kind=e.errand_kind,  # type: ignore[arg-type]  # checked when it was stored
+        on=e.on,
+        pot_id=e.pot_id,
+        put_off_days=(e.days or 1) if e.kind == LATER else None,
+    )
 
 
 def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
@@ -77,64 +93,20 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
 def _things(session: Session, waters: list[WaterToday], today: date) -> list[ThingFacts]:
     """Meters to check, waters to read again, membranes to change."""
     out = []
-    for meter in session.scalars(select(models.Meter).where(models.Meter.archived_at.is_(None))):
+    for meter in open_meters(session):
         checked = calibration_of(session, meter, today)
         if checked is not None:  # one never checked says so at the Water station
-            on = checked.result.next_check_on
-            out.append(
-                ThingFacts(
-                    f"meter-{meter.id}-check",
-                    "meter check",
-                    f"{meter.name}: check in a standard",
-                    on,
-                    "A pen drifts: every figure rests on it.",
-                )
-            )
+            out.append(meter_check(meter.id, meter.name, checked.result.next_check_on))
     for w in waters:
-        rows = session.execute(
-            select(models.Reading.on, models.Reading.ec25_uS_cm)
-            .where(
-                models.Reading.water_id == w.water.id,
-                models.Reading.archived_at.is_(None),
-                models.Reading.on <= today,
-                models.Reading.ec25_uS_cm.is_not(None),
-            )
-            .order_by(models.Reading.on.desc(), models.Reading.id.desc())
-            .limit(NEWEST_READINGS)
-        )
-        past = [PastReading(on, ec) for on, ec in rows if ec is not None]
+        past = past_readings(session, w.water.id, today)
         watch = water_watch(kind=w.known.kind, readings=past, today=today, collected_on=w.water.collected_on).result
-        out.append(
-            ThingFacts(
-                f"water-{w.water.id}-read",
-                "water re-test",
-                f"{w.water.name}: read it again",
-                watch.retest_on,
-                "Its reading has grown old for a water of its kind.",
-            )
-        )
-        out.append(
-            ThingFacts(
-                f"water-{w.water.id}-membrane",
-                "membrane",
-                f"{w.water.name}: the membrane",
-                _membrane_on(session, w.water, today),
-                "It lets more through than you set as its floor: change it.",
-            )
-        )
+        out.append(water_retest(w.water.id, w.water.name, watch.retest_on))
+        out.append(membrane_change(w.water.id, w.water.name, _membrane_on(session, w.water, today)))
     return out
 
 
 def _membrane_on(session: Session, water: models.Water, today: date) -> date | None:
-    rows = session.scalars(
-        select(models.MembranePair)
-        .where(
-            models.MembranePair.water_id == water.id,
-            models.MembranePair.archived_at.is_(None),
-            models.MembranePair.on <= today,
-        )
-        .order_by(models.MembranePair.on, models.MembranePair.id)
-    ).all()
+    rows = membrane_pairs(session, water.id, today)
     if not rows:
         return None
     floor = water.membrane_floor_pct if water.membrane_floor_pct is not None else DEFAULT_FLOOR_PCT

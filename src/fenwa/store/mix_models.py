@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import CheckConstraint, ForeignKey
 from sqlalchemy.orm import Mapped, mapped_column
 
+from fenwa.core.mix.can import ec_of_can
 from fenwa.store.base import Base, Kept
 
 
@@ -89,6 +90,11 @@ class Batch(Kept, Base):
     left_L: Mapped[float | None]
     left_on: Mapped[date | None]
     __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
+
+    @property
+    def ec_uS_cm(self) -> float:
+        """What it reads: measured where it was, else predicted."""
+        return ec_of_can(self.measured_uS_cm, self.predicted_uS_cm)
 
 
 class Measure(Kept, Base):

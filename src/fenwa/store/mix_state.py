@@ -9,20 +9,18 @@ from typing import Any
 from sqlalchemy import func, or_, select
 from sqlalchemy.orm import Session
 
-from fenwa.core.data.loader import schools
-from fenwa.core.errors import Infeasible
+from fenwa.core.library.loader import schools
+from fenwa.core.mix.can import left_of_can, left_of_pack
 from fenwa.core.mix.elements import usual_feed
 from fenwa.core.mix.feed import ProductSlope
 from fenwa.core.mix.label import Label, density_of, label_from
 from fenwa.core.mix.school import School
-from fenwa.core.mix.slope import FEWEST, LoggedBatch, product_slope
+from fenwa.core.mix.slope import NEWEST_CANS, TELLING, MeasuredCan, slope_from_cans
 from fenwa.core.working import Computed
 from fenwa.store.models import Batch, Measure, Pour, Product, RecipeVersion, SchoolCopy, Vessel
 from fenwa.store.session import remembered
 
-_TELLING = ("fine", "check")  # a slipped decimal or an unstirred can tells nothing of the product
 ALL_FROM = 500  # cans: from here one sum over all is quicker than a list of them
-NEWEST_BATCHES = 40  # a slope follows the present pack, scale and habits
 
 
 def label_of(row: Product) -> Label:
@@ -76,23 +74,23 @@ def _fitted(session: Session, product: Product) -> Computed[ProductSlope] | None
             Batch.archived_at.is_(None),
             Batch.measured_uS_cm.is_not(None),
             Batch.dose_g_L > 0,
-            Batch.verdict.in_(_TELLING),
+            Batch.verdict.in_(TELLING),
         )
         .order_by(Batch.made_on.desc(), Batch.id.desc())
-        .limit(NEWEST_BATCHES)
+        .limit(NEWEST_CANS)
     )
-    logged = []
-    for b in rows:
-        model = b.model_added_uS_cm if b.model_added_uS_cm is not None else b.predicted_uS_cm - b.water_ec_uS_cm
-        rise = b.measured_uS_cm - b.water_ec_uS_cm
-        if not b.also and model > 0 and rise > 0:
-            logged.append(LoggedBatch(b.dose_g_L, model, rise))
-    if len(logged) < FEWEST:
-        return None
-    try:
-        return product_slope(batches=logged)
-    except Infeasible:  # cans that contradict the label teach nothing; the page works from the label
-        return None
+    cans = [
+        MeasuredCan(
+            dose_g_L=b.dose_g_L,
+            model_added_uS_cm=b.model_added_uS_cm,
+            predicted_uS_cm=b.predicted_uS_cm,
+            water_uS_cm=b.water_ec_uS_cm,
+            measured_uS_cm=b.measured_uS_cm,
+            alone=not b.also,
+        )
+        for b in rows
+    ]
+    return slope_from_cans(cans)
 
 
 def used_since(session: Session, product: Product, since: date) -> float:
@@ -114,9 +112,9 @@ def left_of(session: Session, product: Product) -> float | None:
     """What is left of a pack: what was seen, less the cans made since; None when nobody looked. [g or mL]"""
     if product.left_amount is None or product.left_on is None:
         return None
-    used = used_since(session, product, product.left_on)
     label = label_of(product)
-    return max(0.0, product.left_amount - (used / density_of(label) if label.form == "liquid" else used))
+    density = density_of(label) if label.form == "liquid" else None
+    return left_of_pack(product.left_amount, used_since(session, product, product.left_on), density)
 
 
 def batches_left(session: Session, batches: list[Batch]) -> dict[int, float]:
@@ -131,7 +129,7 @@ def batches_left(session: Session, batches: list[Batch]) -> dict[int, float]:
     if len(batches) < ALL_FROM:
         poured = poured.where(Pour.batch_id.in_([b.id for b in batches]))
     gone = {batch_id: float(litres or 0.0) for batch_id, litres in session.execute(poured)}
-    return {b.id: max(0.0, (b.volume_L if b.left_L is None else b.left_L) - gone.get(b.id, 0.0)) for b in batches}
+    return {b.id: left_of_can(b.volume_L, b.left_L, gone.get(b.id, 0.0)) for b in batches}
 
 
 def measures_of(session: Session, product_id: int | None = None) -> list[Measure]:

@@ -288,7 +288,10 @@ class Look(Kept, Base):
 
 
 class Event(Kept, Base):
-    """Anything else dated: repotted, moved, heating on, leaves treated (for ``days`` by the label)."""
+    """Anything else dated: repotted, moved, heating on, leaves treated (for ``days`` by the label).
+
+    A job done or put off names it in ``errand_id``, with its kind and the day it was due.
+    """
 
     __tablename__ = "event"
     pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id"), index=True)
@@ -297,6 +300,9 @@ class Event(Kept, Base):
     kind: Mapped[str]
     days: Mapped[int | None]
     note: Mapped[str] = mapped_column(default="")
+    errand_id: Mapped[str | None] = mapped_column(index=True)
+    errand_kind: Mapped[str | None]
+    errand_due_on: Mapped[date | None]
 
 
 class Decision(Kept, Base):

@@ -15,7 +15,7 @@ from fenwa.core.care.pattern import FedSoFar, Pattern
 from fenwa.core.care.phase import PhaseFound
 from fenwa.core.care.readiness import Felt, Ready, ReadyRule
 from fenwa.core.care.standing import InForce
-from fenwa.core.data.profile import OptIn, Profile
+from fenwa.core.library.profile import OptIn, Profile
 from fenwa.core.mix.school import School
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.pot.weights import PotWater

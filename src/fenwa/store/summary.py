@@ -12,8 +12,8 @@ from sqlalchemy.orm import Session
 import fenwa
 from fenwa.core.care.habit import start_of_medium_uS_cm
 from fenwa.core.care.log import LoggedLook, LoggedPhase, LoggedPour, facts_of_log
-from fenwa.core.data.loader import get_medium, get_profile, habits
-from fenwa.core.data.profile import Profile
+from fenwa.core.library.loader import get_medium, get_profile, habits
+from fenwa.core.library.profile import Profile
 from fenwa.core.mix.ballast import can_ballast_share
 from fenwa.core.mix.label import label_from
 from fenwa.core.pot.fold import Folded, Observation, Point, fold_log, rows_of, state_of

@@ -12,12 +12,13 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.entry import Span
 from fenwa.core.water.ions import WaterIons
-from fenwa.core.water.kind_checks import KnownOfWater
+from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.knowledge import Measured, Step, ions_to_mix, known_of, newest_tests, treatments_in_force
 from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
 from fenwa.core.water.quantities import MeasuredAmount, ions_of
 from fenwa.core.water.remedy import Candidate
+from fenwa.core.water.verdict import WaterVerdict, water_verdict
 from fenwa.core.working import Computed
 from fenwa.store.models import Finding, Meter, MeterCheck, Reading, Report, Treatment, Water
 from fenwa.store.session import remembered
@@ -51,6 +52,14 @@ class WaterToday:
         if self.ec25_uS_cm is None:
             return None
         return BaseWater(self.ec25_uS_cm, self.known.kind, self.ions, self.water.name)
+
+    def verdict(self, needs: PlantNeeds) -> Computed[WaterVerdict] | None:
+        """What it is for what a plant needs; None while no reading is usable."""
+        if self.ec25_uS_cm is None:
+            return None
+        return water_verdict(
+            ec25_uS_cm=self.ec25_uS_cm, half_width_uS_cm=self.half_width_uS_cm, water=self.known, plant=needs
+        )
 
     def candidate(self) -> Candidate | None:
         """The water as a remedy weighs it; None while no reading is usable."""
@@ -175,6 +184,11 @@ def calibration_of(session: Session, meter: Meter, day: date) -> Computed[MeterC
         for c in checks_of(session, meter.id, day)
     ]
     return meter_calibration(points=points, today=day, traits=traits_of(meter)) if points else None
+
+
+def amounts_of_findings(rows: Sequence[Finding]) -> tuple[MeasuredAmount, ...]:
+    """Stored lines as they were tested."""
+    return tuple(MeasuredAmount(f.quantity, Span(f.low, f.high), f.typed, f.unit) for f in rows)
 
 
 def finding_rows(water_id: int, on: date, amounts: list[MeasuredAmount], **source: int) -> list[Finding]:

@@ -13,7 +13,7 @@ from fenwa.core.working import Computed, Ledger
 
 Risk = Literal["none", "low", "high", "leave alone"]
 
-MOST_DAYS = 120
+MAX_DAYS = 120
 
 
 @dataclass(frozen=True)
@@ -150,9 +150,9 @@ def away_risk(*, pots: list[AwayPot], leaving: date, back: date) -> Computed[Awa
     robust-median; judgement
     """
     days = (back - leaving).days
-    if not 1 <= days <= MOST_DAYS:
+    if not 1 <= days <= MAX_DAYS:
         raise InputError(
-            f"Away from {leaving} to {back} is {days} days. Choose a return 1 to {MOST_DAYS} days after leaving.",
+            f"Away from {leaving} to {back} is {days} days. Choose a return 1 to {MAX_DAYS} days after leaving.",
             pointer="/back",
         )
     for i, p in enumerate(pots):

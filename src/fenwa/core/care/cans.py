@@ -13,7 +13,7 @@ from fenwa.core.working import Computed, Ledger
 SLOPE_uS_PER_mg_N = 7.0  # complete feeds without urea: 6 to 9
 SAFE = 0.95  # of the ceiling: the can is predicted, not measured
 LEAST_SHARE = 1 / 3  # of a pot's top: a can may be thinner than wished, not nothing
-MOST_NODES = 20_000  # of the search; beyond it the best found stands, never worse than the greedy one
+MAX_NODES = 20_000  # of the search; beyond it the best found stands, never worse than the greedy one
 
 
 @dataclass(frozen=True)
@@ -133,7 +133,7 @@ def _fewest(served: Served, n: int, greedy: list[tuple[int, float]]) -> tuple[li
             if len(chosen) < len(best):
                 best = list(chosen)
             return
-        if nodes > MOST_NODES:
+        if nodes > MAX_NODES:
             return
         most = max(len(who & left) for who in served.values())
         if len(chosen) + math.ceil(len(left) / most) >= len(best):
@@ -143,7 +143,7 @@ def _fewest(served: Served, n: int, greedy: list[tuple[int, float]]) -> tuple[li
             search(left - served[key], [*chosen, key])
 
     search(frozenset(range(n)), [])
-    return best, nodes <= MOST_NODES
+    return best, nodes <= MAX_NODES
 
 
 def _filled(

@@ -11,7 +11,7 @@ from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-MOST_DAYS = 120
+MAX_DAYS = 120
 
 
 @dataclass(frozen=True)
@@ -84,7 +84,7 @@ def coming_rounds(*, pots: list[ComingPot], today: date, days: int = 28) -> Comp
     ----------
     judgement
     """
-    require(days, "Days ahead", "d", low=1, high=MOST_DAYS, pointer="/days")
+    require(days, "Days ahead", "d", low=1, high=MAX_DAYS, pointer="/days")
     last = today + timedelta(days=int(days) - 1)
     wanted: dict[date, list[ComingPot]] = {}
     for i, p in enumerate(pots):

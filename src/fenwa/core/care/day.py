@@ -19,11 +19,12 @@ from fenwa.core.care.interval import Gap, drying_rate, learnt_days, warmth_on
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth, feeds_a_month, pattern_of
 from fenwa.core.care.phase import PhaseFound, PhaseSchool, Seen, phase_of
+from fenwa.core.care.prills import Prills
 from fenwa.core.care.readiness import Felt, Ready, ReadyRule, is_ready
 from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
 from fenwa.core.care.standing import InForce
-from fenwa.core.data.loader import habits
-from fenwa.core.data.profile import OptIn, PhaseFeeding, Profile
+from fenwa.core.library.loader import habits
+from fenwa.core.library.profile import OptIn, PhaseFeeding, Profile
 from fenwa.core.mix.school import School
 from fenwa.core.pot.specification import PotSpec, capacity_L
 from fenwa.core.pot.weights import PotWater, depleted_share
@@ -70,14 +71,6 @@ class PlaceFacts:
     def drying_rate(self, on: date) -> float:
         """How fast water goes on a day, by warmth and light."""
         return drying_rate(warmth_on(self.warmth, on), self.light_h(on))
-
-
-@dataclass(frozen=True)
-class Prills:
-    """Prills in a pot: the share they have given and the day they are spent."""
-
-    share_out: float
-    until: date
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,7 @@ Cause = Literal[
     "not known",
 ]
 
-MOST_AT_ONCE = 200
+MAX_AT_ONCE = 200
 _WORDS = ("one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 # what growers also call them; each is rooted or cut like the one it stands for
 _NAMES: dict[str, Relation] = {
@@ -73,8 +73,8 @@ def read_fast_add(text: str) -> FastAdd:
         count = 1
     if count is None:
         raise InputError(f"“{found.group(1)}” is not a number. Write 6 or six.", pointer="/phrase")
-    if not 1 <= count <= MOST_AT_ONCE:
-        raise InputError(f"{count} at once: add 1 to {MOST_AT_ONCE}.", pointer="/phrase")
+    if not 1 <= count <= MAX_AT_ONCE:
+        raise InputError(f"{count} at once: add 1 to {MAX_AT_ONCE}.", pointer="/phrase")
     relation = _NAMES.get(name) or _NAMES.get(name.removesuffix("s")) or _NAMES.get({"gemmae": "gemma"}.get(name, ""))
     if relation is None:
         known = ", ".join(f"{r}s" for r in get_args(Relation))

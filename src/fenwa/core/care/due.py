@@ -10,7 +10,7 @@ from fenwa.core.care.condition import Hold
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, spray_is_due
 from fenwa.core.care.readiness import Ready
-from fenwa.core.data.profile import PhaseFeeding
+from fenwa.core.library.profile import PhaseFeeding
 from fenwa.core.mix.school import School
 
 Job = Literal["feed", "plain", "flush", "leaf spray"]

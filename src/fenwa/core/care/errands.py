@@ -4,32 +4,20 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Literal
 
+from fenwa.core.care.vocabulary import RINSES, ErrandKind
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.pot.flush import FromAbove
-
-ErrandKind = Literal[
-    "rinse tray pot",
-    "change reservoir",
-    "look again",
-    "end of quarantine",
-    "prills spent",
-    "repot",
-    "look",
-    "meter check",
-    "water re-test",
-    "membrane",
-]
 
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
 TRAY_RINSE_DAYS = 120  # where the kind names no cadence
 RESERVOIR_DAYS = 28
-DAYS_A_MONTH = 30.44
+SETTLED_BY_LOG: tuple[ErrandKind, ...] = ("meter check", "water re-test", "repot")
 
 
-def quarantine_since(errand_id: str) -> date:
-    """When a quarantine began, from the lasting name of the job that ends it."""
-    return date.fromisoformat(errand_id[-10:]) - timedelta(days=QUARANTINE_DAYS)
+def quarantine_since(due_on: date) -> date:
+    """When a quarantine began, from the day its end was due."""
+    return due_on - timedelta(days=QUARANTINE_DAYS)
 
 
 @dataclass(frozen=True)
@@ -77,6 +65,11 @@ class Errand:
     pot_id: int | None
     title: str
     sentence: str
+
+    @property
+    def done_here(self) -> bool:
+        """Whether a word settles it; else a check, a reading or a repotting logged elsewhere does."""
+        return self.kind not in SETTLED_BY_LOG
 
 
 def _rinse(p: PotFacts) -> tuple[date, str] | None:
@@ -158,15 +151,70 @@ def errands(pots: list[PotFacts], things: list[ThingFacts], until: date) -> list
     return sorted((e for e in found if e.due_on <= until), key=lambda e: (e.due_on, e.title))
 
 
-@dataclass(frozen=True)
-class SetAside:
-    """What was said of an errand: done, or put off until a day."""
+@dataclass(frozen=True, kw_only=True)
+class Said:
+    """What was said of an errand on a day: done, or put off by some days. [d]"""
 
     errand_id: str
-    until: date | None = None
+    kind: ErrandKind | None
+    on: date
+    pot_id: int | None = None
+    put_off_days: int | None = None
+
+    @property
+    def until(self) -> date | None:
+        """The day it is asked for again; None: done."""
+        return None if self.put_off_days is None else self.on + timedelta(days=self.put_off_days)
 
 
-def standing(found: list[Errand], aside: list[SetAside], today: date) -> list[Errand]:
+def rinsed_on(said: list[Said]) -> dict[int, date]:
+    """The day each pot's tray or reservoir was last said to be changed."""
+    out: dict[int, date] = {}
+    for s in said:
+        if s.until is None and s.pot_id is not None and s.kind in RINSES:
+            out[s.pot_id] = max(s.on, out.get(s.pot_id, s.on))
+    return out
+
+
+def ends_quarantine(kind: str | None) -> bool:
+    """Whether doing a job of this kind lets a pot back among the others."""
+    return kind == "end of quarantine"
+
+
+def still_asked(found: list[Errand], said: list[Said], today: date) -> list[Errand]:
     """Errands nobody has done or put off beyond today."""
-    hidden = {a.errand_id for a in aside if a.until is None or a.until > today}
+    hidden = {s.errand_id for s in said if s.until is None or s.until > today}
     return [e for e in found if e.id not in hidden]
+
+
+def meter_check(meter_id: int, name: str, due_on: date) -> ThingFacts:
+    """A meter to be checked; one never checked says so where it is used."""
+    return ThingFacts(
+        f"meter-{meter_id}-check",
+        "meter check",
+        f"{name}: check in a standard",
+        due_on,
+        "A pen drifts: every figure rests on it.",
+    )
+
+
+def water_retest(water_id: int, name: str, due_on: date | None) -> ThingFacts:
+    """A source to be read again."""
+    return ThingFacts(
+        f"water-{water_id}-read",
+        "water re-test",
+        f"{name}: read it again",
+        due_on,
+        "Its reading has grown old for a water of its kind.",
+    )
+
+
+def membrane_change(water_id: int, name: str, due_on: date | None) -> ThingFacts:
+    """A membrane below its floor."""
+    return ThingFacts(
+        f"water-{water_id}-membrane",
+        "membrane",
+        f"{name}: the membrane",
+        due_on,
+        "It lets more through than you set as its floor: change it.",
+    )

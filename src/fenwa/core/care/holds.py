@@ -7,6 +7,7 @@ from datetime import date
 
 from fenwa.core.care.climate_holds import of_climate
 from fenwa.core.care.condition import Blocked, Condition, Hold
+from fenwa.core.care.prills import PRILL_DONE
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -17,7 +18,6 @@ CHARGED_TIMES = 1.2  # of the comfortable top: a charged mix is spent when its r
 UNKNOWN_CHARGE_DAYS = 42
 CRUST_DAYS = 60
 RUNOFF_DAYS = 28  # an older runoff says little of today: the prediction stands instead
-PRILL_DONE = 0.85
 BONE_DRY = 0.6  # share of all the medium can hold that is gone: feed would burn
 ILL_DAYS = 30  # a mark of illness stands until it is looked at again or this long
 OVERRIDE_DAYS = 60

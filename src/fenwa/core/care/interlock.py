@@ -36,3 +36,8 @@ def pour_objections(p: PourPlan) -> tuple[str, ...]:
     act = "feed" if p.job == "feed" else "flush" if p.job == "flush" else "water"
     out.extend(f"{p.code}: {h.reason}" for h in p.holds if blocked((h,), act))  # type: ignore[arg-type]
     return tuple(out)
+
+
+def unanswered(p: PourPlan, note: str) -> tuple[str, ...]:
+    """Objections that nobody answered; a note of one word or more answers them all."""
+    return () if note.strip() else pour_objections(p)

@@ -9,13 +9,14 @@ from datetime import date, timedelta
 from statistics import median
 from typing import Literal
 
+from fenwa.core.constants import Z80
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-FEWEST_GAPS = 3  # below this the log tells nothing yet
+MIN_GAPS = 3  # below this the log tells nothing yet
 NEWEST_GAPS = 12
-TO_SD, TO_80 = 1.4826, 1.2816  # median absolute deviation to SD, and half-width of the central 80 %
+TO_SD = 1.4826  # median absolute deviation to SD
 LEAST_SPREAD = 0.15  # of the interval: nobody waters by the clock
 FORMING = 0.5  # a plant pushing a new leaf or spike drinks about twice as fast
 REFERENCE_C, TEMPERATURE_DOUBLES_C = 22.0, 20.0
@@ -102,12 +103,12 @@ def learnt_days(
 ) -> tuple[float, float, float, int]:
     """Days, low, high and how many gaps they rest on; the plain core of the calculation. [d]"""
     kept = [g.days * g.rate for g in gaps[-NEWEST_GAPS:] if g.days > 0]
-    if len(kept) < FEWEST_GAPS:
+    if len(kept) < MIN_GAPS:
         middle, spread, n = fallback_days, 0.5 * fallback_days, 0
         rate_now = 1.0
     else:
         middle = median(kept)
-        spread = max(TO_80 * TO_SD * median([abs(k - middle) for k in kept]), LEAST_SPREAD * middle)
+        spread = max(Z80 * TO_SD * median([abs(k - middle) for k in kept]), LEAST_SPREAD * middle)
         n = len(kept)
     share = (FORMING if forming else 1.0) / rate_now
     days = min(max(middle * share, SHORTEST_DAYS), LONGEST_DAYS)

@@ -169,3 +169,8 @@ def _roots_work(looks: Sequence[LoggedLook], root: LoggedLook | None) -> bool | 
         root.root_cm if root else None,
         root.on if root else None,
     )
+
+
+def opens_leaf(said_new: bool, any_known: bool, length_mm: float | None) -> bool:
+    """Whether a look begins the record of a leaf: one said to be new, or the first that is ever measured."""
+    return said_new or (not any_known and length_mm is not None)

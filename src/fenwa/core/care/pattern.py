@@ -6,13 +6,13 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
 
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.mix.school import School
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-DAYS_A_MONTH = 30.44
 LEAST_INTERVAL_DAYS = 0.2
 PatternKind = Literal["count", "days", "leaf spray", "prills", "none"]
 PatternJob = Literal["feed", "plain", "leaf spray", "none"]

@@ -11,8 +11,8 @@ from typing import Literal
 
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.season import YEAR, Hemisphere, days_from_shortest, days_into
-from fenwa.core.data.profile import Rest
 from fenwa.core.entry import require
+from fenwa.core.library.profile import Rest
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 

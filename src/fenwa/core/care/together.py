@@ -6,9 +6,9 @@ from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from fenwa.core.care.cans import SLOPE_uS_PER_mg_N
-from fenwa.core.data.profile import FlushHabit, OptIn, PhaseFeeding, Profile, profile_from
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
+from fenwa.core.library.profile import FlushHabit, OptIn, PhaseFeeding, Profile, profile_from
 
 _ABOVE = ("never", "tray_change", "water_change", "soak_rinse", "rim_only", "yes_or_dunk", "yes")  # strictest first
 EDITABLE = {

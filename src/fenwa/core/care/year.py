@@ -15,7 +15,7 @@ from fenwa.core.care.due import FLUSH_SHARE, Job, RoundPot, job_of, sprays_today
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import pattern_of, spray_is_due
 from fenwa.core.care.round_pot import round_pot
-from fenwa.core.data.profile import Profile
+from fenwa.core.library.profile import Profile
 from fenwa.core.pot.balance import State, at_capacity, dry, pour_through_reading, water
 from fenwa.core.pot.specification import PotSpec, capacity_L, members_of
 from fenwa.core.water.kind_checks import KnownOfWater

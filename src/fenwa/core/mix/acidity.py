@@ -8,7 +8,7 @@ from typing import Literal
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.mix.elements import ions_per_gram
-from fenwa.core.mix.feed import MOST_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of
+from fenwa.core.mix.feed import MAX_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of
 from fenwa.core.mix.label import Label
 from fenwa.core.registry import calculation
 from fenwa.core.water.ions import MOLAR_MASS, MEQ_CaCO3
@@ -43,6 +43,16 @@ class Tendency:
     products: tuple[ProductAcidity, ...]
     confidence: str
     sentence: str
+
+
+def acidity_of(label: Label) -> float | None:
+    """What a label states of its potential acidity, else what its ions say; None for a feed without a ppm.
+
+    [kg CaCO3/t]
+    """
+    if label.acidity_kg_t is not None or label.kind != "soluble":
+        return label.acidity_kg_t
+    return potential_acidity_kg_t(label)
 
 
 def potential_acidity_kg_t(label: Label) -> float:
@@ -90,8 +100,8 @@ def acid_base_tendency(*, feeds: list[Feed], alkalinity_mg_L_CaCO3: float | None
     ----------
     pierre-1933; E1.9; E1.10
     """
-    if not 1 <= len(feeds) <= MOST_PRODUCTS:
-        raise InputError(f"A can takes 1 to {MOST_PRODUCTS} products; {len(feeds)} given.", pointer="/feeds")
+    if not 1 <= len(feeds) <= MAX_PRODUCTS:
+        raise InputError(f"A can takes 1 to {MAX_PRODUCTS} products; {len(feeds)} given.", pointer="/feeds")
     ledger = Ledger("Which way the pH drifts", "A tendency over weeks; never a pH.", ("pierre-1933", "label"))
     products, terms = [], []
     for i, f in enumerate(feeds, 1):

@@ -8,7 +8,7 @@ from typing import Literal
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.mix.elements import Elements, closing_sentence, ions_per_gram
-from fenwa.core.mix.feed import MOST_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of, sum_ions
+from fenwa.core.mix.feed import MAX_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of, sum_ions
 from fenwa.core.mix.solubility import SolubilityCheck, TRACE_mg_g, bare_metal, checked, neutrals_of, salts_of
 from fenwa.core.registry import calculation
 from fenwa.core.water.conductivity import dissolve, prepared
@@ -200,8 +200,8 @@ def precipitation_check(
     ----------
     precipitation-rules; gregory-1970; ohlinger-1998
     """
-    if not 1 <= len(feeds) <= MOST_PRODUCTS:
-        raise InputError(f"A can takes 1 to {MOST_PRODUCTS} products; {len(feeds)} given.", pointer="/feeds")
+    if not 1 <= len(feeds) <= MAX_PRODUCTS:
+        raise InputError(f"A can takes 1 to {MAX_PRODUCTS} products; {len(feeds)} given.", pointer="/feeds")
     require(times, "Strength of the stock over the can", "times", low=1, high=STRONGEST, pointer="/times")
     require(storage_C, "Coldest store", "°C", low=0, high=30, pointer="/storage_C")
     for i, f in enumerate(feeds):

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-DAYS_A_MONTH = 30.44
 FAR_DAYS = 3650
 
 

@@ -8,7 +8,7 @@ from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.errors import Infeasible, InputError
-from fenwa.core.mix.feed import MOST_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of
+from fenwa.core.mix.feed import MAX_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of
 from fenwa.core.mix.solubility import SOLUBLE_SHARE, solubility_at
 from fenwa.core.mix.stock import BottleContent, StockBottle, dilution_words, hazard_line, keeps_weeks_of, split_for
 from fenwa.core.mix.weighing import WEIGHABLE_STEPS, combined_relative_error
@@ -79,8 +79,8 @@ def injector(
     E1.11; precipitation-rules
     """
     made = [f for f in feeds if f.dose_g_L > 0]
-    if not 1 <= len(made) <= MOST_PRODUCTS:
-        raise InputError(f"A stock takes 1 to {MOST_PRODUCTS} products; {len(made)} given.", pointer="/feeds")
+    if not 1 <= len(made) <= MAX_PRODUCTS:
+        raise InputError(f"A stock takes 1 to {MAX_PRODUCTS} products; {len(made)} given.", pointer="/feeds")
     for i, f in enumerate(made):
         elements_of(f.label)
         require(f.dose_g_L, f"Dose of {f.label.name}", "g/L", low=0, high=DOSE_MAX_g_L, pointer=f"/feeds/{i}/dose_g_L")

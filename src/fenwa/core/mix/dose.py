@@ -7,7 +7,7 @@ from fenwa.core.errors import InputError, OutOfRange
 from fenwa.core.mix.asked_dose import AskedDose, Dose
 from fenwa.core.mix.elements import Elements, ions_per_gram, label_to_elements
 from fenwa.core.mix.feed import (
-    MOST_PRODUCTS,
+    MAX_PRODUCTS,
     DOSE_MAX_g_L,
     Feed,
     FeedModel,
@@ -105,8 +105,8 @@ def dose(
     require(scale_step_g, "Scale step", "g", low=0, open_low=True, high=100, pointer="/scale_step_g")
     require(syringe_step_mL, "Syringe step", "mL", low=0, open_low=True, high=50, pointer="/syringe_step_mL")
     check_mode(strength, element)
-    if len(others) >= MOST_PRODUCTS:
-        raise InputError(f"A can takes at most {MOST_PRODUCTS} products.", pointer="/also")
+    if len(others) >= MAX_PRODUCTS:
+        raise InputError(f"A can takes at most {MAX_PRODUCTS} products.", pointer="/also")
     rest = [
         (
             elements_of(f.label),

@@ -20,7 +20,7 @@ DOSE_MAX_g_L = 20.0  # far above any feed; keeps a slipped decimal out
 MODEL_ERROR = 0.05  # of the ion model below 3000 µS/cm
 CLOSURE_ERROR = 0.10  # of what the label leaves unlisted
 OWN_SLOPE = (0.2, 5.0)  # times the ion model's: beyond that the label is another product's
-MOST_PRODUCTS = 6
+MAX_PRODUCTS = 6
 _NEAR_uS_cm = 1e-4
 _MOST_SECANTS = 12
 # to weigh parts of a can by what they add to the reading; infinite dilution is near enough for that
@@ -209,8 +209,8 @@ def feed_conductivity(
     ----------
     E1.6; E1.8; robinson-stokes ch. 7
     """
-    if not 1 <= len(feeds) <= MOST_PRODUCTS:
-        raise InputError(f"A can takes 1 to {MOST_PRODUCTS} products; {len(feeds)} given.", pointer="/feeds")
+    if not 1 <= len(feeds) <= MAX_PRODUCTS:
+        raise InputError(f"A can takes 1 to {MAX_PRODUCTS} products; {len(feeds)} given.", pointer="/feeds")
     require(base.ec25_uS_cm, f"EC of {base.name}", "µS/cm", low=0, high=20_000, pointer="/base/ec25_uS_cm")
     elements = [elements_of(f.label) for f in feeds]
     for i, f in enumerate(feeds):

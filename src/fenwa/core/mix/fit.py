@@ -9,7 +9,7 @@ import numpy as np
 from fenwa.core.entry import require
 from fenwa.core.errors import Infeasible, InputError
 from fenwa.core.mix.elements import Elements, ions_per_gram
-from fenwa.core.mix.feed import MOST_PRODUCTS, elements_of, sum_ions
+from fenwa.core.mix.feed import MAX_PRODUCTS, elements_of, sum_ions
 from fenwa.core.mix.fit_search import (
     Array,
     FitTarget,
@@ -181,8 +181,8 @@ def recipe_fit(
 
 
 def _check(products: list[Label], targets: list[FitTarget], volume_L: float, scale: float, syringe: float) -> None:
-    if not 1 <= len(products) <= MOST_PRODUCTS:
-        raise InputError(f"A fit takes 1 to {MOST_PRODUCTS} products; {len(products)} given.", pointer="/products")
+    if not 1 <= len(products) <= MAX_PRODUCTS:
+        raise InputError(f"A fit takes 1 to {MAX_PRODUCTS} products; {len(products)} given.", pointer="/products")
     if len({p.name for p in products}) < len(products):
         raise InputError("The same product is chosen twice. Choose different ones.", pointer="/products")
     if not targets:

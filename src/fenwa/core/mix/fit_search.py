@@ -20,7 +20,7 @@ Array = NDArray[np.float64]
 WEIGHTS = {"N": 1.0, "K": 0.7, "Ca": 0.7, "Mg": 0.5, "P": 0.3}  # judgement, E1.18
 OTHER_WEIGHT = 0.3
 REACH = 2  # steps of the scale searched to each side of the optimum
-MOST_g_L = 5.0  # of one product
+MAX_g_L = 5.0  # of one product
 GIVES_RATIO = 2.0  # a bound gives when the misfit without it is less than half
 _ROUNDS = 4  # the reading bends little: the cap's slopes settle in three
 
@@ -90,7 +90,7 @@ def best_doses(p: Problem, bend: float) -> Array:
 
     scale = p.w / p.t
     n = p.A.shape[1]
-    x = np.asarray(lsq_linear(p.A * scale[:, None], (p.t - p.b) * scale, bounds=(0, MOST_g_L)).x)
+    x = np.asarray(lsq_linear(p.A * scale[:, None], (p.t - p.b) * scale, bounds=(0, MAX_g_L)).x)
     rows = p.rows(bend)
     if all(row @ x <= bound + 1e-9 for row, bound in rows):
         return x
@@ -107,11 +107,11 @@ def best_doses(p: Problem, bend: float) -> Array:
             first,
             jac=gradient,
             method="SLSQP",
-            bounds=[(0, MOST_g_L)] * n,
+            bounds=[(0, MAX_g_L)] * n,
             constraints=held,
             options={"ftol": 1e-13, "maxiter": 400},
         )
-        answers.append(_inside(np.clip(found.x, 0, MOST_g_L), rows))
+        answers.append(_inside(np.clip(found.x, 0, MAX_g_L), rows))
     return min(answers, key=lambda y: float(p.objective(y)))
 
 

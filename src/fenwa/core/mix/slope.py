@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwa.core.entry import brief, require
@@ -10,7 +11,9 @@ from fenwa.core.mix.feed import OWN_SLOPE, ProductSlope
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-FEWEST = 3
+MIN_CANS = 3
+TELLING = ("fine", "check")  # verdicts of cans that teach: a slipped decimal or an unstirred can tells nothing
+NEWEST_CANS = 40  # a slope follows the present pack, scale and habits
 
 
 @dataclass(frozen=True)
@@ -20,6 +23,43 @@ class LoggedBatch:
     dose_g_L: float
     model_rise_uS_cm: float
     measured_rise_uS_cm: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class MeasuredCan:
+    """A can that was measured, as it is stored. ``alone``: no other product in it. [g/L, µS/cm]"""
+
+    dose_g_L: float
+    model_added_uS_cm: float | None
+    predicted_uS_cm: float
+    water_uS_cm: float
+    measured_uS_cm: float
+    alone: bool
+
+
+def teaching(cans: Sequence[MeasuredCan]) -> list[LoggedBatch]:
+    """Cans that can teach a slope: of this product alone, and such that both model and meter saw it add salt.
+
+    What the model adds was not kept for the oldest cans; their prediction less their water stands in.
+    """
+    out = []
+    for c in cans:
+        model = c.predicted_uS_cm - c.water_uS_cm if c.model_added_uS_cm is None else c.model_added_uS_cm
+        rise = c.measured_uS_cm - c.water_uS_cm
+        if c.alone and model > 0 and rise > 0:
+            out.append(LoggedBatch(c.dose_g_L, model, rise))
+    return out
+
+
+def slope_from_cans(cans: Sequence[MeasuredCan]) -> Computed[ProductSlope] | None:
+    """The slope the cans teach; None before the third, and where they contradict the label: it stands then."""
+    logged = teaching(cans)
+    if len(logged) < MIN_CANS:
+        return None
+    try:
+        return product_slope(batches=logged)
+    except Infeasible:
+        return None
 
 
 @calculation("product-slope", title="Your own slope of a product", station="mix")
@@ -54,9 +94,9 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
     ----------
     E1.6; linear-regression
     """
-    if len(batches) < FEWEST:
+    if len(batches) < MIN_CANS:
         raise Underspecified(
-            f"A slope of your own needs {FEWEST} measured batches; {len(batches)} logged. "
+            f"A slope of your own needs {MIN_CANS} measured batches; {len(batches)} logged. "
             "Read the next cans with the pen.",
             pointer="/batches",
         )

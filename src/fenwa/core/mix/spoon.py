@@ -15,9 +15,9 @@ from fenwa.core.working import Computed, Ledger
 
 MeasureKind = Literal["spoon", "cap", "dropper"]
 CV_DENSITY_UNKNOWN, CV_LEVEL = 0.15, 0.10  # of an unweighed powder; of levelling by eye: judgement
-FEWEST_WEIGHINGS, FEWEST_COUNTS = 3, 1
+MIN_WEIGHINGS, MIN_COUNTS = 3, 1
 DROPS_IN_mL, WEIGHING_g = (2.0, 200.0), (0.0001, 2000.0)  # a drop as a label takes it: 0.005 to 0.5 mL
-MOST_SPOONS = 12
+MAX_SPOONS = 12
 SCALE_SHARE, SCATTER_SHARE = 0.2, 0.25  # of one level measure: above these a sentence says so
 
 
@@ -90,7 +90,7 @@ def spoon_calibration(
     ----------
     E1.12; E1.13
     """
-    need = FEWEST_COUNTS if kind == "dropper" else FEWEST_WEIGHINGS
+    need = MIN_COUNTS if kind == "dropper" else MIN_WEIGHINGS
     if len(weighings) < need:
         raise Underspecified(
             f"{len(weighings)} weighings are too few: weigh five level ones, at least {need}."
@@ -176,7 +176,7 @@ def in_measures(
 ) -> InMeasures | None:
     """An amount in halves of a level measure; None where it is too little or too much for it."""
     count = to_grid(amount / each, 0.5)
-    if not 1 <= count <= MOST_SPOONS:
+    if not 1 <= count <= MAX_SPOONS:
         return None
     made = count * each
     off = (made - amount) / amount * 100

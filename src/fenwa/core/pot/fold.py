@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 
+from fenwa.core.constants import POUR_PER_REFILL, Z80
 from fenwa.core.pot.balance import (
     Array,
     Drained,
@@ -29,7 +30,6 @@ from fenwa.core.pot.balance import (
 from fenwa.core.pot.methods import SPREAD_LN, Method, PT_WAIT_h
 from fenwa.core.pot.specification import (
     WETTING_ROUTES,
-    Z80,
     Members,
     PotSpec,
     WaterEvent,
@@ -186,7 +186,7 @@ def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -
     if event.volume_L is not None:
         volume = event.volume_L
     else:
-        volume = 1.25 * (soil.W_m_cc - dried.W_m)
+        volume = POUR_PER_REFILL * (soil.W_m_cc - dried.W_m)
         out.cautions.append("A pour's volume was not measured: the refill and a quarter more is taken.")
     if event.route == "soak":
         out.state, drained = soak(soil, dried, volume, C_in)
@@ -266,7 +266,7 @@ def present_rhythm(events: list[WaterEvent], today: date, pot: PotSpec) -> Rhyth
     if not gaps:
         return None
     interval = float(median(gaps))
-    usual = 1.25 * pot.loss_per_day * interval * capacity_L(pot)
+    usual = POUR_PER_REFILL * pot.loss_per_day * interval * capacity_L(pot)
     return Rhythm(
         interval,
         tuple(e.volume_L if e.volume_L is not None else usual for e in recent),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from fenwa.core.entry import require
@@ -10,7 +11,7 @@ from fenwa.core.pot.specification import Medium
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-MOST_PARTS = 8
+MAX_PARTS = 8
 
 
 @dataclass(frozen=True)
@@ -78,9 +79,9 @@ def medium_properties(*, parts: list[Part], charged: bool | None = None) -> Comp
     ----------
     textbook-media; volume weighting, judgement
     """
-    if not 1 <= len(parts) <= MOST_PARTS:
+    if not 1 <= len(parts) <= MAX_PARTS:
         raise InputError(
-            f"A mixture has 1 to {MOST_PARTS} parts, not {len(parts)}. Leave the smallest out.", pointer="/parts"
+            f"A mixture has 1 to {MAX_PARTS} parts, not {len(parts)}. Leave the smallest out.", pointer="/parts"
         )
     for i, p in enumerate(parts):
         require(p.parts, "Parts", "", low=0, open_low=True, high=100, pointer=f"/parts/{i}/parts")
@@ -103,3 +104,8 @@ def medium_properties(*, parts: list[Part], charged: bool | None = None) -> Comp
         ledger.caution("It came with feed: no feed until a runoff shows it used.")
     made = mixed(parts)
     return ledger.close(MixedMedium(made, held, made.name))
+
+
+def leading_part(shares: Mapping[str, float]) -> str:
+    """The medium of a mixture with the largest part, the first of equals; empty for no parts."""
+    return max(shares, key=lambda name: shares[name], default="")

@@ -8,11 +8,12 @@ from typing import Literal
 
 import numpy as np
 
+from fenwa.core.constants import Z80
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.balance import at_capacity, root_zone_ec
 from fenwa.core.pot.fold import Folded, Observation, Point, Rhythm, fold, forecast, present_rhythm, reading_of, salt
-from fenwa.core.pot.specification import Z80, PotSpec, WaterEvent, band, check_pot
+from fenwa.core.pot.specification import PotSpec, WaterEvent, band, check_pot
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 

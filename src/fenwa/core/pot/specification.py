@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 
+from fenwa.core.constants import Z80
 from fenwa.core.entry import require
 from fenwa.core.pot.balance import Array, Soil
 from fenwa.core.pot.methods import Method
@@ -21,7 +22,6 @@ SPREAD = {"ln_eta": 0.35, "logit_u": 0.65, "ln_E": 0.20, "ln_W": 0.15, "ln_k": 0
 # share of the EC that is ballast, and how far off it may be: told by the ions, or not told at all
 SPLIT_KNOWN_SD, SPLIT_UNKNOWN, SPLIT_UNKNOWN_SD = 0.05, 0.5, 0.25
 MEMBERS = 1 + 2 * len(SPREAD)
-Z80 = 1.2816  # half-width of the central 80 % in SDs
 
 # pour-through: water to pour by pot volume [L] -> mL collected; extension guideline, small pots judgement
 POUR_THROUGH_mL = ((0.2, 20.0), (0.4, 35.0), (0.8, 50.0), (1.3, 60.0), (2.5, 75.0), (5.0, 120.0), (12.0, 300.0))

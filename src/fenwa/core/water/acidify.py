@@ -58,7 +58,7 @@ def _with_acid(t: Totals, adds: str, mol_L: float) -> Totals:
 
 
 MAX_ALKALINITY = 5000.0  # mg/L CaCO3, a tenth of an equivalent a litre
-MOST_ACID_mol_L = 0.5  # more than any acid needs for that
+MAX_ACID_mol_L = 0.5  # more than any acid needs for that
 
 
 def _dose_for_pH(base: Prepared, acid: AcidRow, pH: float) -> float:
@@ -68,7 +68,7 @@ def _dose_for_pH(base: Prepared, acid: AcidRow, pH: float) -> float:
     def gap(mol: float) -> float:
         return float(solver.solve(_with_acid(base.totals, acid.adds, mol), pH).charge - base.charge_error)
 
-    return root_between(gap, 0.0, MOST_ACID_mol_L, xtol=1e-9)
+    return root_between(gap, 0.0, MAX_ACID_mol_L, xtol=1e-9)
 
 
 def _dose_for_alkalinity(base: Prepared, acid: AcidRow, before: float, after: float) -> float:

@@ -23,7 +23,7 @@ Objective = Literal["cost", "least of the scarce"]
 
 WORDS = {"ec": "EC", "alkalinity": "alkalinity", "hardness": "hardness"}
 UNITS = {"ec": "µS/cm", "alkalinity": "mg/L CaCO3", "hardness": "mg/L CaCO3"}
-MOST_WATERS = 6
+MAX_WATERS = 6
 _ROUNDS = 12  # the ion model bends little: three or four are enough
 _NEAR_uS_cm = 0.05
 _WATER_CEILING_uS_cm = 50_000.0
@@ -225,9 +225,9 @@ def blend(
 def _check(
     waters: list[BlendWater], targets: list[BlendTarget], volume_L: float, objective: Objective, scarce: int
 ) -> None:
-    if not 2 <= len(waters) <= MOST_WATERS:
+    if not 2 <= len(waters) <= MAX_WATERS:
         raise InputError(
-            f"A blend takes 2 to {MOST_WATERS} waters; {len(waters)} given. Choose others.", pointer="/waters"
+            f"A blend takes 2 to {MAX_WATERS} waters; {len(waters)} given. Choose others.", pointer="/waters"
         )
     if len({w.water.name for w in waters}) < len(waters):
         raise InputError("The same water is chosen twice. Choose different waters.", pointer="/waters")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
-from fenwa.core.water.blend import MOST_WATERS, mix_ions
+from fenwa.core.water.blend import MAX_WATERS, mix_ions
 from fenwa.core.water.conductivity import ec_of
 from fenwa.core.water.kinds import BaseWater, composition_of, is_thin
 
@@ -21,8 +21,8 @@ def blended(parts: list[tuple[BaseWater, float]]) -> BaseWater:
     OutOfRange
         If a share cannot be.
     """
-    if not 2 <= len(parts) <= MOST_WATERS:
-        raise InputError(f"A blend takes 2 to {MOST_WATERS} waters; {len(parts)} given.", pointer="/blend")
+    if not 2 <= len(parts) <= MAX_WATERS:
+        raise InputError(f"A blend takes 2 to {MAX_WATERS} waters; {len(parts)} given.", pointer="/blend")
     for i, (water, share) in enumerate(parts):
         require(share, f"Share of {water.name}", "", low=0, high=1000, pointer=f"/blend/{i}/share")
     whole = sum(share for _, share in parts)

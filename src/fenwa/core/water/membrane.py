@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import OutOfRange, Underspecified
 from fenwa.core.registry import calculation
@@ -20,7 +21,6 @@ JUMP_SHARE = 0.3  # rise of the newest permeate over the one before, at about th
 LEAST_FOR_TREND = 3
 WARN_DAYS = 60
 LONGEST_DAYS = 3650
-DAYS_PER_MONTH = 30.44
 
 
 @dataclass(frozen=True)
@@ -194,9 +194,9 @@ def _trend(ledger: Ledger, rejections: tuple[Rejection, ...], today: date, floor
     ledger.take("b", "slope of the line", slope, "%/d", "fitted: least squares")
     ledger.take("bU", "half-width of the slope, 95 %", half, "%/d", "fitted: Student's t")
     ledger.take("here", "the line today", here, "%", "fitted: least squares")
-    rate = ledger.step("trend", f"b * {DAYS_PER_MONTH}", "%/month", "trend")
-    low = ledger.step("trend_low", f"(b - bU) * {DAYS_PER_MONTH}", "%/month", "steepest fall")
-    high = ledger.step("trend_high", f"(b + bU) * {DAYS_PER_MONTH}", "%/month", "slowest fall")
+    rate = ledger.step("trend", f"b * {DAYS_A_MONTH}", "%/month", "trend")
+    low = ledger.step("trend_low", f"(b - bU) * {DAYS_A_MONTH}", "%/month", "steepest fall")
+    high = ledger.step("trend_high", f"(b + bU) * {DAYS_A_MONTH}", "%/month", "slowest fall")
     if here <= floor:
         return _Trend(rate, low, high, today, today, today)
 

@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.registry import calculation
@@ -25,7 +26,6 @@ UNKNOWN_DRIFT_PER_MONTH = 0.01  # judgement, until two checks tell
 FIRST_CHECK_DAYS, SHORTEST_DAYS, LONGEST_DAYS = 30, 7, 180
 TRUE_WITHIN, WRONG_BEYOND = 0.03, 0.25
 FIT_SHARE = 0.25  # E2.6: fit for a limit when the error is at most a quarter of it
-DAYS_PER_MONTH = 30.44
 
 
 @dataclass(frozen=True)
@@ -77,6 +77,14 @@ class MeterCalibration:
             self.absolute_half_width_uS_cm,
             self.checked_on.isoformat(),
         )
+
+
+def as_shown_by(unit: str, scale: str | None, own_scale: str | None, traits: MeterTraits) -> tuple[str | None, bool]:
+    """Scale and compensation of what a known meter shows: it says whether it compensates, whoever typed the value; its
+    own scale stands in where a ppm value came without one.
+    """
+    found = own_scale if unit == "ppm" and scale in (None, "unknown") and own_scale else scale
+    return found, traits.compensation != "none"
 
 
 def expected_display_uS_cm(standard_uS_cm: float, temperature_C: float | None, traits: MeterTraits) -> float:
@@ -195,14 +203,14 @@ def meter_calibration(
         rate = ledger.step("rate", "abs(d) + 0.5 * dU", "1/month", "drift reckoned with")
         days = ledger.step(
             "days",
-            f"max({SHORTEST_DAYS}, min({LONGEST_DAYS}, {DAYS_PER_MONTH} * tol / max(rate, 0.0001)))",
+            f"max({SHORTEST_DAYS}, min({LONGEST_DAYS}, {DAYS_A_MONTH} * tol / max(rate, 0.0001)))",
             "d",
             "until the drift may have reached it",
         )
     ledger.take(
         "r", "drift a month reckoned with", rate, "1/month", "above" if drift is not None else "default:judgement"
     )
-    ledger.take("age", "months since the check", (today - newest[0].on).days / DAYS_PER_MONTH, "months")
+    ledger.take("age", "months since the check", (today - newest[0].on).days / DAYS_A_MONTH, "months")
     ledger.take("std", "half-width of a standard", STANDARD_HALF_WIDTH, "", "default:bottle")
     relative = ledger.step("u_rel", "sqrt(std ** 2 + (r * age) ** 2)", "", "share left open today")
     ledger.take("step", "step of the display", traits.resolution_uS_cm, "µS/cm", "meter")
@@ -282,7 +290,7 @@ def _drift(points: list[CheckPoint], traits: MeterTraits) -> tuple[float | None,
             for d in days
         ]
     )
-    t = np.array([(d - days[0]).days / DAYS_PER_MONTH for d in days])
+    t = np.array([(d - days[0]).days / DAYS_A_MONTH for d in days])
     spread = float(np.sqrt(np.sum((t - t.mean()) ** 2)))
     rate = float(np.sum((t - t.mean()) * (gains - gains.mean())) / spread**2)
     return rate, STANDARD_HALF_WIDTH / spread

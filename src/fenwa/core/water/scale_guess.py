@@ -15,6 +15,7 @@ from fenwa.core.working import Computed, Ledger
 
 PEN_SPREAD = 0.02  # one standard deviation of an unchecked pen's gain; judgement
 Reference = Literal["standard", "another meter"]
+LEAST_SHOWN = 0.001  # the last digit of the finest display, mS/cm
 HALF_WIDTH_PCT: dict[Reference, float] = {"standard": 1.0, "another meter": 3.0}
 SURE, LIKELY = 0.95, 0.75
 NONE_BEYOND = 3.5  # standard deviations from every scale: the pen is off, or the standard is not what it says
@@ -88,7 +89,7 @@ def meter_scale_guess(
     ----------
     usda-hb60; judgement
     """
-    require(shown, "Shown value", "", low=0, open_low=True, high=200_000, pointer="/shown")
+    require(shown, "Shown value", "", low=LEAST_SHOWN, high=200_000, pointer="/shown")
     require(true_uS_cm, "Known conductivity", "µS/cm", low=1, high=200_000, pointer="/true_uS_cm")
     require(resolution, "Display step", "", low=0, open_low=True, high=1000, pointer="/resolution")
     ledger = Ledger(

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
@@ -13,7 +14,7 @@ from fenwa.core.registry import calculation
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.working import Computed, Ledger
 
-WEEKS_PER_MONTH = 30.44 / 7
+WEEKS_A_MONTH = DAYS_A_MONTH / 7
 _LEAST_L = 0.005  # less than this is no portion
 
 
@@ -219,7 +220,7 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
     week = ledger.step(
         "week", " + ".join(["run", *(f"L{i} * p{i}" for i in range(1, len(buys) + 1))]), "", "cost of a week"
     )
-    month = ledger.step("month", f"week * {WEEKS_PER_MONTH:.4f}", "", "cost of a month at this rate")
+    month = ledger.step("month", f"week * {WEEKS_A_MONTH:.4f}", "", "cost of a month at this rate")
     ledger.assume("Water already on hand is counted as paid for.")
     return ledger.close(ShareOut(tuple(shares), left, short, buys, week, month))
 

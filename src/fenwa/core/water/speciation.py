@@ -30,8 +30,8 @@ AIR_CO2_mol_L = 10 ** -(3.4 + 1.47)  # pCO2 10^-3.4 atm and Henry's constant: ca
 _TINY = 1e-300
 DAMPED_STRONG_FROM, STRONG_mol_L = 4, 0.1
 _LN10 = 2.302585092994046
-MOST_JOINT_ROUNDS = 120
-MOST_ROUNDS = 200
+MAX_JOINT_ROUNDS = 120
+MAX_ROUNDS = 200
 DAMPED_FROM = 30  # strong solutions swing between two answers: from here on each round goes half the way
 PH_MIN, PH_MAX = -1.5, 15.5  # of the strongest acid and alkali a bottle holds
 DAVIES_MOST = 2.0  # mol/L; above it Davies activities run away, so they stay at what they are there
@@ -215,7 +215,7 @@ class Solver:
         free = last if last is not None and all(a > 0 or b == 0 for a, b in zip(last, whole, strict=True)) else whole
         I = strength_of(t, free)
         citrate, activity = t.Cit > 0, 10**-pH
-        for turn in range(MOST_ROUNDS):
+        for turn in range(MAX_ROUNDS):
             new, strength, found = one_round(t, free, I, pH, activity, citrate)
             if turn >= DAMPED_FROM:
                 new, strength = _halfway(new, free), 0.5 * (strength + I)
@@ -238,7 +238,7 @@ class Solver:
         free = start_of(t)
         I = strength_of(t, free)
         last, relax = 0.0, 1.0
-        for turn in range(MOST_JOINT_ROUNDS):
+        for turn in range(MAX_JOINT_ROUNDS):
             new, strength, found = one_round(t, free, I, pH, 10**-pH, citrate=False)
             if turn >= (DAMPED_STRONG_FROM if I > STRONG_mol_L else DAMPED_FROM):
                 new, strength = _halfway(new, free), 0.5 * (strength + I)

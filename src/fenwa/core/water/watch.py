@@ -10,6 +10,7 @@ from typing import Literal
 
 import numpy as np
 
+from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
@@ -141,7 +142,7 @@ def _rise(ledger: Ledger, ordered: list[PastReading], today: date) -> float | No
     ledger.take("span", "days they span", float(x.max() - x.min()), "d", "measured")
     share = ledger.step("share", "b * span / max(mean, 1)", "", "change over these days")
     clear = slope > T_CLEAR * error and share > RISE_SHARE
-    return ledger.step("rise", "b * 30.44", "µS/cm/month", "rise a month") if clear else None
+    return ledger.step("rise", f"b * {DAYS_A_MONTH}", "µS/cm/month", "rise a month") if clear else None
 
 
 @dataclass(frozen=True)

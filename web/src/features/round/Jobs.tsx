@@ -31,7 +31,7 @@ export function Jobs({ jobs, today, title = "Besides water" }: { jobs: Job[]; to
 function One({ job, today }: { job: Job; today: string }) {
   const notice = useNotice()
   const undo = useUndo()
-  const body = { id: job.id, pot_id: job.pot_id, on: today }
+  const body = { id: job.id, kind: job.kind, due_on: job.due_on, pot_id: job.pot_id, on: today }
   const kept = (word: string) => (stored: Schemas["Stored"]) => notice({ text: `${job.title}: ${word}.`, undo: () => undo("event", stored.id) })
   const done = usePress((_: null, key) => answer(client.POST("/api/jobs/done", { params: keyed(key), body })), kept("done"))
   const later = usePress((_: null, key) => answer(client.POST("/api/jobs/later", { params: keyed(key), body: { ...body, days: 7 } })), kept("in a week"))

@@ -6,7 +6,7 @@ export type Step =
   | { kind: "pour"; can: Schemas["Can"]; pot: Schemas["CanPot"]; index: number; of: number }
   | { kind: "row"; can: Schemas["Can"]; pots: Schemas["CanPot"][]; name: string; index: number; of: number }
 
-const FEWEST_IN_A_ROW = 3 // two alike pots are as quick one by one
+const MIN_IN_A_ROW = 3 // two alike pots are as quick one by one
 
 /** Steps in walking order; a row of alike pots is one step unless it was opened. */
 export function stepsOf(plan: Schemas["RoundPlan"], opened: readonly string[] = []): Step[] {
@@ -26,7 +26,7 @@ function pours(can: Schemas["Can"], ids: readonly number[], opened: readonly str
     const pots = here.filter((p) => p.row === row)
     const name = `${can.letter}${row}`
     const index = can.pots.findIndex((p) => p.row === row) + 1
-    if (pots.length >= FEWEST_IN_A_ROW && can.job !== "flush" && !opened.includes(name)) return [{ kind: "row", can, pots, name, index, of: can.pots.length }]
+    if (pots.length >= MIN_IN_A_ROW && can.job !== "flush" && !opened.includes(name)) return [{ kind: "row", can, pots, name, index, of: can.pots.length }]
     return pots.map((pot, i) => ({ kind: "pour", can, pot, index: index + i, of: can.pots.length }))
   })
 }

@@ -1,0 +1,1 @@
+"""Every registered calculation over HTTP."""

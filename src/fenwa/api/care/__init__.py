@@ -1,0 +1,1 @@
+"""What rules a pot’s care: its kind, readiness, decisions."""

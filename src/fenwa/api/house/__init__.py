@@ -1,0 +1,1 @@
+"""The house: places, settings, options, the door to the network."""

@@ -1,0 +1,140 @@
+"""The phone at the bench: signing in over the home network, the address to open, signing out everywhere."""
+
+from __future__ import annotations
+
+import math
+from urllib.parse import parse_qs
+
+from fastapi import APIRouter, Request, Response
+from fastapi.responses import HTMLResponse, RedirectResponse
+from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
+
+from fenwa.api.door import COOKIE, GUESSES, at_home
+from fenwa.api.house.entrance import door_of, note_of, qr_svg
+from fenwa.api.sign_in_page import sign_in_page
+from fenwa.api.writing import Reading, Writing, get_store
+from fenwa.core.errors import Conflict, InputError, NotFound
+from fenwa.store import passphrase
+
+router = APIRouter(tags=["lan"])
+
+
+@router.get("/sign-in", include_in_schema=False)
+def show_sign_in(request: Request) -> Response:
+    """The sign-in page; on this machine there is nothing to sign in to."""
+    door = door_of(request)
+    if door is None:
+        return RedirectResponse("/", 303)
+    return HTMLResponse(sign_in_page(note_of(door)))
+
+
+@router.post("/sign-in", include_in_schema=False)
+async def sign_in(request: Request) -> Response:
+    """Take the passphrase; a signed cookie if it is right."""
+    door = door_of(request)
+    if door is None:
+        return RedirectResponse("/", 303)
+    wait = door.throttle.take()
+    if wait > 0:
+        text = f"More than {GUESSES} guesses in a minute. Wait {math.ceil(wait)} seconds and try again."
+        return HTMLResponse(sign_in_page(note_of(door), text), 429, headers={"Retry-After": str(math.ceil(wait))})
+    words = parse_qs((await request.body()).decode("utf-8", "replace")).get("passphrase", [""])[0]
+
+    def right() -> bool:
+        with door.store.reading() as session:
+            return passphrase.matches(session, words)
+
+    if not await run_in_threadpool(right):
+        text = "That is not the passphrase. It was chosen on the machine Fenwa runs on, and can be changed there."
+        return HTMLResponse(sign_in_page(note_of(door), text), 401)
+    response = RedirectResponse("/", 303)
+    door.open_for(response)
+    return response
+
+
+class LanOut(BaseModel):
+    """How this server answers the home network."""
+
+    open: bool
+    addresses: list[str]
+    encrypted: bool
+    sentence: str
+    passphrase_set: bool
+    here: bool
+
+
+@router.get("/api/lan")
+def lan(request: Request, session: Reading) -> LanOut:
+    """Whether the phone can come in, where, and what to mind. ``here``: asked from this very machine."""
+    door, chosen = door_of(request), passphrase.is_set(session)
+    if door is not None:
+        sentence = note_of(door)
+    elif chosen:
+        sentence = "Start Fenwa with ./fenwa serve --lan and this page shows the address for your phone."
+    else:
+        sentence = "Choose a passphrase, then start Fenwa with ./fenwa serve --lan."
+    return LanOut(
+        open=door is not None,
+        addresses=list(door.addresses) if door else [],
+        encrypted=bool(door and door.encrypted),
+        sentence=sentence,
+        passphrase_set=chosen,
+        here=at_home(request, request.url.hostname),
+    )
+
+
+@router.get("/api/lan/qr.svg", response_class=Response)
+def lan_qr(request: Request) -> Response:
+    """The address as a QR code for the phone's camera."""
+    door = door_of(request)
+    if door is None or not door.addresses:
+        raise NotFound("This Fenwa does not answer the home network. Start it with --lan.")
+    return qr_svg(door.addresses[0])
+
+
+class PassphraseIn(BaseModel):
+    """New words."""
+
+    passphrase: str
+
+
+@router.post("/api/lan/passphrase")
+def choose_passphrase(body: PassphraseIn, request: Request) -> LanOut:
+    """Choose the passphrase, on this machine only; whoever was signed in is signed out.
+
+    Not kept by submission key: the record of a submission holds a quick hash of what was sent.
+    """
+    if not at_home(request, request.url.hostname):
+        raise Conflict("The passphrase is changed on the machine Fenwa runs on. Open Fenwa there.")
+    if not body.passphrase.strip():
+        raise InputError("Passphrase is empty. Take four or five words nobody would guess.", pointer="/passphrase")
+    store = get_store(request)
+    with store.writing() as session:
+        passphrase.set_passphrase(session, body.passphrase)
+    with store.reading() as session:
+        return lan(request, session)
+
+
+class SignedOut(BaseModel):
+    """Done."""
+
+    signed_out: bool = True
+
+
+@router.post("/api/lan/sign-out")
+def sign_out(response: Response, writer: Writing) -> SignedOut:
+    """Sign this device out."""
+    response.delete_cookie(COOKIE, httponly=True, samesite="strict")
+    return SignedOut(**writer.once(None, lambda _: {"signed_out": True}))
+
+
+@router.post("/api/lan/sign-out-everywhere")
+def everybody_out(writer: Writing) -> SignedOut:
+    """Sign every device out: what their cookies were signed with is no more."""
+
+    def write(session: Reading) -> dict[str, bool]:
+        passphrase.sign_out_everywhere(session)
+        return {"signed_out": True}
+
+    return SignedOut(**writer.once(None, write))

@@ -1,0 +1,83 @@
+"""Choices for the forms, from the core's own lists."""
+
+from __future__ import annotations
+
+from typing import get_args
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+import fenwa
+from fenwa.api.writing import Today
+from fenwa.core.care.condition import Phase
+from fenwa.core.care.vocabulary import Mark
+from fenwa.core.library.loader import media, profiles, sources
+from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS
+from fenwa.core.mix.school import FeedRoute
+from fenwa.core.mix.strength import ELEMENTS
+from fenwa.core.pot.methods import METHODS
+from fenwa.core.pot.methods import WORDS as RUNOFF_WORDS
+from fenwa.core.pot.specification import Drainage, Route
+from fenwa.core.water.kinds import WaterKind
+from fenwa.core.water.temperature import EcUnit
+
+router = APIRouter(prefix="/api", tags=["options"])
+
+
+class Choice(BaseModel):
+    """A value and the words for it."""
+
+    value: str
+    label: str
+
+
+class Options(BaseModel):
+    """Every list a form offers."""
+
+    version: str
+    today: str
+    media: list[Choice]
+    profiles: list[Choice]
+    water_kinds: list[str]
+    routes: list[str]
+    drainages: list[str]
+    phases: list[str]
+    runoff_methods: list[Choice]
+    marks: list[str]
+    ec_units: list[str]
+    rate_units: list[str]
+    rate_amounts: list[str]
+    rate_pers: list[str]
+    feed_routes: list[str]
+    elements: list[str]
+    sources: dict[str, str]
+
+
+@router.get("/options")
+def options(today: Today) -> Options:
+    """Choices of the forms."""
+    return Options(
+        version=fenwa.__version__,
+        today=today.isoformat(),
+        media=[Choice(value=m.id, label=m.name) for m in media().values()],
+        profiles=[Choice(value=p.id, label=p.name) for p in sorted(profiles().values(), key=lambda p: p.name)],
+        water_kinds=list(get_args(WaterKind)),
+        routes=list(get_args(Route)),
+        drainages=list(get_args(Drainage)),
+        phases=list(get_args(Phase)),
+        runoff_methods=[Choice(value=m, label=RUNOFF_WORDS[m]) for m in METHODS],
+        marks=list(get_args(Mark)),
+        ec_units=list(get_args(EcUnit)),
+        rate_units=list(RATE_UNITS),
+        rate_amounts=list(RATE_AMOUNTS),
+        rate_pers=list(RATE_PERS),
+        feed_routes=list(get_args(FeedRoute)),
+        elements=list(ELEMENTS),
+        sources=sources(),
+    )
+
+
+@router.get("/health")
+def health() -> dict[str, str]:
+    """Says that the server answers."""
+    return {"status": "ok", "version": fenwa.__version__}

@@ -1,0 +1,63 @@
+"""Choices of the user: units, hemisphere, theme, scale and syringe. One table, with defaults and help."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from fastapi import APIRouter
+from pydantic import Field
+from sqlalchemy.orm import Session
+
+from fenwa.api.house.choices import Settings, check_steps, read_settings, read_with_fallbacks, seasons_word
+from fenwa.api.writing import Reading, Writing
+from fenwa.core.units import DISPLAY, DisplayUnit
+from fenwa.store.house_rows import places_without_latitude
+from fenwa.store.models import Setting
+from fenwa.store.summary import touch_all
+
+router = APIRouter(prefix="/api/settings", tags=["settings"])
+
+
+class SettingsOut(Settings):
+    """Choices with the factors the interface needs to show them; what was stored and could not be read is told."""
+
+    display: dict[str, DisplayUnit]
+    fallen_back: list[str] = Field(default_factory=list)
+
+
+def _stored(value: object) -> str:
+    """A choice as text that reads back as the same choice."""
+    return np.format_float_positional(value, trim="-") if isinstance(value, float) else str(value)
+
+
+def _out(s: Settings, fallen_back: list[str] | None = None) -> SettingsOut:
+    ec = f"ppm ({s.ppm_scale})" if s.ec_unit == "ppm" else s.ec_unit
+    chosen = {"ec": ec, "temperature": s.temperature_unit, "volume": s.volume_unit, "mass": s.mass_unit}
+    display = {kind: DISPLAY[kind][unit] for kind, unit in chosen.items()}
+    return SettingsOut(**s.model_dump(), display=display, fallen_back=fallen_back or [])
+
+
+@router.get("")
+def get_settings(session: Reading) -> SettingsOut:
+    """The choices in force."""
+    return _out(*read_with_fallbacks(session))
+
+
+@router.put("")
+def put_settings(body: Settings, writer: Writing) -> SettingsOut:
+    """Store the choices."""
+    check_steps(body)
+
+    def write(session: Session) -> dict[str, Any]:
+        before = read_settings(session).hemisphere
+        if body.hemisphere != before:
+            # a place that was never told its latitude goes by what was chosen here
+            for place in places_without_latitude(session, seasons_word(before)):
+                place.hemisphere = seasons_word(body.hemisphere)
+            touch_all(session)
+        for key, value in body.model_dump().items():
+            session.merge(Setting(key=key, value=_stored(value)))
+        return body.model_dump()
+
+    return _out(Settings.model_validate(writer.once(body, write)))

@@ -1,0 +1,1 @@
+"""What is logged at a pot, and its corrections."""

@@ -1,0 +1,271 @@
+"""What is logged at a pot: pours with their runoff, looks, phases."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime
+from typing import Any, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from fenwa.api.pots.shown import LookOut, PhaseOut, one_pot
+from fenwa.api.typed import TypedOrNone
+from fenwa.api.writing import Today, Writing, get_row
+from fenwa.core.care.condition import Phase
+from fenwa.core.care.interlock import PourPlan, unanswered
+from fenwa.core.care.log import opens_leaf
+from fenwa.core.care.vocabulary import Felt, Mark
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
+from fenwa.core.mix.can import job_of_pour
+from fenwa.core.pot.methods import Method
+from fenwa.core.pot.specification import Route
+from fenwa.core.units import to_canonical
+from fenwa.store import models
+from fenwa.store.collection import pots_today
+from fenwa.store.pot_rows import leading_growth, newest_leaf
+from fenwa.store.pot_today import PotToday
+from fenwa.store.summary import phases, refresh
+from fenwa.store.water_state import waters_today
+
+router = APIRouter(prefix="/api", tags=["pots"])
+
+
+ReadingUnit = Literal["µS/cm", "mS/cm"]
+
+
+class PourIn(BaseModel):
+    """A can or a plain water given to one or several pots. ``job`` flush marks a flush."""
+
+    pot_ids: list[int]
+    on: date
+    batch_id: int | None = None
+    water_id: int | None = None
+    volume: TypedOrNone
+    volume_unit: Literal["mL", "L"] = "mL"
+    route: Route | None = None
+    flush: bool = False
+    runoff_volume: TypedOrNone = None
+    runoff_ec: TypedOrNone = None
+    runoff_unit: ReadingUnit = "µS/cm"
+    runoff_method: Method = "runoff"
+    note: str = ""
+    felt: Felt = ""
+    by: str = Field(default="", max_length=60)
+
+
+class Poured(BaseModel):
+    """Pours stored, with what Undo needs."""
+
+    pour_ids: list[int]
+    ec_uS_cm: float | None
+
+
+def _contents(session: Session, body: PourIn, today: date) -> tuple[float | None, int | None, str]:
+    """EC, water and job of what is poured."""
+    if body.batch_id is not None:
+        batch = get_row(session, models.Batch, body.batch_id, "Can", "/batch_id")
+        return batch.ec_uS_cm, batch.water_id, job_of_pour(batch.dose_g_L, body.flush)
+    if body.water_id is None:
+        raise Underspecified("Choose what is poured: a can, or a plain water.", pointer="/batch_id")
+    get_row(session, models.Water, body.water_id, "Water", "/water_id")
+    found = next(w for w in waters_today(session, today) if w.water.id == body.water_id)
+    return found.ec25_uS_cm, body.water_id, job_of_pour(None, body.flush)
+
+
+@router.post("/pours", status_code=201)
+def add_pours(body: PourIn, writer: Writing, today: Today) -> Poured:
+    """Log a pour to one or several pots; all are stored, or none."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    if not body.pot_ids:
+        raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
+    factor = 0.001 if body.volume_unit == "mL" else 1.0
+    volume = None if body.volume is None else body.volume * factor
+    if volume is not None:
+        require(
+            volume,
+            "Volume",
+            "L",
+            low=0,
+            open_low=True,
+            high=200,
+            pointer="/volume",
+            hint="Enter what one pot got, above 0 mL to 200 L.",
+        )
+    runoff = None if body.runoff_volume is None else body.runoff_volume * factor
+    if runoff is not None:
+        require(runoff, "Runoff volume", "L", low=0, high=200, pointer="/runoff_volume")
+        if volume is not None and runoff > volume:
+            raise InputError(
+                f"Runoff {runoff * 1000:.0f} mL is more than the {volume * 1000:.0f} mL poured. Check both volumes.",
+                pointer="/runoff_volume",
+            )
+    runoff_ec = None
+    if body.runoff_ec is not None:
+        runoff_ec = to_canonical(body.runoff_ec, "ec", body.runoff_unit)
+        require(
+            runoff_ec,
+            "Runoff EC",
+            "µS/cm",
+            low=0,
+            open_low=True,
+            high=50_000,
+            pointer="/runoff_ec",
+            hint="That is beyond brine or below nothing. Check the unit: µS/cm or mS/cm.",
+        )
+
+    def write(session: Session) -> dict[str, Any]:
+        ec, water_id, job = _contents(session, body, today)
+        ids = []
+        for p in _pots_in_order(session, body.pot_ids, today):
+            route = body.route or p.pot.route
+            _object(p, job, ec, route, body.note)
+            pour = models.Pour(
+                pot_id=p.pot.id,
+                batch_id=body.batch_id,
+                water_id=water_id,
+                on=body.on,
+                job=job,
+                route=route,
+                volume_L=volume,
+                ec_uS_cm=ec,
+                note=body.note,
+                felt=body.felt,
+                by=body.by.strip(),
+            )
+            if runoff is not None or runoff_ec is not None:
+                pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec, method=body.runoff_method)
+            session.add(pour)
+            session.flush()
+            ids.append(pour.id)
+            refresh(session, p.pot.id)
+        return {"pour_ids": ids, "ec_uS_cm": ec}
+
+    return Poured(**writer.once(body, write))
+
+
+def _pots_in_order(session: Session, pot_ids: list[int], today: date) -> list[PotToday]:
+    found = {p.pot.id: p for p in pots_today(session, today, set(pot_ids))}
+    missing = [i for i in pot_ids if i not in found]
+    if missing:
+        raise NotFound(f"Pot {missing[0]} is not there. It may have been archived.", pointer="/pot_ids")
+    return [found[i] for i in dict.fromkeys(pot_ids)]
+
+
+def _object(p: PotToday, job: str, ec: float | None, route: str, note: str) -> None:
+    """Refuse a pour that needs a word first."""
+    objections = unanswered(
+        PourPlan(
+            p.pot.code,
+            job,
+            ec,
+            route not in ("leaf spray", "cup"),
+            p.profile.feeding.root_pour_ec_max_uS_cm,
+            p.feed_ceiling_uS_cm,
+            p.holds,
+        ),
+        note,
+    )
+    if objections:
+        raise Conflict(
+            " ".join(objections) + " Pour something else, or write a word in the note to do it all the same.",
+            pointer="/note",
+        )
+
+
+class LookIn(BaseModel):
+    """A look. Empty: not measured; named in ``unknown``: asked, and not known."""
+
+    on: date
+    leaves_count: TypedOrNone = None
+    newest_leaf: TypedOrNone = None
+    newest_leaf_unit: Literal["mm", "cm"] = "mm"
+    new_leaf: bool = False
+    new_growth: bool = False
+    growth_stopped: bool = False
+    spike: bool = False
+    root: TypedOrNone = None
+    roots_working: bool | None = None
+    marks: list[Mark] = []
+    marks_looked_for: bool = True
+    unknown: list[str] = []
+    note: str = ""
+
+
+@router.post("/pots/{pot_id}/looks", status_code=201)
+def add_look(pot_id: int, body: LookIn, writer: Writing, today: Today) -> LookOut:
+    """Log a look at a pot's plant."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    count = body.leaves_count
+    if count is not None:
+        require(count, "Leaves counted", "", low=0, high=10_000, pointer="/leaves_count")
+        if count != int(count):
+            raise InputError(
+                f"Leaves counted {count:g} is not a whole number. Count whole leaves.", pointer="/leaves_count"
+            )
+    if body.root is not None:
+        require(body.root, "Longest new root", "cm", low=0, high=200, pointer="/root")
+    length = body.newest_leaf
+    if length is not None:
+        length *= 10 if body.newest_leaf_unit == "cm" else 1
+        require(length, "Newest leaf", "mm", low=0, open_low=True, high=5000, pointer="/newest_leaf")
+
+    def write(session: Session) -> dict[str, Any]:
+        p = one_pot(session, pot_id, today)
+        growth = leading_growth(session, p.plant.id)
+        leaf = newest_leaf(session, growth.id)
+        if opens_leaf(body.new_leaf, leaf is not None, length):
+            leaf = models.Leaf(growth_id=growth.id, opened_on=body.on)
+            session.add(leaf)
+            session.flush()
+        row = models.Look(
+            pot_id=pot_id,
+            plant_id=p.plant.id,
+            leaf_id=leaf.id if leaf else None,
+            on=body.on,
+            leaves_count=None if count is None else int(count),
+            newest_leaf_mm=length,
+            new_leaf=body.new_leaf,
+            new_growth=body.new_growth,
+            growth_stopped=body.growth_stopped,
+            spike=body.spike,
+            root_cm=body.root,
+            roots_working=body.roots_working,
+            marks=list(body.marks),
+            marks_looked_for=body.marks_looked_for,
+            unknown=body.unknown,
+            note=body.note,
+        )
+        session.add(row)
+        session.flush()
+        refresh(session, pot_id)
+        return LookOut(**{k: getattr(row, k) for k in LookOut.model_fields}).model_dump(mode="json")
+
+    return LookOut(**writer.once(body, write))
+
+
+class PhaseIn(BaseModel):
+    """A phase from a day on."""
+
+    phase: Phase
+    since: date
+    note: str = ""
+
+
+@router.post("/pots/{pot_id}/phase", status_code=201)
+def set_phase(pot_id: int, body: PhaseIn, writer: Writing, today: Today) -> PhaseOut:
+    """Note a new phase of the leading growth."""
+    require_not_future(body.since, today, "Date", pointer="/since")
+
+    def write(session: Session) -> dict[str, Any]:
+        p = one_pot(session, pot_id, today)
+        growth = leading_growth(session, p.plant.id)
+        for later in phases(session, p.plant.id):
+            if later.since >= body.since:  # what was noted for later days gives way, and is kept as archived
+                later.archived_at = datetime.now(UTC).replace(tzinfo=None, microsecond=0)
+        session.add(models.PhaseSpan(growth_id=growth.id, phase=body.phase, since=body.since, note=body.note))
+        refresh(session, pot_id)
+        return {"phase": body.phase, "since": body.since.isoformat()}
+
+    return PhaseOut.model_validate(writer.once(body, write))

@@ -1,0 +1,1 @@
+"""The Mix station and the shelf: feeds, cans, recipes, tools."""

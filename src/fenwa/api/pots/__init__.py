@@ -1,0 +1,1 @@
+"""The Pots station: the collection, one pot’s strata, files."""

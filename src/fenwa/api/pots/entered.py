@@ -1,0 +1,293 @@
+"""Pots and plants as they are entered: kept new, changed, added from a parent. One place for form, list and file."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any, Literal
+
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from fenwa.api.house.choices import read_settings, seasons_word
+from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.core.care.condition import Phase
+from fenwa.core.care.descent import spaced_tags
+from fenwa.core.care.phase import PhaseSchool
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
+from fenwa.core.library.loader import get_medium, get_profile
+from fenwa.core.pot.geometry import pot_volume
+from fenwa.core.pot.mixture import Part, leading_part, medium_properties
+from fenwa.core.pot.specification import Drainage, Route
+from fenwa.store import models
+from fenwa.store.house_rows import place_named
+from fenwa.store.mix_state import schools_in_force
+from fenwa.store.pot_rows import all_plants, kept_pots, pot_coded, pots_ever
+from fenwa.store.summary import refresh, touch_all
+
+OWN_RHYTHM = "own"
+PhaseChoice = PhaseSchool | Literal[""]  # empty: as its kind or place says
+
+
+class MediumPart(BaseModel):
+    """A medium and its parts by volume."""
+
+    medium_id: str
+    parts: Typed
+
+
+class PlantIn(BaseModel):
+    """A plant of a pot; ``count`` alike ones."""
+
+    profile_id: str = "unknown"
+    label: str = Field(default="", max_length=120)
+    count: int = Field(default=1, ge=1, le=10_000)
+    source: str = Field(default="", max_length=120)
+    arrived_on: date | None = None
+
+
+class PotIn(BaseModel):
+    """A pot with its plant. Volume, or top diameter and height."""
+
+    code: str
+    name: str = ""
+    profile_id: str = "unknown"
+    place: str = "Home"
+    spot: str = ""
+    medium_id: str
+    medium_charged: bool | None = None
+    volume: TypedOrNone = None
+    top_cm: TypedOrNone = None
+    height_cm: TypedOrNone = None
+    drainage: Drainage = "drains"
+    route: Route = "top"
+    interval_days: Typed
+    plain_every: int = 4
+    phase: Phase = "active"
+    arrived_on: date | None = None
+    isolated: bool = False
+    tags: list[str] = []
+    medium_parts: list[MediumPart] = []
+    interval_by: Literal["set", "learnt"] = "set"
+    school_id: str = ""
+    count: int = Field(default=1, ge=1, le=10_000)
+    label: str = Field(default="", max_length=120)
+    others: list[PlantIn] = []
+
+
+def litres_of(volume: float | None, top_cm: float | None, height_cm: float | None) -> dict[str, float | None]:
+    """Volume as entered, or from the pot's measures; the measures are kept beside it. [L, cm]"""
+    if volume is not None:
+        litres = require(volume, "Volume", "L", low=0, open_low=True, high=500, pointer="/volume")
+    elif top_cm is None or height_cm is None:
+        raise Underspecified("Volume is empty. Enter litres, or the top diameter and the height.", pointer="/volume")
+    else:
+        litres = pot_volume(top_cm=top_cm, height_cm=height_cm).result.volume_L
+    return {"volume_L": litres, "top_cm": top_cm, "height_cm": height_cm}
+
+
+def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
+    """A pot with its plants, their leading growths and their phase."""
+    code = free_code(session, body.code)
+    get_medium(body.medium_id)
+    require(body.interval_days, "Days between waterings", "d", low=1, high=120, pointer="/interval_days")
+    require(body.plain_every, "Plain rinse", "", low=0, high=52, pointer="/plain_every")
+    if body.arrived_on:
+        require_not_future(body.arrived_on, today, "Arrival", pointer="/arrived_on")
+    parts = checked_parts(body.medium_parts)
+    first = PlantIn(profile_id=body.profile_id, label=body.label, count=body.count, arrived_on=body.arrived_on)
+    for plant in (first, *body.others):
+        get_profile(plant.profile_id)
+    pot = models.Pot(
+        code=code,
+        name=body.name.strip(),
+        place_id=place_of(session, body.place).id,
+        spot=body.spot,
+        shelf_order=pots_ever(session),
+        isolated=body.isolated,
+        isolated_since=(body.arrived_on or today) if body.isolated else None,
+        medium_id=leading_part(_shares(body.medium_parts)) or body.medium_id,
+        medium_parts=parts,
+        medium_charged=body.medium_charged,
+        drainage=body.drainage,
+        route=body.route,
+        interval_days=body.interval_days,
+        interval_by=body.interval_by,
+        plain_every=body.plain_every,
+        school_id=known_school(session, body.school_id),
+        tags=spaced_tags(body.tags),
+        **litres_of(body.volume, body.top_cm, body.height_cm),
+    )
+    session.add(pot)
+    session.flush()
+    for plant in (first, *body.others):
+        add_plant(session, pot, plant, body.phase, plant.arrived_on or body.arrived_on or today)
+    refresh(session, pot.id)
+    return pot
+
+
+def add_plant(session: Session, pot: models.Pot, body: PlantIn, phase: str, since: date) -> models.Plant:
+    """A plant with its leading growth and that growth's phase."""
+    get_profile(body.profile_id)
+    plant = models.Plant(
+        pot_id=pot.id,
+        profile_id=body.profile_id,
+        label=body.label.strip(),
+        count=body.count,
+        source=body.source.strip(),
+        arrived_on=body.arrived_on,
+    )
+    session.add(plant)
+    session.flush()
+    growth = models.Growth(plant_id=plant.id)
+    session.add(growth)
+    session.flush()
+    session.add(models.PhaseSpan(growth_id=growth.id, phase=phase, since=since))
+    return plant
+
+
+def place_of(session: Session, name: str) -> models.Place:
+    """The place of that name, made if it is new."""
+    name = name.strip() or "Home"
+    place = place_named(session, name)
+    if place is None:
+        place = models.Place(name=name, hemisphere=seasons_word(read_settings(session).hemisphere))
+        session.add(place)
+        session.flush()
+    return place
+
+
+def free_code(session: Session, code: str, own: int | None = None) -> str:
+    """A code no other kept pot has."""
+    code = code.strip()
+    if not code:
+        raise Underspecified("Code is empty. Give the pot a short code, for example P-01.", pointer="/code")
+    if pot_coded(session, code, but=own) is not None:
+        raise Conflict(f"Code {code} is taken by another pot. Choose another code.", pointer="/code")
+    return code
+
+
+def checked_parts(parts: list[MediumPart]) -> list[dict[str, Any]] | None:
+    """Parts as stored; None for a medium of one part."""
+    if not parts:
+        return None
+    medium_properties(parts=[Part(get_medium(p.medium_id).medium(), p.parts) for p in parts])
+    return [{"medium_id": p.medium_id, "parts": p.parts} for p in parts]
+
+
+def _shares(parts: list[MediumPart]) -> dict[str, float]:
+    return {p.medium_id: p.parts for p in parts}
+
+
+def known_school(session: Session, school_id: str) -> str | None:
+    """A school of the list; ``own`` for the pot's own rhythm; none for what its kind or place says."""
+    if school_id not in ("", OWN_RHYTHM) and school_id not in {s.school.id for s in schools_in_force(session)}:
+        raise NotFound(f"There is no school “{school_id}”. Choose one of the list.", pointer="/school_id")
+    return school_id or None
+
+
+class PotChange(BaseModel):
+    """What is to change of one or several pots; what is left out stays. Code and name: of one pot only."""
+
+    pot_ids: list[int]
+    code: str | None = None
+    name: str | None = None
+    place: str | None = None
+    spot: str | None = None
+    medium_id: str | None = None
+    medium_parts: list[MediumPart] | None = None
+    medium_charged: bool | None = None
+    medium_since: date | None = None
+    volume: TypedOrNone = None
+    top_cm: TypedOrNone = None
+    height_cm: TypedOrNone = None
+    drainage: Drainage | None = None
+    route: Route | None = None
+    interval_days: TypedOrNone = None
+    interval_by: Literal["set", "learnt"] | None = None
+    plain_every: int | None = None
+    school_id: str | None = None
+    phase_school: PhaseChoice | None = None
+    isolated: bool | None = None
+    add_tags: list[str] = []
+    remove_tags: list[str] = []
+    behind: str | None = None
+
+
+def change_pots(session: Session, body: PotChange, today: date) -> list[int]:
+    """Change pots together; all of them, or none. Returns their ids in the order given."""
+    if not body.pot_ids:
+        raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
+    ids = list(dict.fromkeys(body.pot_ids))
+    if len(ids) > 1 and (body.code is not None or body.name is not None):
+        raise InputError("Code and name belong to one pot. Change them pot by pot.", pointer="/code")
+    new = _checked_change(session, body, today)
+    for pot_id in ids:
+        pot = session.get(models.Pot, pot_id)
+        if pot is None or pot.archived_at is not None:
+            raise NotFound(f"Pot {pot_id} is not there. It may have been archived.", pointer="/pot_ids")
+        for key, value in new.items():
+            setattr(pot, key, value)
+        if body.code is not None:
+            pot.code = free_code(session, body.code, pot.id)
+        if body.isolated is not None and body.isolated != pot.isolated:
+            pot.isolated, pot.isolated_since = body.isolated, today if body.isolated else None
+        gone = set(spaced_tags(body.remove_tags))
+        pot.tags = [t for t in spaced_tags([*(pot.tags or []), *body.add_tags]) if t not in gone]
+        if body.phase_school is not None:
+            for plant in all_plants(session, pot_id):
+                plant.phase_school = body.phase_school
+        refresh(session, pot_id)
+    if body.behind is not None:
+        _reorder(session, ids, body.behind.strip())
+    return ids
+
+
+def _checked_change(session: Session, body: PotChange, today: date) -> dict[str, Any]:
+    """Columns with their new values, each checked."""
+    new: dict[str, Any] = {
+        k: v
+        for k in ("spot", "medium_charged", "drainage", "route", "interval_by", "medium_since")
+        if (v := getattr(body, k)) is not None
+    }
+    if body.name is not None:
+        new["name"] = body.name.strip()
+    if body.place is not None:
+        new["place_id"] = place_of(session, body.place).id
+    if body.medium_id is not None:
+        get_medium(body.medium_id)
+        new |= {"medium_id": body.medium_id, "medium_parts": None}
+    if body.medium_parts is not None:
+        new["medium_parts"] = checked_parts(body.medium_parts)
+        if body.medium_parts:
+            new["medium_id"] = leading_part(_shares(body.medium_parts))
+    if body.medium_since is not None:
+        require_not_future(body.medium_since, today, "Repotted on", pointer="/medium_since")
+        new["repotted_on"] = body.medium_since
+    if body.volume is not None or (body.top_cm is not None and body.height_cm is not None):
+        new |= litres_of(body.volume, body.top_cm, body.height_cm)
+    if body.interval_days is not None:
+        new["interval_days"] = require(
+            body.interval_days, "Days between waterings", "d", low=1, high=120, pointer="/interval_days"
+        )
+    if body.plain_every is not None:
+        new["plain_every"] = int(require(body.plain_every, "Plain rinse", "", low=0, high=52, pointer="/plain_every"))
+    if body.school_id is not None:
+        new["school_id"] = known_school(session, body.school_id)
+    return new
+
+
+def _reorder(session: Session, ids: list[int], behind: str) -> None:
+    """Set pots on the shelf behind the pot of a code; an empty code: first of all."""
+    kept = kept_pots(session)
+    moved = [p for i in ids for p in kept if p.id == i]
+    rest = [p for p in kept if p.id not in ids]
+    at = 0
+    if behind:
+        found = next((i for i, p in enumerate(rest) if p.code == behind), None)
+        if found is None:
+            raise NotFound(f"No other pot has the code {behind}.", pointer="/behind")
+        at = found + 1
+    for order, pot in enumerate([*rest[:at], *moved, *rest[at:]]):
+        pot.shelf_order = order
+    touch_all(session)

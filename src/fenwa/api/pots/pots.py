@@ -1,0 +1,207 @@
+"""Pots: the list, one pot's strata, its flush, and keeping a new one."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from datetime import date
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from fenwa.api.pots.entered import PotIn, store_pot
+from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
+from fenwa.api.typed import TypedOrNone
+from fenwa.api.writing import Reading, Stored, Today, Writing, ready
+from fenwa.core.errors import Underspecified
+from fenwa.core.pot.flush import FlushPlan, flush_plan
+from fenwa.core.pot.fold import rest_until
+from fenwa.core.pot.methods import Method
+from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
+from fenwa.core.working import Computed, Working
+from fenwa.store import models
+from fenwa.store.collection import pots_today
+from fenwa.store.pot_rows import corrected_pours, decisions_of, happened, looks_until
+from fenwa.store.pot_today import PotToday
+from fenwa.store.summary import BallastShares, as_event, medium_of, open_pours, phases, stored_fold
+from fenwa.store.water_state import waters_today
+
+router = APIRouter(prefix="/api", tags=["pots"])
+
+
+class PotsPage(BaseModel):
+    """All pots."""
+
+    today: date
+    pots: list[PotRow]
+
+
+class PourOut(BaseModel):
+    """A pour as the chart draws it."""
+
+    id: int
+    on: date
+    job: str
+    route: str
+    volume_L: float | None
+    ec_uS_cm: float | None
+    runoff_L: float | None
+    runoff_ec_uS_cm: float | None
+    runoff_method: Method | None
+    note: str
+    felt: str
+    by: str
+    corrected: bool
+
+
+class EventOut(BaseModel):
+    """Something dated that confounds what is read off the chart: at the pot, or at its place."""
+
+    on: date
+    what: str
+    at_place: bool
+
+
+class PotPage(BaseModel):
+    """One pot: facts, salt balance with working, and the log for the strata."""
+
+    today: date
+    row: PotRow
+    medium: str
+    pot_volume_L: float
+    interval_days: float
+    plain_every: int
+    hazard: str
+    profile_id: str
+    profile_name: str
+    own_figures: bool
+    confidence: str
+    arrived_on: date | None
+    root_zone: RootZone
+    working: Working
+    pours: list[PourOut]
+    looks: list[LookOut]
+    phases: list[PhaseOut]
+    events: list[EventOut]
+
+
+@router.get("/pots", response_model=PotsPage)
+def list_pots(session: Reading, today: Today) -> Response:
+    """Every pot kept with today's predicted reading."""
+    return ready(PotsPage(today=today, pots=[pot_row(p) for p in pots_today(session, today)]))
+
+
+def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Computed[RootZone]:
+    """The salt balance of a pot over its log, from the stored fold where it serves."""
+    shares = BallastShares(session, pours)
+    events = [as_event(x, shares) for x in pours if x.on <= today]
+    ceiling = p.profile.root_zone.ec_ceiling_uS_cm
+    folded = stored_fold(session.get_one(models.PotSummary, p.pot.id), p.spec, today)
+    if folded is None:
+        return root_zone(pot=p.spec, events=events, today=today, ceiling_uS_cm=ceiling)
+    computed = report(p.spec, rest_until(p.spec, folded, today), events, today, ceiling, HORIZON_DAYS)
+    return replace(computed, working=replace(computed.working, formula_id="pot.root_zone.root_zone"))
+
+
+@router.get("/pots/{pot_id}", response_model=PotPage)
+def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
+    """One pot with its strata."""
+    p = one_pot(session, pot_id, today)
+    pours = open_pours(session, pot_id)
+    computed = balance(session, p, today, pours)
+    pours = [x for x in pours if x.on <= today]
+    looks = looks_until(session, pot_id, today)
+    corrected = corrected_pours(session, [x.id for x in pours])
+    h = p.profile.hazard
+    hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
+    page = PotPage(
+        today=today,
+        row=pot_row(p),
+        medium=medium_of(p.pot).name,
+        pot_volume_L=p.pot.volume_L,
+        interval_days=p.interval.days,
+        plain_every=p.pot.plain_every,
+        hazard=f"Hazard to pets: {hazard}",
+        profile_id=p.plant.profile_id,
+        own_figures=p.own_figures,
+        profile_name=p.profile.name,
+        confidence=p.profile.confidence,
+        arrived_on=p.plant.arrived_on,
+        root_zone=computed.result,
+        working=computed.working,
+        pours=[_pour_out(x, x.id in corrected) for x in pours],
+        looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
+        phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
+        events=_events(session, p, today),
+    )
+    return ready(page)
+
+
+def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
+    """What happened to the pot and at its place, oldest first; jobs done or put off are none."""
+    found = [
+        EventOut(on=e.on, what=e.note if e.kind == "other" and e.note else e.kind, at_place=e.place_id is not None)
+        for e in happened(session, p.pot, today)
+    ]
+    found += [EventOut(on=d.on, what=d.what, at_place=False) for d in decisions_of(session, p.pot.id) if d.on <= today]
+    return sorted(found, key=lambda e: e.on)
+
+
+def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
+    r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
+    return PourOut(
+        id=p.id,
+        on=p.on,
+        job=p.job,
+        route=p.route,
+        volume_L=p.volume_L,
+        ec_uS_cm=p.ec_uS_cm,
+        runoff_L=r.volume_L if r else None,
+        runoff_ec_uS_cm=r.ec_uS_cm if r else None,
+        runoff_method=r.method if r else None,
+        note=p.note,
+        felt=p.felt,
+        by=p.by,
+        corrected=corrected,
+    )
+
+
+@router.get("/pots/{pot_id}/root-zone")
+def root_zone_working(pot_id: int, session: Reading, today: Today) -> Working:
+    """Working of the predicted reading, for lists."""
+    return balance(session, one_pot(session, pot_id, today), today, open_pours(session, pot_id)).working
+
+
+class FlushIn(BaseModel):
+    """A flush to be worked out. Empty target: the top of the comfortable range."""
+
+    water_id: int
+    target_reading: TypedOrNone = None
+    round_L: TypedOrNone = None
+
+
+@router.post("/pots/{pot_id}/flush-plan")
+def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Computed[FlushPlan]:
+    """Litres and rounds that bring this pot down."""
+    p = one_pot(session, pot_id, today)
+    water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
+    if water is None or water.ec25_uS_cm is None:
+        raise Underspecified("This water has no usable reading. Choose another or enter its EC.", pointer="/water_id")
+    z = balance(session, p, today, open_pours(session, pot_id)).result
+    target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
+    return flush_plan(
+        pot=p.spec,
+        root_zone_uS_cm=z.root_zone_uS_cm,
+        target_reading_uS_cm=target,
+        water_uS_cm=water.ec25_uS_cm,
+        round_L=body.round_L,
+        deficit_L=z.deficit_L,
+        from_above=p.profile.flush.from_above,
+    )
+
+
+@router.post("/pots", status_code=201)
+def add_pot(body: PotIn, writer: Writing, today: Today) -> Stored:
+    """Keep a new pot."""
+    return Stored(**writer.once(body, lambda s: {"id": store_pot(s, body, today).id}))

@@ -1,0 +1,1 @@
+"""The round: today, the days ahead, at the bench."""

@@ -1,0 +1,179 @@
+"""At the bench: pots left for another day, who pours, saucers to empty."""
+
+from __future__ import annotations
+
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from fenwa.api.typed import Typed
+from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row, now
+from fenwa.core.care.interval import feel_again_on
+from fenwa.core.care.vocabulary import SKIPPED, Felt
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import Conflict, NotFound, Underspecified
+from fenwa.store import models
+from fenwa.store.collection import pots_today
+from fenwa.store.house_rows import people as people_kept
+from fenwa.store.house_rows import person_named, running_timers
+from fenwa.store.summary import touch
+
+router = APIRouter(prefix="/api", tags=["bench"])
+
+TIMER_KEPT_H = 24  # a saucer nobody emptied is asked for till the next day, then it has dried or drowned
+
+
+class SkipIn(BaseModel):
+    """Pots left for another day, and what was felt."""
+
+    pot_ids: list[int]
+    on: date
+    felt: Felt = "heavy"
+    note: str = ""
+
+
+class Skipped(BaseModel):
+    """The decisions stored, and the first day one of the pots is felt again."""
+
+    decision_ids: list[int]
+    feel_again_on: date
+
+
+@router.post("/skips", status_code=201)
+def skip_pots(body: SkipIn, writer: Writing, today: Today) -> Skipped:
+    """Leave pots unwatered: a decision like any other, with the day to feel them again."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+    if not body.pot_ids:
+        raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
+
+    def write(session: Session) -> dict[str, Any]:
+        found = {p.pot.id: p for p in pots_today(session, today, set(body.pot_ids))}
+        ids, days = [], []
+        for pot_id in dict.fromkeys(body.pot_ids):
+            if pot_id not in found:
+                raise NotFound(f"Pot {pot_id} is not there. It may have been archived.", pointer="/pot_ids")
+            again = feel_again_on(body.on, found[pot_id].interval.days)
+            why = "; ".join(x for x in ({"heavy": "still heavy"}.get(body.felt, body.felt), body.note.strip()) if x)
+            row = models.Decision(pot_id=pot_id, on=body.on, what=SKIPPED, why=why, look_again_on=again)
+            session.add(row)
+            session.flush()
+            touch(session, pot_id)
+            ids.append(row.id)
+            days.append(again)
+        return {"decision_ids": ids, "feel_again_on": min(days).isoformat()}
+
+    return Skipped.model_validate(writer.once(body, write))
+
+
+class PersonOut(BaseModel):
+    """A name of the short list."""
+
+    id: int
+    name: str
+
+
+class PersonIn(BaseModel):
+    """A name for the short list; no account, no password."""
+
+    name: str = Field(max_length=60)
+
+
+@router.get("/people")
+def people(session: Reading) -> list[PersonOut]:
+    """Who pours here."""
+    return [PersonOut(id=p.id, name=p.name) for p in people_kept(session)]
+
+
+@router.post("/people", status_code=201)
+def add_person(body: PersonIn, writer: Writing) -> Stored:
+    """Add a name."""
+    name = " ".join(body.name.split())
+    if not name:
+        raise Underspecified("Name is empty. Write who pours, a first name is enough.", pointer="/name")
+
+    def write(session: Session) -> dict[str, Any]:
+        if person_named(session, name) is not None:
+            raise Conflict(f"{name} is in the list already.", pointer="/name")
+        return keep_row(session, models.Person(name=name))
+
+    return Stored(**writer.once(body, write))
+
+
+class TimersIn(BaseModel):
+    """Saucers to empty after some minutes."""
+
+    pot_ids: list[int]
+    minutes: Typed = 20
+
+
+class TimerOut(BaseModel):
+    """A running timer: when it was started and when it ends, UTC, by the server's clock; seconds left, 0 when over."""
+
+    id: int
+    pot_id: int
+    code: str
+    started_at: datetime
+    ends_at: datetime
+    left_s: float
+
+
+@router.get("/timers")
+def timers(session: Reading) -> list[TimerOut]:
+    """Saucers that wait to be emptied, the first to end first."""
+    moment = now()
+    out = []
+    for t, code in running_timers(session, moment - timedelta(hours=TIMER_KEPT_H)):
+        ends = t.started_at + timedelta(minutes=t.minutes)
+        out.append(
+            TimerOut(
+                id=t.id,
+                pot_id=t.pot_id,
+                code=code,
+                started_at=t.started_at,
+                ends_at=ends,
+                left_s=max(0.0, (ends - moment).total_seconds()),
+            )
+        )
+    return sorted(out, key=lambda t: (t.ends_at, t.id))
+
+
+@router.post("/timers", status_code=201)
+def start_timers(body: TimersIn, writer: Writing) -> list[Stored]:
+    """Start a timer for each pot; it runs by the server's clock and outlives the page."""
+    if not body.pot_ids:
+        raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
+    require(body.minutes, "Minutes", "min", low=1, high=600, pointer="/minutes")
+
+    def write(session: Session) -> dict[str, Any]:
+        ids = []
+        moment = now()  # one for all: saucers that end together are asked for together
+        for pot_id in dict.fromkeys(body.pot_ids):
+            get_row(session, models.Pot, pot_id, "Pot", "/pot_ids")
+            row = models.Timer(pot_id=pot_id, started_at=moment, minutes=body.minutes)
+            session.add(row)
+            session.flush()
+            ids.append(row.id)
+        return {"ids": ids}
+
+    return [Stored(id=i) for i in writer.once(body, write)["ids"]]
+
+
+class EmptiedIn(BaseModel):
+    """Timers that are done."""
+
+    ids: list[int]
+
+
+@router.post("/timers/done")
+def saucers_emptied(body: EmptiedIn, writer: Writing) -> EmptiedIn:
+    """The saucers are empty."""
+
+    def write(session: Session) -> dict[str, Any]:
+        for timer_id in body.ids:
+            get_row(session, models.Timer, timer_id, "Timer", "/ids").done_at = now()
+        return {"ids": body.ids}
+
+    return EmptiedIn(**writer.once(body, write))

@@ -1,0 +1,116 @@
+"""Today's round, and the live figures of the stations."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel
+
+from fenwa.api.house.choices import read_settings
+from fenwa.api.pots.shown import PotRow, pot_row
+from fenwa.api.round.planned import ErrandOut, errand_outs
+from fenwa.api.writing import Reading, Today, ready
+from fenwa.core.care.due import job_of
+from fenwa.core.care.round import round_plan
+from fenwa.core.care.round_parts import RoundPlan, RoundWater
+from fenwa.core.errors import InputError
+from fenwa.core.working import Working
+from fenwa.store.errand_state import errands_due
+from fenwa.store.mix_rows import newest_fed_can, products_on_shelf
+from fenwa.store.mix_state import feed_at_hand, label_of, slope_of
+from fenwa.store.round_state import round_pots
+
+router = APIRouter(prefix="/api", tags=["round"])
+
+MAX_AHEAD_DAYS = 60
+
+
+class RoundPage(BaseModel):
+    """A day's work with the salt rails beside it."""
+
+    today: date
+    plan: RoundPlan
+    working: Working
+    feed_product_id: int | None
+    feed_product: str
+    jobs: list[ErrandOut]
+    salt: list[PotRow]
+
+
+class StationOut(BaseModel):
+    """A station of the channel with its live figure and the conductivity there."""
+
+    key: str
+    figure: str
+    ec_uS_cm: float | None
+
+
+@router.get("/round", response_model=RoundPage)
+def round_page(session: Reading, today: Today, on: date | None = None) -> Response:
+    """What is due today, or on a day ahead if nothing is poured before it, grouped into cans."""
+    if on is not None and not today <= on <= today + timedelta(days=MAX_AHEAD_DAYS):
+        raise InputError(
+            f"Day {on} is not today or within {MAX_AHEAD_DAYS} days after it. Choose a nearer day.", pointer="/on"
+        )
+    if on is not None and on != today:
+        session.info.pop("store", None)  # what readers keep is of today
+        today = on
+    due, pots, waters = round_pots(session, today)
+    product, settings = feed_at_hand(session), read_settings(session)
+    bases = [RoundWater(w.water.id, w.water.name, b) for w in waters if (b := w.base()) is not None]
+    computed = round_plan(
+        pots=due,
+        waters=bases,
+        label=label_of(product) if product else None,
+        today=today,
+        scale_step_g=settings.scale_step_g,
+        syringe_step_mL=settings.syringe_step_mL,
+        slope=slope.result if (slope := slope_of(session, product) if product else None) else None,
+    )
+    saltiest = sorted(
+        (p for p in pots if p.reading is not None),
+        key=lambda p: -(p.reading or 0) / p.profile.root_zone.ec_ceiling_uS_cm,
+    )
+    page = RoundPage(
+        today=today,
+        plan=computed.result,
+        working=computed.working,
+        feed_product_id=product.id if product else None,
+        feed_product=product.name if product else "",
+        jobs=errand_outs(errands_due(session, pots, waters, today, today), today),
+        salt=[pot_row(p) for p in saltiest[:6]],
+    )
+    return ready(page)
+
+
+@router.get("/stations")
+def stations(session: Reading, today: Today) -> list[StationOut]:
+    """The channel: each station's live figure."""
+    due, pots, waters = round_pots(session, today)
+    jobs = [job_of(p, today) for p in due]
+    flushes = [p for p, job in zip(pots, jobs, strict=True) if job == "flush"]
+    can = newest_fed_can(session, today)
+    mixed = None if can is None else can.ec_uS_cm
+    readings = sorted(p.reading for p in pots if p.reading is not None)
+    middle = readings[len(readings) // 2] if readings else None
+    worst = max((p.reading or 0 for p in flushes), default=readings[-1] if readings else None)
+    unlooked = sum(p.look_is_due for p in pots)
+    products = products_on_shelf(session)
+    first = waters[0] if waters else None
+    n = sum(job is not None for job in jobs)
+    return [
+        StationOut(key="round", figure=f"{n} {'pot' if n == 1 else 'pots'} today", ec_uS_cm=None),
+        StationOut(
+            key="water",
+            figure=f"{first.ec25_uS_cm:.0f} µS · {first.water.name}" if first else "no reading yet",
+            ec_uS_cm=first.ec25_uS_cm if first else None,
+        ),
+        StationOut(
+            key="mix", figure=f"{mixed:.0f} µS · last can" if mixed is not None else "no can yet", ec_uS_cm=mixed
+        ),
+        StationOut(key="pots", figure=f"{len(pots)} kept", ec_uS_cm=middle),
+        StationOut(key="flush", figure=f"{len(flushes)} due" if flushes else "none due", ec_uS_cm=worst),
+        StationOut(key="leaf", figure=f"{unlooked} to look at", ec_uS_cm=middle),
+        StationOut(key="shelf", figure=f"{products} {'feed' if products == 1 else 'feeds'}", ec_uS_cm=None),
+    ]

@@ -1,0 +1,1 @@
+"""The Water station: sources, readings, meters, reports, remedies, devices."""

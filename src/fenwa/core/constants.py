@@ -1,0 +1,5 @@
+"""Numbers that several parts of the core share; each stands here once."""
+
+DAYS_A_MONTH = 30.44  # 365.25 / 12
+Z80 = 1.2816  # half-width of the central 80 % of a normal law, in SDs
+POUR_PER_REFILL = 1.25  # a pour nobody measured: the refill and a quarter more, so that a fifth runs out; judgement

@@ -1,0 +1,1 @@
+"""The reviewed library: profiles, fertilizers, schools, media and habits as typed rows."""
