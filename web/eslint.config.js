@@ -1,12 +1,22 @@
 import js from "@eslint/js"
+import boundaries from "eslint-plugin-boundaries"
+import a11y from "eslint-plugin-jsx-a11y"
 import hooks from "eslint-plugin-react-hooks"
 import ts from "typescript-eslint"
+
+// what each part of the interface may know: a station never reaches into the app above it,
+// and shared parts know no station
+const from = (type, ...allow) => ({
+  from: { element: { type } },
+  allow: allow.map((to) => ({ to: { element: { type: to } } })),
+})
 
 export default ts.config(
   { ignores: ["dist", "src/api/generated/schema.ts"] },
   js.configs.recommended,
   ...ts.configs.strict,
   hooks.configs.flat.recommended,
+  a11y.flatConfigs.recommended,
   {
     rules: {
       "@typescript-eslint/no-explicit-any": "error",
@@ -16,11 +26,46 @@ export default ts.config(
     },
   },
   {
+    plugins: { boundaries },
+    settings: {
+      "import/resolver": { node: { extensions: [".ts", ".tsx"] } },
+      "boundaries/elements": [
+        { type: "test", pattern: "src/**/*.test.{ts,tsx}", partialMatch: false },
+        { type: "api", pattern: "src/api" },
+        { type: "theme", pattern: "src/app/(theme|ramp)*", partialMatch: false },
+        { type: "app", pattern: "src/app" },
+        { type: "ui", pattern: "src/ui" },
+        { type: "station", pattern: "src/features/*" },
+        { type: "testing", pattern: "src/testing" },
+      ],
+    },
+    rules: {
+      "boundaries/dependencies": [
+        "error",
+        {
+          default: "disallow",
+          policies: [
+            from("api", "api"),
+            from("theme", "theme", "api"),
+            from("ui", "ui", "api", "theme", "app"),
+            from("station", "station", "ui", "api", "theme", "app"),
+            from("app", "app", "theme", "ui", "api", "station"),
+            from("test", "test", "testing", "app", "theme", "ui", "api", "station"),
+            from("testing", "testing", "app", "theme", "ui", "api", "station"),
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ["src/features/**", "src/ui/**"],
     rules: {
       "no-restricted-syntax": [
         "error",
-        { selector: "Literal[value=/^#[0-9a-fA-F]{3,8}$/]", message: "Colours live in app/theme.ts" },
+        {
+          selector: "Literal[value=/^#[0-9a-fA-F]{3,8}$/]",
+          message: "Colours live in app/theme.ts",
+        },
       ],
     },
   },

@@ -19,7 +19,15 @@ declare module "@tanstack/react-query" {
 
 // Fenwa is on this machine or in this house: a browser that believes itself offline still asks it
 const queryClient = new QueryClient({
-  defaultOptions: { queries: { networkMode: "always", retry: false, staleTime: 15_000, refetchOnWindowFocus: false }, mutations: { networkMode: "always" } },
+  defaultOptions: {
+    queries: {
+      networkMode: "always",
+      retry: false,
+      staleTime: 15_000,
+      refetchOnWindowFocus: false,
+    },
+    mutations: { networkMode: "always" },
+  },
 })
 
 applyTheme("system")

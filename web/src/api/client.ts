@@ -9,7 +9,12 @@ export const client = createClient<paths>({
   baseUrl: window.location.origin,
   fetch: (request) =>
     globalThis.fetch(request).catch(() => {
-      throw new ApiProblem({ title: "No answer", status: 0, detail: "Fenwa does not answer. Is it still running? Nothing you typed is lost; send again." })
+      throw new ApiProblem({
+        title: "No answer",
+        status: 0,
+        detail:
+          "Fenwa does not answer. Is it still running? Nothing you typed is lost; send again.",
+      })
     }),
 })
 

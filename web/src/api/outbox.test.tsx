@@ -3,7 +3,10 @@ import { serve } from "../testing/harness.test"
 import type { Entry, Outcome } from "./outbox"
 
 const ok = {
-  "POST /api/pours": (s: { body: unknown }) => ({ status: 201, body: { pour_ids: [(s.body as { n: number }).n] } }),
+  "POST /api/pours": (s: { body: unknown }) => ({
+    status: 201,
+    body: { pour_ids: [(s.body as { n: number }).n] },
+  }),
 }
 const entry = (n: number, more: Partial<Entry> = {}): Omit<Entry, "n"> => ({
   key: `key-${n}`,
@@ -31,7 +34,10 @@ describe("the outbox", () => {
   it("answers at once while the line stands, and keeps nothing back", async () => {
     const sent = serve(ok)
     const box = await page()
-    expect(await box.post(entry(1))).toEqual({ state: "arrived", answer: { pour_ids: [1] } } satisfies Outcome)
+    expect(await box.post(entry(1))).toEqual({
+      state: "arrived",
+      answer: { pour_ids: [1] },
+    } satisfies Outcome)
     expect(sent.map((s) => s.key)).toEqual(["key-1"])
     expect(box.waiting()).toEqual([])
   })
@@ -73,7 +79,11 @@ describe("the outbox", () => {
       "POST /api/batches/42/reading": { status: 201, body: {} },
     })
     await (await page()).send()
-    expect(sent.map((s) => s.path)).toEqual(["/api/batches", "/api/batches/42/reading", "/api/pours"])
+    expect(sent.map((s) => s.path)).toEqual([
+      "/api/batches",
+      "/api/batches/42/reading",
+      "/api/pours",
+    ])
     expect(sent[2]?.body).toMatchObject({ n: 9, batch_id: 42 })
   })
   it("hands a refusal back to its form, and holds up nobody else", async () => {
@@ -124,7 +134,9 @@ describe("the outbox", () => {
     expect(again.waiting()).toEqual([])
   })
   it("waits when somebody else answers in Fenwa's place, and claims nothing", async () => {
-    vi.stubGlobal("fetch", () => Promise.resolve(new Response("<html>Sign in to this network</html>", { status: 200 })))
+    vi.stubGlobal("fetch", () =>
+      Promise.resolve(new Response("<html>Sign in to this network</html>", { status: 200 })),
+    )
     const box = await page()
     expect((await box.post(entry(1))).state).toBe("waiting")
     expect(box.waiting()).toHaveLength(1)
@@ -143,7 +155,9 @@ describe("the outbox", () => {
     const sent = serve({
       ...ok,
       "POST /api/batches": () =>
-        refused ? { status: 422, body: { detail: "Volume is empty." } } : { status: 201, body: { id: 42 } },
+        refused
+          ? { status: 422, body: { detail: "Volume is empty." } }
+          : { status: 201, body: { id: 42 } },
     })
     const later = await page()
     await later.send()

@@ -13,7 +13,9 @@ export type Entry = {
   problem?: string
 }
 export type Outcome =
-  { state: "arrived"; answer: unknown } | { state: "waiting" } | { state: "refused"; problem: ApiProblem }
+  | { state: "arrived"; answer: unknown }
+  | { state: "waiting" }
+  | { state: "refused"; problem: ApiProblem }
 
 interface Kept extends DBSchema {
   entries: { key: number; value: Entry; indexes: { key: string } }
@@ -30,7 +32,11 @@ let opened: Promise<IDBPDatabase<Kept>> | undefined
 export const kept = () =>
   (opened ??= openDB<Kept>("fenwa", 1, {
     upgrade(db) {
-      db.createObjectStore("entries", { keyPath: "n", autoIncrement: true }).createIndex("key", "key", { unique: true })
+      db.createObjectStore("entries", { keyPath: "n", autoIncrement: true }).createIndex(
+        "key",
+        "key",
+        { unique: true },
+      )
       db.createObjectStore("answers", { keyPath: "key" })
       db.createObjectStore("walks")
     },
@@ -73,7 +79,7 @@ export async function post(entry: Omit<Entry, "n" | "problem">): Promise<Outcome
       title: "Nothing can be kept here",
       detail:
         "This browser keeps nothing: a private window, or its memory is full. Nothing was stored. " +
-          "Open Fenwa in an ordinary window.",
+        "Open Fenwa in an ordinary window.",
     })
   }
   await refresh()
@@ -119,7 +125,10 @@ async function run() {
     if (request === null) {
       await setApart(
         entry,
-        new ApiProblem({ title: "Not sent", detail: "This entry cannot be sent as it stands. Edit it, or delete it." }),
+        new ApiProblem({
+          title: "Not sent",
+          detail: "This entry cannot be sent as it stands. Edit it, or delete it.",
+        }),
       )
       at += 1
       continue
@@ -151,7 +160,11 @@ async function run() {
   }
 }
 
-function asRequest(entry: Entry, body: Record<string, unknown>, id: number | undefined): Request | null {
+function asRequest(
+  entry: Entry,
+  body: Record<string, unknown>,
+  id: number | undefined,
+): Request | null {
   try {
     const url = new URL(entry.path.replace("{from}", String(id)), window.location.origin)
     return new Request(url, {
@@ -173,7 +186,8 @@ async function setApart(entry: Entry, problem: ApiProblem) {
 }
 
 function later() {
-  if (pages > 0) timer = setTimeout(() => void send(), AGAIN_MS[Math.min(failures, AGAIN_MS.length - 1)])
+  if (pages > 0)
+    timer = setTimeout(() => void send(), AGAIN_MS[Math.min(failures, AGAIN_MS.length - 1)])
   failures += 1
   listeners.forEach((l) => l())
 }
@@ -234,6 +248,9 @@ export function start() {
 }
 
 /** A walk through a round, kept so that it goes on where it was. */
-export const loadWalk = async <T>(name: string) => (await (await kept()).get("walks", name)) as T | undefined
+export const loadWalk = async <T>(name: string) =>
+  (await (await kept()).get("walks", name)) as T | undefined
 export const keepWalk = async (name: string, walk: unknown) =>
-  void (walk === null ? await (await kept()).delete("walks", name) : await (await kept()).put("walks", walk, name))
+  void (walk === null
+    ? await (await kept()).delete("walks", name)
+    : await (await kept()).put("walks", walk, name))

@@ -17,6 +17,11 @@ export class ApiProblem extends Error {
 
   /** Sentences by field name, from pointers such as /value. */
   fields(): Record<string, string> {
-    return Object.fromEntries((this.body.errors ?? []).map((e) => [e.pointer.split("/").filter(Boolean).at(-1) ?? "", e.detail]))
+    return Object.fromEntries(
+      (this.body.errors ?? []).map((e) => [
+        e.pointer.split("/").filter(Boolean).at(-1) ?? "",
+        e.detail,
+      ]),
+    )
   }
 }

@@ -2,28 +2,84 @@
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "./client"
 
-export const stationsQuery = queryOptions({ queryKey: ["stations"], queryFn: () => answer(client.GET("/api/stations")) })
-export const optionsQuery = queryOptions({ queryKey: ["options"], queryFn: () => answer(client.GET("/api/options")), staleTime: Infinity })
-export const settingsQuery = queryOptions({ queryKey: ["settings"], queryFn: () => answer(client.GET("/api/settings")) })
-export const potsQuery = queryOptions({ queryKey: ["pots", "list"], queryFn: () => answer(client.GET("/api/pots")) })
-export const waterQuery = queryOptions({ queryKey: ["water"], queryFn: () => answer(client.GET("/api/water")) })
-export const mixQuery = queryOptions({ queryKey: ["mix"], queryFn: () => answer(client.GET("/api/mix")) })
-export const shelfQuery = queryOptions({ queryKey: ["shelf"], queryFn: () => answer(client.GET("/api/shelf")) })
-export const bottlesQuery = queryOptions({ queryKey: ["bottles"], queryFn: () => answer(client.GET("/api/mix/bottles")) })
-export const roundQuery = queryOptions({ queryKey: ["round"], queryFn: () => answer(client.GET("/api/round")) })
-export const lanQuery = queryOptions({ queryKey: ["lan"], queryFn: () => answer(client.GET("/api/lan")) })
-export const roundOnQuery = (on?: string) => queryOptions({ queryKey: ["round", on ?? "today"], queryFn: () => answer(client.GET("/api/round", { params: { query: { on } } })) })
-export const daysQuery = queryOptions({ queryKey: ["days"], queryFn: () => answer(client.GET("/api/days")) })
-export const awayQuery = (leaving: string, back: string) => queryOptions({ queryKey: ["away", leaving, back], queryFn: () => answer(client.GET("/api/away", { params: { query: { leaving, back } } })) })
-export const probesQuery = queryOptions({ queryKey: ["probes"], queryFn: () => answer(client.GET("/api/probes")) })
-export const peopleQuery = queryOptions({ queryKey: ["people"], queryFn: () => answer(client.GET("/api/people")) })
-export const timersQuery = queryOptions({ queryKey: ["timers"], queryFn: () => answer(client.GET("/api/timers")), refetchInterval: 20_000 })
+export const stationsQuery = queryOptions({
+  queryKey: ["stations"],
+  queryFn: () => answer(client.GET("/api/stations")),
+})
+export const optionsQuery = queryOptions({
+  queryKey: ["options"],
+  queryFn: () => answer(client.GET("/api/options")),
+  staleTime: Infinity,
+})
+export const settingsQuery = queryOptions({
+  queryKey: ["settings"],
+  queryFn: () => answer(client.GET("/api/settings")),
+})
+export const potsQuery = queryOptions({
+  queryKey: ["pots", "list"],
+  queryFn: () => answer(client.GET("/api/pots")),
+})
+export const waterQuery = queryOptions({
+  queryKey: ["water"],
+  queryFn: () => answer(client.GET("/api/water")),
+})
+export const mixQuery = queryOptions({
+  queryKey: ["mix"],
+  queryFn: () => answer(client.GET("/api/mix")),
+})
+export const shelfQuery = queryOptions({
+  queryKey: ["shelf"],
+  queryFn: () => answer(client.GET("/api/shelf")),
+})
+export const bottlesQuery = queryOptions({
+  queryKey: ["bottles"],
+  queryFn: () => answer(client.GET("/api/mix/bottles")),
+})
+export const roundQuery = queryOptions({
+  queryKey: ["round"],
+  queryFn: () => answer(client.GET("/api/round")),
+})
+export const lanQuery = queryOptions({
+  queryKey: ["lan"],
+  queryFn: () => answer(client.GET("/api/lan")),
+})
+export const roundOnQuery = (on?: string) =>
+  queryOptions({
+    queryKey: ["round", on ?? "today"],
+    queryFn: () => answer(client.GET("/api/round", { params: { query: { on } } })),
+  })
+export const daysQuery = queryOptions({
+  queryKey: ["days"],
+  queryFn: () => answer(client.GET("/api/days")),
+})
+export const awayQuery = (leaving: string, back: string) =>
+  queryOptions({
+    queryKey: ["away", leaving, back],
+    queryFn: () => answer(client.GET("/api/away", { params: { query: { leaving, back } } })),
+  })
+export const probesQuery = queryOptions({
+  queryKey: ["probes"],
+  queryFn: () => answer(client.GET("/api/probes")),
+})
+export const peopleQuery = queryOptions({
+  queryKey: ["people"],
+  queryFn: () => answer(client.GET("/api/people")),
+})
+export const timersQuery = queryOptions({
+  queryKey: ["timers"],
+  queryFn: () => answer(client.GET("/api/timers")),
+  refetchInterval: 20_000,
+})
 export const potQuery = (id: number) =>
-  queryOptions({ queryKey: ["pots", "one", id], queryFn: () => answer(client.GET("/api/pots/{pot_id}", { params: { path: { pot_id: id } } })) })
+  queryOptions({
+    queryKey: ["pots", "one", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}", { params: { path: { pot_id: id } } })),
+  })
 
 export const useSettings = () => useQuery(settingsQuery).data
 export const useOptions = () => useQuery(optionsQuery).data
 
 export type Working = Schemas["Working"]
 /** Where a number's working comes from: at hand, or fetched when asked for. */
-export type WorkingSource = { kind: "here"; working: Working } | { kind: "fetch"; key: string; load: () => Promise<Working> }
+export type WorkingSource =
+  { kind: "here"; working: Working } | { kind: "fetch"; key: string; load: () => Promise<Working> }

@@ -4,7 +4,12 @@ import { useState } from "react"
 import { Link, useLocation } from "react-router"
 import { BOTTOM, isHere, STATIONS } from "./stations"
 
-const ICONS: Record<string, LucideIcon> = { round: Droplets, mix: CookingPot, pots: Flower2, leaf: Leaf }
+const ICONS: Record<string, LucideIcon> = {
+  round: Droplets,
+  mix: CookingPot,
+  pots: Flower2,
+  leaf: Leaf,
+}
 
 /** Five places at the thumb; the rest of the stations under More. */
 export function BottomBar() {
@@ -12,13 +17,30 @@ export function BottomBar() {
   const [open, setOpen] = useState(false)
   const rest = STATIONS.filter((s) => !BOTTOM.some((k) => k === s.key))
   return (
-    <Box as="nav" aria-label="Stations" display={{ base: "block", md: "none" }} position="fixed" bottom="0" left="0" right="0" bg="bg.panel" borderTopWidth="1px" zIndex="10">
+    <Box
+      as="nav"
+      aria-label="Stations"
+      display={{ base: "block", md: "none" }}
+      position="fixed"
+      bottom="0"
+      left="0"
+      right="0"
+      bg="bg.panel"
+      borderTopWidth="1px"
+      zIndex="10"
+    >
       {open && (
         <Flex as="ul" listStyleType="none" direction="column" p="2" borderBottomWidth="1px">
           {rest.map((s) => (
             <Box as="li" key={s.key}>
-              <Link to={s.to} onClick={() => setOpen(false)} aria-current={isHere(s.to, path) ? "page" : undefined}>
-                <Box p="3" fontSize="lg">{s.label}</Box>
+              <Link
+                to={s.to}
+                onClick={() => setOpen(false)}
+                aria-current={isHere(s.to, path) ? "page" : undefined}
+              >
+                <Box p="3" fontSize="lg">
+                  {s.label}
+                </Box>
               </Link>
             </Box>
           ))}
@@ -30,7 +52,11 @@ export function BottomBar() {
           const here = isHere(s.to, path)
           return (
             <Box key={s.key} flex="1">
-              <Link to={s.to} onClick={() => setOpen(false)} aria-current={here ? "page" : undefined}>
+              <Link
+                to={s.to}
+                onClick={() => setOpen(false)}
+                aria-current={here ? "page" : undefined}
+              >
                 <Item Icon={Icon} label={s.label} here={here} />
               </Link>
             </Box>
@@ -48,7 +74,9 @@ function Item({ Icon, label, here }: { Icon: LucideIcon; label: string; here: bo
   return (
     <Flex direction="column" align="center" py="2" minH="58px" bg={here ? "bg.subtle" : undefined}>
       <Icon size={20} aria-hidden />
-      <Text fontSize="xs" fontWeight={here ? "bold" : "medium"}>{label}</Text>
+      <Text fontSize="xs" fontWeight={here ? "bold" : "medium"}>
+        {label}
+      </Text>
     </Flex>
   )
 }

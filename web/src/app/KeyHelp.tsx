@@ -23,17 +23,35 @@ export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void 
   }, [open])
   if (!open) return null
   return (
-    <Box role="dialog" aria-label="Keys" position="fixed" right="6" bottom="6" bg="bg.panel" borderWidth="1px" borderRadius="lg" p="5" zIndex="20" boxShadow="lg">
-      <Heading as="h2" size="md" mb="3">Keys</Heading>
+    <Box
+      role="dialog"
+      aria-label="Keys"
+      position="fixed"
+      right="6"
+      bottom="6"
+      bg="bg.panel"
+      borderWidth="1px"
+      borderRadius="lg"
+      p="5"
+      zIndex="20"
+      boxShadow="lg"
+    >
+      <Heading as="h2" size="md" mb="3">
+        Keys
+      </Heading>
       <Grid templateColumns="auto 1fr" gapX="4" gapY="1" mb="4">
         {KEYS.map(([key, what]) => (
           <Fragment key={key}>
-            <Text as="kbd" fontFamily="body" fontWeight="bold">{key}</Text>
+            <Text as="kbd" fontFamily="body" fontWeight="bold">
+              {key}
+            </Text>
             <Text>{what}</Text>
           </Fragment>
         ))}
       </Grid>
-      <Button ref={close} size="sm" variant="outline" onClick={onClose}>Close</Button>
+      <Button ref={close} size="sm" variant="outline" onClick={onClose}>
+        Close
+      </Button>
     </Box>
   )
 }

@@ -27,11 +27,25 @@ export function Shell() {
   }, [path])
   return (
     <>
-      <Box asChild position="absolute" left="-9999px" _focus={{ left: "4", top: "2", bg: "bg.panel", p: "2", zIndex: 20 }}>
+      <Box
+        asChild
+        position="absolute"
+        left="-9999px"
+        _focus={{ left: "4", top: "2", bg: "bg.panel", p: "2", zIndex: 20 }}
+      >
         <a href="#main">Skip to the page</a>
       </Box>
       <Channel />
-      <Box as="main" id="main" tabIndex={-1} px={{ base: "4", md: "6" }} py="4" pb={{ base: "24", md: "8" }} maxW="1500px" outline="none">
+      <Box
+        as="main"
+        id="main"
+        tabIndex={-1}
+        px={{ base: "4", md: "6" }}
+        py="4"
+        pb={{ base: "24", md: "8" }}
+        maxW="1500px"
+        outline="none"
+      >
         <WaitingLine />
         <Loaded query={options}>{() => <Outlet />}</Loaded>
       </Box>

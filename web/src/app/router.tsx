@@ -26,6 +26,17 @@ const routes: RouteObject[] = [
 ]
 
 export const router = createBrowserRouter([
-  { path: "/", element: <Shell />, errorElement: <RouteProblem />, children: routes, hydrateFallbackElement: <div /> },
-  { path: "/pour", lazy: screen(() => import("../features/round/pouring")), errorElement: <RouteProblem />, hydrateFallbackElement: <div /> },
+  {
+    path: "/",
+    element: <Shell />,
+    errorElement: <RouteProblem />,
+    children: routes,
+    hydrateFallbackElement: <div />,
+  },
+  {
+    path: "/pour",
+    lazy: screen(() => import("../features/round/pouring")),
+    errorElement: <RouteProblem />,
+    hydrateFallbackElement: <div />,
+  },
 ])

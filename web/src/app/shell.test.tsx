@@ -7,7 +7,15 @@ import { Channel } from "./Channel"
 import { applyTheme } from "./colourMode"
 import { Shell } from "./Shell"
 
-const STATIONS = { "GET /api/stations": { body: [{ key: "round", figure: "2 pots today", ec_uS_cm: null }, { key: "water", figure: "34 µS · Rain", ec_uS_cm: 34 }, { key: "mix", figure: "412 µS · last can", ec_uS_cm: 412 }] } }
+const STATIONS = {
+  "GET /api/stations": {
+    body: [
+      { key: "round", figure: "2 pots today", ec_uS_cm: null },
+      { key: "water", figure: "34 µS · Rain", ec_uS_cm: 34 },
+      { key: "mix", figure: "412 µS · last can", ec_uS_cm: 412 },
+    ],
+  },
+}
 
 describe("the channel", () => {
   it("carries each station’s live figure and says where one is", async () => {
@@ -15,7 +23,9 @@ describe("the channel", () => {
     show(<Channel />, "/mix")
     await screen.findByText("412 µS · last can")
     expect(screen.getByRole("link", { current: "page", hidden: true }).textContent).toContain("Mix")
-    expect(screen.getAllByRole("link", { hidden: true }).map((l) => l.getAttribute("aria-keyshortcuts"))).toEqual(["1", "2", "3", "4", "5", "6", "7"])
+    expect(
+      screen.getAllByRole("link", { hidden: true }).map((l) => l.getAttribute("aria-keyshortcuts")),
+    ).toEqual(["1", "2", "3", "4", "5", "6", "7"])
   })
   it("keeps five places at the thumb and the rest under More", () => {
     show(<BottomBar />, "/flush")
@@ -23,23 +33,46 @@ describe("the channel", () => {
     const more = screen.getByRole("button", { name: "More" })
     fireEvent.click(more)
     expect(more.getAttribute("aria-expanded")).toBe("true")
-    expect(screen.getAllByRole("link").map((l) => l.textContent)).toEqual(expect.arrayContaining(["Water", "Flush", "Shelf"]))
+    expect(screen.getAllByRole("link").map((l) => l.textContent)).toEqual(
+      expect.arrayContaining(["Water", "Flush", "Shelf"]),
+    )
   })
 })
 
 describe("the shell", () => {
   it("shows a page only once the forms’ lists are there, and says what is wrong if they are not", async () => {
-    serve({ "GET /api/settings": { body: { theme: "dark" } }, "GET /api/options": { status: 500, body: { detail: "Something broke." } } })
-    show(<Routes><Route element={<Shell />}><Route path="*" element={<p>the page</p>} /></Route></Routes>)
+    serve({
+      "GET /api/settings": { body: { theme: "dark" } },
+      "GET /api/options": { status: 500, body: { detail: "Something broke." } },
+    })
+    show(
+      <Routes>
+        <Route element={<Shell />}>
+          <Route path="*" element={<p>the page</p>} />
+        </Route>
+      </Routes>,
+    )
     await screen.findByText("Something broke.")
     expect(screen.queryByText("the page")).toBeNull()
     serve({ ...SETTINGS, ...STATIONS })
-    show(<Routes><Route element={<Shell />}><Route path="*" element={<p>the page</p>} /></Route></Routes>)
+    show(
+      <Routes>
+        <Route element={<Shell />}>
+          <Route path="*" element={<p>the page</p>} />
+        </Route>
+      </Routes>,
+    )
     await screen.findByText("the page")
   })
   it("follows the theme of the settings", async () => {
     serve({ ...SETTINGS, ...STATIONS, "GET /api/settings": { body: { theme: "dark" } } })
-    show(<Routes><Route element={<Shell />}><Route path="*" element={<p>x</p>} /></Route></Routes>)
+    show(
+      <Routes>
+        <Route element={<Shell />}>
+          <Route path="*" element={<p>x</p>} />
+        </Route>
+      </Routes>,
+    )
     await waitFor(() => expect(document.documentElement.classList.contains("dark")).toBe(true))
     applyTheme("light")
     expect(document.documentElement.className).toContain("light")

@@ -11,4 +11,9 @@ export const STATIONS = [
 
 export const BOTTOM = ["round", "mix", "pots", "leaf"] as const
 
-export const isHere = (to: string, path: string) => (to === "/" ? path === "/" || ["/days", "/away", "/round"].some((p) => path.startsWith(p)) : path.startsWith(to) || (to === "/pots" && path.startsWith("/kinds")) || (to === "/shelf" && path.startsWith("/house")))
+export const isHere = (to: string, path: string) =>
+  to === "/"
+    ? path === "/" || ["/days", "/away", "/round"].some((p) => path.startsWith(p))
+    : path.startsWith(to) ||
+      (to === "/pots" && path.startsWith("/kinds")) ||
+      (to === "/shelf" && path.startsWith("/house"))

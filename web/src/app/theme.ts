@@ -22,28 +22,79 @@ const both = (light: string, dark: string) => ({ value: { _light: light, _dark: 
 
 const ours = defineConfig({
   theme: {
-    tokens: { fonts: { body: { value: "'Hanken Grotesk Variable', sans-serif" }, heading: { value: "'Hanken Grotesk Variable', sans-serif" } } },
+    tokens: {
+      fonts: {
+        body: { value: "'Hanken Grotesk Variable', sans-serif" },
+        heading: { value: "'Hanken Grotesk Variable', sans-serif" },
+      },
+    },
     semanticTokens: {
       colors: {
-        bg: { DEFAULT: both("#f2f5f4", "#10181b"), panel: both("#ffffff", "#182327"), subtle: both("#e9efed", "#203036"), inset: both("#eef3f1", "#141e22") },
-        fg: { DEFAULT: both("#15252b", "#eef4f3"), muted: both("#4b5f64", "#b3c3c4"), inverted: both("#ffffff", "#10181b") },
+        bg: {
+          DEFAULT: both("#f2f5f4", "#10181b"),
+          panel: both("#ffffff", "#182327"),
+          subtle: both("#e9efed", "#203036"),
+          inset: both("#eef3f1", "#141e22"),
+        },
+        fg: {
+          DEFAULT: both("#15252b", "#eef4f3"),
+          muted: both("#4b5f64", "#b3c3c4"),
+          inverted: both("#ffffff", "#10181b"),
+        },
         border: { DEFAULT: both("#d5dfdc", "#34474d"), strong: both("#7f9295", "#7c9196") },
-        ink: { solid: both("#15252b", "#e3eeec"), contrast: both("#ffffff", "#10181b"), fg: both("#15252b", "#eef4f3"), muted: both("#dfe8e5", "#2a3b41"), subtle: both("#e9efed", "#203036"), emphasized: both("#c9d6d3", "#3a4d54"), focusRing: both("#15252b", "#e3eeec"), border: both("#aebdbb", "#52676d") },
+        ink: {
+          solid: both("#15252b", "#e3eeec"),
+          contrast: both("#ffffff", "#10181b"),
+          fg: both("#15252b", "#eef4f3"),
+          muted: both("#dfe8e5", "#2a3b41"),
+          subtle: both("#e9efed", "#203036"),
+          emphasized: both("#c9d6d3", "#3a4d54"),
+          focusRing: both("#15252b", "#e3eeec"),
+          border: both("#aebdbb", "#52676d"),
+        },
         leaf: both("#5f9d80", "#7fbf9f"),
         leafEdge: both("#2c5f48", "#bfe3d0"),
         comfort: both("#dcefe5", "#1f3a30"),
-        state: { good: both("#1d6244", "#8fd6b3"), caution: both("#8a4b08", "#f3c27c"), stop: both("#a11d1d", "#ffa8a0") },
-        phase: { active: both("#cfe5da", "#234838"), rest: both("#e4e9e8", "#2b393e"), flowering: both("#ead6e8", "#4b2f49"), other: both("#e8e4d4", "#423d28") },
+        state: {
+          good: both("#1d6244", "#8fd6b3"),
+          caution: both("#8a4b08", "#f3c27c"),
+          stop: both("#a11d1d", "#ffa8a0"),
+        },
+        phase: {
+          active: both("#cfe5da", "#234838"),
+          rest: both("#e4e9e8", "#2b393e"),
+          flowering: both("#ead6e8", "#4b2f49"),
+          other: both("#e8e4d4", "#423d28"),
+        },
       },
     },
   },
   globalCss: {
-    html: { colorPalette: "ink", fontVariantNumeric: "tabular-nums", fontFeatureSettings: "'tnum', 'zero' 0" },
+    html: {
+      colorPalette: "ink",
+      fontVariantNumeric: "tabular-nums",
+      fontFeatureSettings: "'tnum', 'zero' 0",
+    },
     "header, nav, [data-screen-only]": { _print: { display: "none !important" } },
-    body: { bg: "bg", color: "fg", fontSize: "15px", lineHeight: "1.45", _print: { bg: "white", color: "black" } },
+    body: {
+      bg: "bg",
+      color: "fg",
+      fontSize: "15px",
+      lineHeight: "1.45",
+      _print: { bg: "white", color: "black" },
+    },
     "input[type=checkbox], input[type=range]": { accentColor: "ink.solid" },
-    "*:focus-visible": { outline: "3px solid", outlineColor: "ink.focusRing", outlineOffset: "2px" },
-    "*, *::before, *::after": { _motionReduce: { animationDuration: "0.01ms !important", transitionDuration: "0.01ms !important" } },
+    "*:focus-visible": {
+      outline: "3px solid",
+      outlineColor: "ink.focusRing",
+      outlineOffset: "2px",
+    },
+    "*, *::before, *::after": {
+      _motionReduce: {
+        animationDuration: "0.01ms !important",
+        transitionDuration: "0.01ms !important",
+      },
+    },
   },
 })
 
@@ -59,8 +110,17 @@ export const system = createSystem(
       semanticTokens,
       textStyles,
       layerStyles,
-      recipes: { button: buttonRecipe, heading: headingRecipe, input: inputRecipe, textarea: textareaRecipe },
-      slotRecipes: { field: fieldSlotRecipe, nativeSelect: nativeSelectSlotRecipe, drawer: drawerSlotRecipe },
+      recipes: {
+        button: buttonRecipe,
+        heading: headingRecipe,
+        input: inputRecipe,
+        textarea: textareaRecipe,
+      },
+      slotRecipes: {
+        field: fieldSlotRecipe,
+        nativeSelect: nativeSelectSlotRecipe,
+        drawer: drawerSlotRecipe,
+      },
     },
   },
   ours,

@@ -23,18 +23,29 @@ export function serve(table: Record<string, Answer | ((sent: Sent) => Answer)>):
   vi.stubGlobal("fetch", async (request: Request) => {
     const path = new URL(request.url).pathname
     const text = request.method === "GET" ? "" : await request.text()
-    const one = { method: request.method, path, body: text ? (JSON.parse(text) as unknown) : null, key: request.headers.get("idempotency-key") }
+    const one = {
+      method: request.method,
+      path,
+      body: text ? (JSON.parse(text) as unknown) : null,
+      key: request.headers.get("idempotency-key"),
+    }
     sent.push(one)
     const found = table[`${request.method} ${path}`]
-    if (!found) return new Response(JSON.stringify({ detail: `nothing at ${path}` }), { status: 404 })
+    if (!found)
+      return new Response(JSON.stringify({ detail: `nothing at ${path}` }), { status: 404 })
     const answer = typeof found === "function" ? found(one) : found
-    return new Response(JSON.stringify(answer.body), { status: answer.status ?? 200, headers: { "content-type": "application/json" } })
+    return new Response(JSON.stringify(answer.body), {
+      status: answer.status ?? 200,
+      headers: { "content-type": "application/json" },
+    })
   })
   return sent
 }
 
 export function show(children: ReactNode, at = "/") {
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } })
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: false, staleTime: Infinity } },
+  })
   return render(
     <ChakraProvider value={system}>
       <QueryClientProvider client={client}>
@@ -49,25 +60,94 @@ export function show(children: ReactNode, at = "/") {
 }
 
 export const SETTINGS = {
-  "GET /api/settings": { body: { ec_unit: "µS/cm", display: { ec: { unit: "µS/cm", factor: 1, offset: 0, digits: 3 } }, scale_step_g: 1, syringe_step_mL: 0.5 } },
-  "GET /api/options": { body: { sources: { label: "The product’s own label" }, marks: ["tip", "crust"], phases: ["active", "rest"], routes: ["top", "tray"], ec_units: ["µS/cm", "ppm"] } },
+  "GET /api/settings": {
+    body: {
+      ec_unit: "µS/cm",
+      display: { ec: { unit: "µS/cm", factor: 1, offset: 0, digits: 3 } },
+      scale_step_g: 1,
+      syringe_step_mL: 0.5,
+    },
+  },
+  "GET /api/options": {
+    body: {
+      sources: { label: "The product’s own label" },
+      marks: ["tip", "crust"],
+      phases: ["active", "rest"],
+      routes: ["top", "tray"],
+      ec_units: ["µS/cm", "ppm"],
+    },
+  },
 }
 
 export const WORKING: Working = {
-  title: "Dose", inputs: [{ symbol: "N_t", label: "nitrogen wanted", value: 60, unit: "mg/L", origin: "entered" }, { symbol: "N_g", label: "nitrogen in a gram", value: 130, unit: "mg/g", origin: "label" }],
+  title: "Dose",
+  inputs: [
+    { symbol: "N_t", label: "nitrogen wanted", value: 60, unit: "mg/L", origin: "entered" },
+    { symbol: "N_g", label: "nitrogen in a gram", value: 130, unit: "mg/g", origin: "label" },
+  ],
   steps: [{ symbol: "d", label: "dose", formula: "N_t / N_g", value: 0.461538, unit: "g/L" }],
-  assumptions: ["No report for the rain."], cautions: ["Mind the scale."], validity: "Feeds below 3000 µS/cm.", sources: ["label"], formula_id: "mix.dose.dose",
+  assumptions: ["No report for the rain."],
+  cautions: ["Mind the scale."],
+  validity: "Feeds below 3000 µS/cm.",
+  sources: ["label"],
+  formula_id: "mix.dose.dose",
 }
 
 export const ROW: Schemas["PotRow"] = {
-  id: 6, code: "P-06", name: "the big clump", place: "Signal room", spot: "shelf 2", profile: "Phragmipedium", phase: "active", isolated: false, tags: [], plants: ["Phragmipedium"], interval_days: 4, left_share: 0.5, school: "", drainage: "drains",
-  reading_uS_cm: 409, reading_low_uS_cm: 243, reading_high_uS_cm: 640, ideal_low_uS_cm: 150, ideal_high_uS_cm: 400, ceiling_uS_cm: 600, measured_uS_cm: 650, measured_on: "2026-10-06",
-  last_pour_on: "2026-11-19", last_look_on: "2026-11-08", marks: ["tip"], newest_leaf_mm: 159, leaves_count: 12, holds: [], volume_L: 0.14, route: "top",
+  id: 6,
+  code: "P-06",
+  name: "the big clump",
+  place: "Signal room",
+  spot: "shelf 2",
+  profile: "Phragmipedium",
+  phase: "active",
+  isolated: false,
+  tags: [],
+  plants: ["Phragmipedium"],
+  interval_days: 4,
+  left_share: 0.5,
+  school: "",
+  drainage: "drains",
+  reading_uS_cm: 409,
+  reading_low_uS_cm: 243,
+  reading_high_uS_cm: 640,
+  ideal_low_uS_cm: 150,
+  ideal_high_uS_cm: 400,
+  ceiling_uS_cm: 600,
+  measured_uS_cm: 650,
+  measured_on: "2026-10-06",
+  last_pour_on: "2026-11-19",
+  last_look_on: "2026-11-08",
+  marks: ["tip"],
+  newest_leaf_mm: 159,
+  leaves_count: 12,
+  holds: [],
+  volume_L: 0.14,
+  route: "top",
 }
 
 beforeEach(() => {
-  vi.stubGlobal("ResizeObserver", class { observe() { /* jsdom lays nothing out */ } disconnect() { /* nor this */ } unobserve() { /* nor this */ } })
-  vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined, addListener: () => undefined, removeListener: () => undefined }))
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe() {
+        /* jsdom lays nothing out */
+      }
+      disconnect() {
+        /* nor this */
+      }
+      unobserve() {
+        /* nor this */
+      }
+    },
+  )
+  vi.stubGlobal("matchMedia", () => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+    addListener: () => undefined,
+    removeListener: () => undefined,
+  }))
   serve(SETTINGS)
 })
 
@@ -79,7 +159,13 @@ afterEach(() => {
 describe("the harness", () => {
   it("answers by table and keeps what was sent", async () => {
     const sent = serve({ "POST /x": (one) => ({ body: { echo: one.body } }) })
-    const answer = await fetch(new Request(new URL("/x", window.location.href), { method: "POST", body: '{"a":1}', headers: { "idempotency-key": "k" } }))
+    const answer = await fetch(
+      new Request(new URL("/x", window.location.href), {
+        method: "POST",
+        body: '{"a":1}',
+        headers: { "idempotency-key": "k" },
+      }),
+    )
     expect(await answer.json()).toEqual({ echo: { a: 1 } })
     expect(sent).toEqual([{ method: "POST", path: "/x", body: { a: 1 }, key: "k" }])
   })

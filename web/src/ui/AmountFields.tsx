@@ -7,10 +7,18 @@ export type AmountValues = { amounts: Record<string, { typed: string; unit: stri
 
 /** The filled-in amounts of a form, as the server takes them. */
 export const filledAmounts = (amounts: AmountValues["amounts"]) =>
-  Object.entries(amounts).filter(([, a]) => a.typed.trim() !== "").map(([quantity, a]) => ({ quantity, typed: a.typed, unit: a.unit }))
+  Object.entries(amounts)
+    .filter(([, a]) => a.typed.trim() !== "")
+    .map(([quantity, a]) => ({ quantity, typed: a.typed, unit: a.unit }))
 
 /** One line for each quantity: a number, a range such as 5-10, or <0.02; and its unit. */
-export function AmountFields<V extends AmountValues>({ form, ids }: { form: UseFormReturn<V>; ids: readonly string[] }) {
+export function AmountFields<V extends AmountValues>({
+  form,
+  ids,
+}: {
+  form: UseFormReturn<V>
+  ids: readonly string[]
+}) {
   const known = useQuantities()
   return (
     <>
@@ -22,16 +30,38 @@ export function AmountFields<V extends AmountValues>({ form, ids }: { form: UseF
           <Field.Root key={id} maxW="300px">
             <Field.Label fontSize="sm">{label}</Field.Label>
             <Flex gap="1" w="100%">
-              <Input {...form.register(`amounts.${id}.typed` as Path<V>)} inputMode="text" autoComplete="off" minH="44px" bg="bg.panel" flex="1 1 80px" minW="0" />
+              <Input
+                {...form.register(`amounts.${id}.typed` as Path<V>)}
+                inputMode="text"
+                autoComplete="off"
+                minH="44px"
+                bg="bg.panel"
+                flex="1 1 80px"
+                minW="0"
+              />
               {q.units.length > 1 ? (
                 <NativeSelect.Root w="125px" flex="none">
-                  <NativeSelect.Field {...form.register(`amounts.${id}.unit` as Path<V>)} minH="44px" bg="bg.panel" aria-label={`Unit of ${q.label}`}>
-                    {q.units.map((u) => <option key={u} value={u}>{u}</option>)}
+                  <NativeSelect.Field
+                    {...form.register(`amounts.${id}.unit` as Path<V>)}
+                    minH="44px"
+                    bg="bg.panel"
+                    aria-label={`Unit of ${q.label}`}
+                  >
+                    {q.units.map((u) => (
+                      <option key={u} value={u}>
+                        {u}
+                      </option>
+                    ))}
                   </NativeSelect.Field>
                   <NativeSelect.Indicator />
                 </NativeSelect.Root>
               ) : (
-                <><input type="hidden" {...form.register(`amounts.${id}.unit` as Path<V>)} /><Text alignSelf="center" fontSize="sm" color="fg.muted">{q.units[0]}</Text></>
+                <>
+                  <input type="hidden" {...form.register(`amounts.${id}.unit` as Path<V>)} />
+                  <Text alignSelf="center" fontSize="sm" color="fg.muted">
+                    {q.units[0]}
+                  </Text>
+                </>
               )}
             </Flex>
           </Field.Root>

@@ -5,7 +5,9 @@ export function FileText({ label, onText }: { label: string; onText: (text: stri
       type="file"
       accept=".csv,text/csv,text/plain"
       aria-label={label}
-      onClick={(e) => { e.currentTarget.value = "" }}
+      onClick={(e) => {
+        e.currentTarget.value = ""
+      }}
       onChange={(e) => void e.target.files?.[0]?.text().then(onText)}
     />
   )

@@ -8,21 +8,40 @@ import { penQuery } from "../api/waterQueries"
 import { figure } from "./format"
 
 type Pen = Schemas["PenOut"]
-export type PenValue = { value: number; corrected: number; temperature: number | null; trace: Schemas["TraceIn"][]; meterId: number | null }
+export type PenValue = {
+  value: number
+  corrected: number
+  temperature: number | null
+  trace: Schemas["TraceIn"][]
+  meterId: number | null
+}
 
 /** "Read the pen": waits until it has settled, fills the field, keeps the trace. The simulated one is dipped where it is asked. */
-export function PenReader({ into, onValue }: { into: { water_id: number } | { pot_id: number }; onValue: (v: PenValue) => void }) {
+export function PenReader({
+  into,
+  onValue,
+}: {
+  into: { water_id: number } | { pot_id: number }
+  onValue: (v: PenValue) => void
+}) {
   const queries = useQueryClient()
   const here = useRef(true)
   useEffect(() => {
     here.current = true
-    return () => { here.current = false }
+    return () => {
+      here.current = false
+    }
   }, [])
   const p = useQuery(penQuery).data
   const show = (state: Pen) => queries.setQueryData(penQuery.queryKey, state)
   const read = useMutation<Pen, ApiProblem>({
     mutationFn: async () => {
-      if (p?.simulated && p.plugged) await answer(client.PUT("/api/pen/simulated", { body: { water_id: null, pot_id: null, plugged: true, ...into } }))
+      if (p?.simulated && p.plugged)
+        await answer(
+          client.PUT("/api/pen/simulated", {
+            body: { water_id: null, pot_id: null, plugged: true, ...into },
+          }),
+        )
       let state = await answer(client.POST("/api/pen/start"))
       while (here.current && !state.settled && !state.problem) {
         await new Promise((resume) => setTimeout(resume, 400))
@@ -33,25 +52,73 @@ export function PenReader({ into, onValue }: { into: { water_id: number } | { po
     },
     onSuccess: (state) => {
       show(state)
-      if (here.current && state.settled && state.value_uS_cm !== null) onValue({ value: state.value_uS_cm, corrected: state.corrected_uS_cm ?? state.value_uS_cm, temperature: state.temperature_C, trace: state.trace, meterId: state.meter_id })
+      if (here.current && state.settled && state.value_uS_cm !== null)
+        onValue({
+          value: state.value_uS_cm,
+          corrected: state.corrected_uS_cm ?? state.value_uS_cm,
+          temperature: state.temperature_C,
+          trace: state.trace,
+          meterId: state.meter_id,
+        })
     },
   })
   const plug = useMutation<Pen, ApiProblem, boolean>({
-    mutationFn: (plugged) => answer(client.PUT("/api/pen/simulated", { body: { water_id: null, pot_id: null, plugged } })),
+    mutationFn: (plugged) =>
+      answer(client.PUT("/api/pen/simulated", { body: { water_id: null, pot_id: null, plugged } })),
     onSuccess: show,
   })
   if (!p?.present) return null
   return (
-    <Box borderWidth="1px" borderRadius="md" p="3" role="group" aria-label="Pen" style={{ flex: "1 1 100%", maxWidth: "100%" }}>
+    <Box
+      borderWidth="1px"
+      borderRadius="md"
+      p="3"
+      role="group"
+      aria-label="Pen"
+      style={{ flex: "1 1 100%", maxWidth: "100%" }}
+    >
       <Flex gap="3" wrap="wrap" align="center">
-        <Button type="button" variant="outline" minH="44px" loading={read.isPending} loadingText="Waiting for it to settle" onClick={() => read.mutate()}>Read the pen</Button>
-        {p.simulated && <Button type="button" variant="outline" size="sm" onClick={() => plug.mutate(!p.plugged)}>{p.plugged ? "Unplug the simulated pen" : "Plug it in"}</Button>}
+        <Button
+          type="button"
+          variant="outline"
+          minH="44px"
+          loading={read.isPending}
+          loadingText="Waiting for it to settle"
+          onClick={() => read.mutate()}
+        >
+          Read the pen
+        </Button>
+        {p.simulated && (
+          <Button type="button" variant="outline" size="sm" onClick={() => plug.mutate(!p.plugged)}>
+            {p.plugged ? "Unplug the simulated pen" : "Plug it in"}
+          </Button>
+        )}
         {p.reading && p.trace.length > 1 && <Trace samples={p.trace} />}
         <Text fontSize="sm" aria-live="polite" flex="1 1 160px">
-          {read.isError ? <Box as="span" role="alert" color="state.stop">{read.error.message}</Box> : p.problem ? <Box as="span" role="alert" color="state.stop">{p.problem}</Box> : read.isPending ? `Now ${figure(p.trace.at(-1)?.ec_uS_cm ?? 0, 4)} µS/cm` : p.settled ? `Settled at ${figure(p.value_uS_cm ?? 0, 4)} µS/cm${p.corrected_uS_cm !== null && p.corrected_uS_cm !== p.value_uS_cm ? `, ${figure(p.corrected_uS_cm, 4)} after its checks` : ""}.` : p.plugged ? "" : "The pen is not plugged in."}
+          {read.isError ? (
+            <Box as="span" role="alert" color="state.stop">
+              {read.error.message}
+            </Box>
+          ) : p.problem ? (
+            <Box as="span" role="alert" color="state.stop">
+              {p.problem}
+            </Box>
+          ) : read.isPending ? (
+            `Now ${figure(p.trace.at(-1)?.ec_uS_cm ?? 0, 4)} µS/cm`
+          ) : p.settled ? (
+            `Settled at ${figure(p.value_uS_cm ?? 0, 4)} µS/cm${p.corrected_uS_cm !== null && p.corrected_uS_cm !== p.value_uS_cm ? `, ${figure(p.corrected_uS_cm, 4)} after its checks` : ""}.`
+          ) : p.plugged ? (
+            ""
+          ) : (
+            "The pen is not plugged in."
+          )}
         </Text>
       </Flex>
-      {p.reading && <Text fontSize="xs" color="fg.muted" mt="1">{p.criterion}</Text>}
+      {p.reading && (
+        <Text fontSize="xs" color="fg.muted" mt="1">
+          {p.criterion}
+        </Text>
+      )}
     </Box>
   )
 }
@@ -60,10 +127,21 @@ export function PenReader({ into, onValue }: { into: { water_id: number } | { po
 function Trace({ samples }: { samples: Schemas["TraceIn"][] }) {
   const last = samples.at(-1)
   const top = Math.max(...samples.map((s) => s.ec_uS_cm), 1)
-  const line = samples.map((s, i) => `${i ? "L" : "M"}${((220 * s.t_s) / Math.max(last?.t_s ?? 1, 4)).toFixed(1)} ${(34 - (30 * s.ec_uS_cm) / top).toFixed(1)}`).join("")
+  const line = samples
+    .map(
+      (s, i) =>
+        `${i ? "L" : "M"}${((220 * s.t_s) / Math.max(last?.t_s ?? 1, 4)).toFixed(1)} ${(34 - (30 * s.ec_uS_cm) / top).toFixed(1)}`,
+    )
+    .join("")
   return (
     <Box asChild color="fg" display="block" flex="0 1 224px" minW="0">
-      <svg viewBox="0 0 224 38" height="38" preserveAspectRatio="none" role="img" aria-label={`${samples.length} samples in ${figure(last?.t_s ?? 0)} seconds`}>
+      <svg
+        viewBox="0 0 224 38"
+        height="38"
+        preserveAspectRatio="none"
+        role="img"
+        aria-label={`${samples.length} samples in ${figure(last?.t_s ?? 0)} seconds`}
+      >
         <line x1="0" x2="224" y1="35" y2="35" stroke="var(--chakra-colors-border)" />
         <path d={line} fill="none" stroke="currentColor" strokeWidth="1.5" />
       </svg>

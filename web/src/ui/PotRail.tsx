@@ -4,5 +4,16 @@ import { Rail } from "./Rail"
 /** A pot's predicted reading on the rail: readings compared with readings. */
 export function PotRail({ row, width }: { row: Schemas["PotRow"]; width?: number }) {
   const says = `${row.code}: predicted reading ${row.reading_uS_cm === null ? "not known" : Math.round(row.reading_uS_cm)}, comfortable ${row.ideal_low_uS_cm} to ${row.ideal_high_uS_cm}, ceiling ${row.ceiling_uS_cm} µS/cm`
-  return <Rail label={says} band={[row.ideal_low_uS_cm, row.ideal_high_uS_cm]} ceiling={row.ceiling_uS_cm} value={row.reading_uS_cm} low={row.reading_low_uS_cm} high={row.reading_high_uS_cm} measured={row.measured_uS_cm} width={width} />
+  return (
+    <Rail
+      label={says}
+      band={[row.ideal_low_uS_cm, row.ideal_high_uS_cm]}
+      ceiling={row.ceiling_uS_cm}
+      value={row.reading_uS_cm}
+      low={row.reading_low_uS_cm}
+      high={row.reading_high_uS_cm}
+      measured={row.measured_uS_cm}
+      width={width}
+    />
+  )
 }

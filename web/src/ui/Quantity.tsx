@@ -17,23 +17,70 @@ type Props = {
 }
 
 /** A number with its unit; a computed one is underlined with dots and opens its working. */
-export function Quantity({ value, kind = "plain", unit, low, high, working, label, bare, none = "not measured" }: Props) {
+export function Quantity({
+  value,
+  kind = "plain",
+  unit,
+  low,
+  high,
+  working,
+  label,
+  bare,
+  none = "not measured",
+}: Props) {
   const display = useSettings()?.display
   const open = use(WorkingContext)
-  if (value === null || value === undefined) return <Box as="span" color="fg.muted">{none}</Box>
+  if (value === null || value === undefined)
+    return (
+      <Box as="span" color="fg.muted">
+        {none}
+      </Box>
+    )
   const main = shown(value, kind, display)
-  const range = low != null && high != null ? `${shown(low, kind, display).text} to ${shown(high, kind, display).text}` : null
+  const range =
+    low != null && high != null
+      ? `${shown(low, kind, display).text} to ${shown(high, kind, display).text}`
+      : null
   const words = (
     <>
       {main.text}
-      {!bare && <Box as="span" fontWeight="normal" fontSize="0.85em" color="fg.muted"> {unit ?? main.unit}</Box>}
-      {range && <Box as="span" fontWeight="normal" fontSize="0.85em" color="fg.muted"> ({range})</Box>}
+      {!bare && (
+        <Box as="span" fontWeight="normal" fontSize="0.85em" color="fg.muted">
+          {" "}
+          {unit ?? main.unit}
+        </Box>
+      )}
+      {range && (
+        <Box as="span" fontWeight="normal" fontSize="0.85em" color="fg.muted">
+          {" "}
+          ({range})
+        </Box>
+      )}
     </>
   )
-  if (!working) return <Box as="span" whiteSpace="nowrap">{words}</Box>
+  if (!working)
+    return (
+      <Box as="span" whiteSpace="nowrap">
+        {words}
+      </Box>
+    )
   return (
-    <Box asChild whiteSpace="nowrap" textDecoration="underline dotted" textUnderlineOffset="0.22em" cursor="help" _hover={{ bg: "bg.subtle" }} borderRadius="sm" fontWeight="inherit">
-      <button type="button" data-working aria-label={`${label}: ${main.text} ${unit ?? main.unit}${range ? `, ${range}` : ""}. Show working`} onClick={() => open(working, label)}>
+    <Box
+      asChild
+      whiteSpace="nowrap"
+      textDecoration="underline dotted"
+      textUnderlineOffset="0.22em"
+      cursor="help"
+      _hover={{ bg: "bg.subtle" }}
+      borderRadius="sm"
+      fontWeight="inherit"
+    >
+      <button
+        type="button"
+        data-working
+        aria-label={`${label}: ${main.text} ${unit ?? main.unit}${range ? `, ${range}` : ""}. Show working`}
+        onClick={() => open(working, label)}
+      >
         {words}
       </button>
     </Box>

@@ -1,6 +1,15 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useState, useSyncExternalStore } from "react"
-import { drop, type Entry, heldBy, isOutside, send, sendAgain, subscribe, waiting } from "../api/outbox"
+import {
+  drop,
+  type Entry,
+  heldBy,
+  isOutside,
+  send,
+  sendAgain,
+  subscribe,
+  waiting,
+} from "../api/outbox"
 import { ReviseEntry, canBeEdited } from "./ReviseEntry"
 
 /** What waits in this browser for Fenwa; what was set apart with its reason and the ways out. */
@@ -11,7 +20,15 @@ export function WaitingLine() {
   const apart = entries.filter((e) => e.problem || heldBy(e))
   const rest = entries.length - apart.length
   return (
-    <Box role="status" borderWidth="1px" borderColor="state.caution" borderRadius="lg" p="3" mb="3" bg="bg.panel">
+    <Box
+      role="status"
+      borderWidth="1px"
+      borderColor="state.caution"
+      borderRadius="lg"
+      p="3"
+      mb="3"
+      bg="bg.panel"
+    >
       {rest > 0 && (
         <Flex justify="space-between" gap="3" align="center">
           <Text fontSize="sm">
@@ -37,8 +54,10 @@ export function WaitingLine() {
 }
 
 const REASON = {
-  "set apart": "The can it was poured from has not been taken yet. It follows as soon as the can is.",
-  deleted: "The can it was poured from was deleted before Fenwa had it. Enter the pour anew, and delete this one.",
+  "set apart":
+    "The can it was poured from has not been taken yet. It follows as soon as the can is.",
+  deleted:
+    "The can it was poured from was deleted before Fenwa had it. Enter the pour anew, and delete this one.",
 }
 
 /** One entry that was not taken: why, and Edit, Send again, Delete. */

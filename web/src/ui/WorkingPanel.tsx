@@ -4,7 +4,15 @@ import { useOptions, type Working, type WorkingSource } from "../api/queries"
 import { figure } from "./format"
 
 /** Inputs, equation with the numbers in it, assumptions, range and source of one number. */
-export default function WorkingPanel({ source, label, onClose }: { source: WorkingSource; label: string; onClose: () => void }) {
+export default function WorkingPanel({
+  source,
+  label,
+  onClose,
+}: {
+  source: WorkingSource
+  label: string
+  onClose: () => void
+}) {
   const fetched = useQuery({
     queryKey: ["working", source.kind === "fetch" ? source.key : "here"],
     queryFn: () => (source.kind === "fetch" ? source.load() : Promise.resolve(source.working)),
@@ -18,12 +26,18 @@ export default function WorkingPanel({ source, label, onClose }: { source: Worki
         <Drawer.Backdrop />
         <Drawer.Positioner>
           <Drawer.Content bg="bg.panel">
-            <Drawer.Header><Drawer.Title>Working: {label}</Drawer.Title></Drawer.Header>
+            <Drawer.Header>
+              <Drawer.Title>Working: {label}</Drawer.Title>
+            </Drawer.Header>
             <Drawer.Body tabIndex={0}>
               {fetched.isError && <Text role="alert">{fetched.error.message}</Text>}
               {working ? <Sheet working={working} /> : !fetched.isError && <Text>One moment.</Text>}
             </Drawer.Body>
-            <Drawer.Footer><Button variant="outline" onClick={onClose}>Close</Button></Drawer.Footer>
+            <Drawer.Footer>
+              <Button variant="outline" onClick={onClose}>
+                Close
+              </Button>
+            </Drawer.Footer>
           </Drawer.Content>
         </Drawer.Positioner>
       </Portal>
@@ -53,8 +67,12 @@ function Sheet({ working }: { working: Working }) {
       <Part title="Goes in">
         {working.inputs.map((t) => (
           <Box key={t.symbol} mb="1.5">
-            <Text><b>{t.symbol}</b> = {figure(t.value, 6)} {t.unit}</Text>
-            <Text color="fg.muted">{t.label} · {t.origin}</Text>
+            <Text>
+              <b>{t.symbol}</b> = {figure(t.value, 6)} {t.unit}
+            </Text>
+            <Text color="fg.muted">
+              {t.label} · {t.origin}
+            </Text>
           </Box>
         ))}
       </Part>
@@ -62,16 +80,46 @@ function Sheet({ working }: { working: Working }) {
         {lines.map((s) => (
           <Box key={s.symbol} mb="2.5">
             <Text color="fg.muted">{s.label}</Text>
-            <Text overflowWrap="anywhere"><b>{s.symbol}</b> = {s.formula}</Text>
+            <Text overflowWrap="anywhere">
+              <b>{s.symbol}</b> = {s.formula}
+            </Text>
             <Text overflowWrap="anywhere">= {s.numbers}</Text>
-            <Text fontWeight="semibold">= {figure(s.value, 5)} {s.unit}</Text>
+            <Text fontWeight="semibold">
+              = {figure(s.value, 5)} {s.unit}
+            </Text>
           </Box>
         ))}
       </Part>
-      {working.assumptions.length > 0 && <Part title="Taken for granted">{working.assumptions.map((a) => <Text key={a} mb="1">{a}</Text>)}</Part>}
-      {working.cautions.length > 0 && <Part title="Mind">{working.cautions.map((a) => <Text key={a} mb="1">{a}</Text>)}</Part>}
-      {working.validity && <Part title="Holds for"><Text>{working.validity}</Text></Part>}
-      <Part title="Source">{working.sources.map((s) => <Text key={s} mb="1">{names[s] ?? s}</Text>)}</Part>
+      {working.assumptions.length > 0 && (
+        <Part title="Taken for granted">
+          {working.assumptions.map((a) => (
+            <Text key={a} mb="1">
+              {a}
+            </Text>
+          ))}
+        </Part>
+      )}
+      {working.cautions.length > 0 && (
+        <Part title="Mind">
+          {working.cautions.map((a) => (
+            <Text key={a} mb="1">
+              {a}
+            </Text>
+          ))}
+        </Part>
+      )}
+      {working.validity && (
+        <Part title="Holds for">
+          <Text>{working.validity}</Text>
+        </Part>
+      )}
+      <Part title="Source">
+        {working.sources.map((s) => (
+          <Text key={s} mb="1">
+            {names[s] ?? s}
+          </Text>
+        ))}
+      </Part>
       {working.formula_id && <Text color="fg.muted">Computed in {working.formula_id}</Text>}
     </Box>
   )
@@ -80,7 +128,9 @@ function Sheet({ working }: { working: Working }) {
 function Part({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <Box as="section" mb="4">
-      <Heading as="h3" size="sm" mb="1.5">{title}</Heading>
+      <Heading as="h3" size="sm" mb="1.5">
+        {title}
+      </Heading>
       {children}
     </Box>
   )

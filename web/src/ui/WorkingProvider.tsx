@@ -7,7 +7,10 @@ const WorkingPanel = lazy(() => import("./WorkingPanel"))
 /** Holds the one working panel; it is loaded when first asked for. */
 export function WorkingProvider({ children }: { children: ReactNode }) {
   const [shown, setShown] = useState<{ source: WorkingSource; label: string } | null>(null)
-  const open = useCallback((source: WorkingSource, label: string) => setShown({ source, label }), [])
+  const open = useCallback(
+    (source: WorkingSource, label: string) => setShown({ source, label }),
+    [],
+  )
   return (
     <WorkingContext value={open}>
       {children}

@@ -1,29 +1,67 @@
-import { Box, Button, Field, Flex, Input, NativeSelect, Text, Textarea } from "@chakra-ui/react"
+import { Field, Flex, Input, NativeSelect, Textarea } from "@chakra-ui/react"
 import type { ReactNode } from "react"
 import { type FieldValues, type Path, useController, type UseFormReturn } from "react-hook-form"
-import type { EntryForm } from "./useEntryForm"
 
-type FieldProps<V extends FieldValues> = { form: UseFormReturn<V>; name: Path<V>; label: string; hint?: ReactNode }
+type FieldProps<V extends FieldValues> = {
+  form: UseFormReturn<V>
+  name: Path<V>
+  label: string
+  hint?: ReactNode
+}
 
-const message = <V extends FieldValues>(form: UseFormReturn<V>, name: Path<V>) => form.getFieldState(name, form.formState).error?.message
+const message = <V extends FieldValues>(form: UseFormReturn<V>, name: Path<V>) =>
+  form.getFieldState(name, form.formState).error?.message
 
 /** Label, control, hint and the server's sentence for one field. */
-function Labelled<V extends FieldValues>({ form, name, label, hint, children, w }: FieldProps<V> & { children: ReactNode; w?: string }) {
+function Labelled<V extends FieldValues>({
+  form,
+  name,
+  label,
+  hint,
+  children,
+  w,
+}: FieldProps<V> & { children: ReactNode; w?: string }) {
   const error = message(form, name)
   return (
     <Field.Root invalid={!!error} w={w}>
       <Field.Label fontSize="sm">{label}</Field.Label>
       {children}
       {hint && <Field.HelperText>{hint}</Field.HelperText>}
-      {error && <Field.ErrorText color="state.stop" fontSize="sm">{error}</Field.ErrorText>}
+      {error && (
+        <Field.ErrorText color="state.stop" fontSize="sm">
+          {error}
+        </Field.ErrorText>
+      )}
     </Field.Root>
   )
 }
 
-export function TextField<V extends FieldValues>({ form, name, label, hint, numeric, type = "text", unit, placeholder }: FieldProps<V> & { numeric?: boolean; type?: "text" | "date"; unit?: string; placeholder?: string }) {
+export function TextField<V extends FieldValues>({
+  form,
+  name,
+  label,
+  hint,
+  numeric,
+  type = "text",
+  unit,
+  placeholder,
+}: FieldProps<V> & {
+  numeric?: boolean
+  type?: "text" | "date"
+  unit?: string
+  placeholder?: string
+}) {
   return (
     <Labelled form={form} name={name} label={unit ? `${label}, ${unit}` : label} hint={hint}>
-      <Input {...form.register(name)} type={type} inputMode={numeric ? "decimal" : undefined} autoComplete="off" placeholder={placeholder} bg="bg.panel" minH="44px" />
+      <Input
+        {...form.register(name)}
+        type={type}
+        inputMode={numeric ? "decimal" : undefined}
+        autoComplete="off"
+        placeholder={placeholder}
+        bg="bg.panel"
+        minH="44px"
+      />
     </Labelled>
   )
 }
@@ -39,13 +77,29 @@ export function NoteField<V extends FieldValues>({ form, name, label, hint }: Fi
 export type Choice = { value: string; label: string }
 
 /** A list to choose from. Held by the form and not by the page, so that a choice stands though its list arrives later. */
-export function SelectField<V extends FieldValues>({ form, name, label, hint, choices }: FieldProps<V> & { choices: readonly (Choice | string)[] }) {
+export function SelectField<V extends FieldValues>({
+  form,
+  name,
+  label,
+  hint,
+  choices,
+}: FieldProps<V> & { choices: readonly (Choice | string)[] }) {
   const { field } = useController({ name, control: form.control })
   return (
     <Labelled form={form} name={name} label={label} hint={hint}>
       <NativeSelect.Root>
         <NativeSelect.Field {...field} bg="bg.panel" minH="44px">
-          {choices.map((c) => (typeof c === "string" ? <option key={c} value={c}>{c}</option> : <option key={c.value} value={c.value}>{c.label}</option>))}
+          {choices.map((c) =>
+            typeof c === "string" ? (
+              <option key={c} value={c}>
+                {c}
+              </option>
+            ) : (
+              <option key={c.value} value={c.value}>
+                {c.label}
+              </option>
+            ),
+          )}
         </NativeSelect.Field>
         <NativeSelect.Indicator />
       </NativeSelect.Root>
@@ -53,30 +107,23 @@ export function SelectField<V extends FieldValues>({ form, name, label, hint, ch
   )
 }
 
-export function TickField<V extends FieldValues>({ form, name, label, value }: FieldProps<V> & { value?: string }) {
+export function TickField<V extends FieldValues>({
+  form,
+  name,
+  label,
+  value,
+}: FieldProps<V> & { value?: string }) {
   return (
     <Flex asChild align="center" gap="2.5" minH="44px" cursor="pointer">
       <label>
-        <input type="checkbox" value={value} {...form.register(name)} style={{ width: 20, height: 20 }} />
+        <input
+          type="checkbox"
+          value={value}
+          {...form.register(name)}
+          style={{ width: 20, height: 20 }}
+        />
         <span>{label}</span>
       </label>
     </Flex>
-  )
-}
-
-/** A form that opens in place: title, fields, sentence if refused, accept and back out. */
-export function EntrySheet<V extends FieldValues>({ entry, title, submit, onCancel, children }: { entry: EntryForm<V>; title: string; submit: string; onCancel?: () => void; children: ReactNode }) {
-  return (
-    <Box as="section" aria-label={title} bg="bg.panel" borderWidth="1px" borderColor="border.strong" borderRadius="lg" p="4" mb="4">
-      <Text as="h2" fontSize="lg" fontWeight="semibold" mb="3">{title}</Text>
-      <form onSubmit={(e) => void entry.submit(e)} noValidate>
-        <Flex gap="3" wrap="wrap" align="flex-start" css={{ "& > *": { flex: "1 1 150px", maxWidth: "420px" } }}>{children}</Flex>
-        {entry.problem && <Text role="alert" color="state.stop" mt="3">{entry.problem}</Text>}
-        <Flex gap="3" mt="4" wrap="wrap">
-          <Button type="submit" loading={entry.pending} minH="48px">{submit}</Button>
-          {onCancel && <Button type="button" variant="outline" data-back onClick={onCancel} minH="48px">Back out</Button>}
-        </Flex>
-      </form>
-    </Box>
   )
 }

@@ -4,21 +4,37 @@ import type { Schemas } from "../api/client"
 export type QuantityKind = "ec" | "temperature" | "volume" | "mass" | "plain"
 export type Display = Schemas["SettingsOut"]["display"]
 
-const BASE: Record<QuantityKind, string> = { ec: "µS/cm", temperature: "°C", volume: "L", mass: "g", plain: "" }
+const BASE: Record<QuantityKind, string> = {
+  ec: "µS/cm",
+  temperature: "°C",
+  volume: "L",
+  mass: "g",
+  plain: "",
+}
 
 /** A number with thin spaces between thousands, at most `digits` significant figures, no exponent. */
 export function figure(value: number, digits = 3): string {
   const whole = Math.abs(value) >= 10 ** (digits - 1)
-  const text = new Intl.NumberFormat("en-GB", whole ? { maximumFractionDigits: 0 } : { maximumSignificantDigits: digits }).format(value)
+  const text = new Intl.NumberFormat(
+    "en-GB",
+    whole ? { maximumFractionDigits: 0 } : { maximumSignificantDigits: digits },
+  ).format(value)
   return text.replace(/,/g, "\u202f").replace("-", "\u2212")
 }
 
 /** Value and unit in the user's choice of units. */
-export function shown(value: number, kind: QuantityKind, display?: Display): { text: string; unit: string } {
+export function shown(
+  value: number,
+  kind: QuantityKind,
+  display?: Display,
+): { text: string; unit: string } {
   const d = kind === "plain" ? undefined : display?.[kind]
   const converted = d ? value * d.factor + d.offset : value
   const digits = kind === "ec" && (d?.factor ?? 1) === 1 ? (Math.abs(converted) < 10 ? 2 : 2) : 3
-  const text = kind === "ec" && (d?.factor ?? 1) === 1 && Math.abs(converted) >= 10 ? figure(Math.round(converted), 6) : figure(converted, digits)
+  const text =
+    kind === "ec" && (d?.factor ?? 1) === 1 && Math.abs(converted) >= 10
+      ? figure(Math.round(converted), 6)
+      : figure(converted, digits)
   return { text, unit: d?.unit ?? BASE[kind] }
 }
 
@@ -26,7 +42,12 @@ export function shown(value: number, kind: QuantityKind, display?: Display): { t
 export function day(iso: string, today?: string): string {
   const date = new Date(`${iso}T12:00:00Z`)
   const sameYear = today === undefined || iso.slice(0, 4) === today.slice(0, 4)
-  return date.toLocaleDateString("en-GB", { day: "numeric", month: "short", year: sameYear ? undefined : "numeric", timeZone: "UTC" })
+  return date.toLocaleDateString("en-GB", {
+    day: "numeric",
+    month: "short",
+    year: sameYear ? undefined : "numeric",
+    timeZone: "UTC",
+  })
 }
 
 /** "today", "yesterday", "5 days ago". */

@@ -2,7 +2,8 @@ import { fireEvent, screen, waitFor } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import { answer, client, keyed } from "../api/client"
 import { serve, SETTINGS, show } from "../testing/harness.test"
-import { EntrySheet, SelectField, TextField, TickField } from "./fields"
+import { SelectField, TextField, TickField } from "./fields"
+import { EntrySheet } from "./EntrySheet"
 import { useEntryForm } from "./useEntryForm"
 
 const PATH = "POST /api/waters"
@@ -11,22 +12,43 @@ const done: number[] = []
 function Form() {
   const entry = useEntryForm(
     { name: "", kind: "rain" as const, price_per_L: "", sure: false },
-    (v, key) => answer(client.POST("/api/waters", { params: keyed(key), body: { name: v.name, kind: v.kind, price_per_L: v.price_per_L, preference: 1, disinfectant: "none" } })),
+    (v, key) =>
+      answer(
+        client.POST("/api/waters", {
+          params: keyed(key),
+          body: {
+            name: v.name,
+            kind: v.kind,
+            price_per_L: v.price_per_L,
+            preference: 1,
+            disinfectant: "none",
+          },
+        }),
+      ),
     (stored) => done.push(stored.id),
   )
   return (
     <EntrySheet entry={entry} title="Add" submit="Keep">
       <TextField form={entry.form} name="name" label="Name" hint="as you call it" />
       <TextField form={entry.form} name="price_per_L" label="Price" unit="per litre" numeric />
-      <SelectField form={entry.form} name="kind" label="Kind" choices={["rain", { value: "mains", label: "from the main" }]} />
+      <SelectField
+        form={entry.form}
+        name="kind"
+        label="Kind"
+        choices={["rain", { value: "mains", label: "from the main" }]}
+      />
       <TickField form={entry.form} name="sure" label="Sure" />
     </EntrySheet>
   )
 }
 
-const type = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } })
+const type = (label: string, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } })
 const keep = () => fireEvent.click(screen.getByRole("button", { name: "Keep" }))
-const refusal = (pointer: string, detail: string) => ({ status: 422, body: { detail, errors: [{ pointer, detail }] } })
+const refusal = (pointer: string, detail: string) => ({
+  status: 422,
+  body: { detail, errors: [{ pointer, detail }] },
+})
 
 describe("an entry form", () => {
   it("sends what was typed, as typed, with a key", async () => {
@@ -54,14 +76,25 @@ describe("an entry form", () => {
     expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("Cistern")
   })
   it("says a sentence without a field above the button", async () => {
-    serve({ ...SETTINGS, [PATH]: { status: 409, body: { detail: "This submission key was used for another entry." } } })
+    serve({
+      ...SETTINGS,
+      [PATH]: { status: 409, body: { detail: "This submission key was used for another entry." } },
+    })
     show(<Form />)
     keep()
     expect((await screen.findByRole("alert")).textContent).toContain("used for another entry")
   })
   it("keeps its key through a refusal and takes a new one after success", async () => {
     let count = 0
-    const sent = serve({ ...SETTINGS, [PATH]: () => { count += 1; return count === 1 ? refusal("/name", "Name is empty.") : { status: 201, body: { id: count } } } })
+    const sent = serve({
+      ...SETTINGS,
+      [PATH]: () => {
+        count += 1
+        return count === 1
+          ? refusal("/name", "Name is empty.")
+          : { status: 201, body: { id: count } }
+      },
+    })
     show(<Form />)
     keep()
     await screen.findByText("Name is empty.")
@@ -76,7 +109,13 @@ describe("an entry form", () => {
   })
   it("clears a sentence when the next try succeeds", async () => {
     let count = 0
-    serve({ ...SETTINGS, [PATH]: () => { count += 1; return count === 1 ? refusal("/name", "Name is empty.") : { status: 201, body: { id: 40 } } } })
+    serve({
+      ...SETTINGS,
+      [PATH]: () => {
+        count += 1
+        return count === 1 ? refusal("/name", "Name is empty.") : { status: 201, body: { id: 40 } }
+      },
+    })
     show(<Form />)
     keep()
     await screen.findByText("Name is empty.")
@@ -87,7 +126,9 @@ describe("an entry form", () => {
   })
   it("offers choices by their words", () => {
     show(<Form />)
-    expect([...(screen.getByLabelText("Kind") as HTMLSelectElement).options].map((o) => o.textContent)).toEqual(["rain", "from the main"])
+    expect(
+      [...(screen.getByLabelText("Kind") as HTMLSelectElement).options].map((o) => o.textContent),
+    ).toEqual(["rain", "from the main"])
     fireEvent.click(screen.getByLabelText("Sure"))
     expect((screen.getByLabelText("Sure") as HTMLInputElement).checked).toBe(true)
   })

@@ -1,7 +1,13 @@
 // A form whose server answers in sentences: they go to their fields, nothing typed is lost, sending twice stores once.
 import { useMutation, useQueryClient } from "@tanstack/react-query"
 import { useRef } from "react"
-import { type DefaultValues, type FieldValues, type Path, useForm, type UseFormReturn } from "react-hook-form"
+import {
+  type DefaultValues,
+  type FieldValues,
+  type Path,
+  useForm,
+  type UseFormReturn,
+} from "react-hook-form"
 import { newKey } from "../api/keys"
 import { ApiProblem } from "../api/problem"
 
@@ -27,7 +33,9 @@ export function useEntryForm<V extends FieldValues, A>(
   const form = useForm<V>({ defaultValues: defaults })
   const key = useRef(newKey())
   const refresh = useRefreshAll(gone)
-  const mutation = useMutation<A, ApiProblem, V>({ mutationFn: (values) => send(values, key.current) })
+  const mutation = useMutation<A, ApiProblem, V>({
+    mutationFn: (values) => send(values, key.current),
+  })
   const accept = async (values: V) => {
     form.clearErrors()
     try {
@@ -50,7 +58,10 @@ export function useEntryForm<V extends FieldValues, A>(
 }
 
 /** A write that is one press: same rules, no fields. */
-export function usePress<B, A>(send: (body: B, key: string) => Promise<A>, onDone?: (answer: A, body: B) => void) {
+export function usePress<B, A>(
+  send: (body: B, key: string) => Promise<A>,
+  onDone?: (answer: A, body: B) => void,
+) {
   const refresh = useRefreshAll()
   const key = useRef(newKey())
   return useMutation<A, ApiProblem, B>({

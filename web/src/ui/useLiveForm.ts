@@ -13,13 +13,24 @@ function useSettled<T>(value: T, ms: number): T {
   return settled
 }
 
-export function useLiveForm<V extends FieldValues, A>(key: string, defaults: DefaultValues<V>, ask: (values: V) => Promise<A>, enough: (values: V) => boolean = () => true) {
+export function useLiveForm<V extends FieldValues, A>(
+  key: string,
+  defaults: DefaultValues<V>,
+  ask: (values: V) => Promise<A>,
+  enough: (values: V) => boolean = () => true,
+) {
   const form = useForm<V>({ defaultValues: defaults })
   const values = useWatch({ control: form.control }) as V
   const text = useSettled(JSON.stringify(values), 250)
   const asked = JSON.parse(text) as V
   const ready = enough(asked)
-  const query = useQuery<A, ApiProblem>({ queryKey: ["live", key, text], queryFn: () => ask(asked), enabled: ready, placeholderData: keepPreviousData, retry: false })
+  const query = useQuery<A, ApiProblem>({
+    queryKey: ["live", key, text],
+    queryFn: () => ask(asked),
+    enabled: ready,
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
   const problem = ready && query.error instanceof ApiProblem ? query.error : null
   useEffect(() => {
     form.clearErrors()
@@ -27,6 +38,14 @@ export function useLiveForm<V extends FieldValues, A>(key: string, defaults: Def
       if (name in form.getValues()) form.setError(name as Path<V>, { message })
     }
   }, [form, problem])
-  const placed = problem ? Object.keys(problem.fields()).some((name) => name in form.getValues()) : false
-  return { form, values, answer: ready && !problem ? query.data : undefined, problem: problem && !placed ? problem.message : null, refused: !!problem }
+  const placed = problem
+    ? Object.keys(problem.fields()).some((name) => name in form.getValues())
+    : false
+  return {
+    form,
+    values,
+    answer: ready && !problem ? query.data : undefined,
+    problem: problem && !placed ? problem.message : null,
+    refused: !!problem,
+  }
 }

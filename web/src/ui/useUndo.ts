@@ -9,9 +9,15 @@ export function useUndo() {
   const queries = useQueryClient()
   return (kind: LogKind, id: number, restore = false) => {
     const params = { ...keyed(newKey()), path: { kind, row_id: id } }
-    const call = restore ? answer(client.POST("/api/log/{kind}/{row_id}/restore", { params })) : answer(client.POST("/api/log/{kind}/{row_id}/archive", { params }))
+    const call = restore
+      ? answer(client.POST("/api/log/{kind}/{row_id}/restore", { params }))
+      : answer(client.POST("/api/log/{kind}/{row_id}/archive", { params }))
     // an archived pot has no page of its own any more: asking for it again would only be refused
     const gone = kind === "pot" && !restore
-    void call.then(() => queries.invalidateQueries({ predicate: (q) => !(gone && (q.queryKey[1] === "one" || q.queryKey[1] === "flush")) }))
+    void call.then(() =>
+      queries.invalidateQueries({
+        predicate: (q) => !(gone && (q.queryKey[1] === "one" || q.queryKey[1] === "flush")),
+      }),
+    )
   }
 }

@@ -6,7 +6,9 @@ export function useWidth<T extends HTMLElement>(fallback: number) {
   const [width, setWidth] = useState(fallback)
   useEffect(() => {
     if (!ref.current) return
-    const watcher = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)))
+    const watcher = new ResizeObserver(
+      ([entry]) => entry && setWidth(Math.round(entry.contentRect.width)),
+    )
     watcher.observe(ref.current)
     return () => watcher.disconnect()
   }, [])

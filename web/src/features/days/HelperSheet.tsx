@@ -13,18 +13,40 @@ export function HelperSheet({ page, today }: { page: Schemas["AwayPage"]; today:
   const lasts = rows.filter((r) => r.risk === "none")
   return (
     <>
-      {page.collection && <Text fontWeight="semibold" mb="2">{page.collection}</Text>}
-      <Text mb="3">Plain water only, no feed. Put a finger in the pot first: if it is still wet, leave it and come again. Never leave water standing in a crown or a saucer, unless the pot stands in a tray.</Text>
+      {page.collection && (
+        <Text fontWeight="semibold" mb="2">
+          {page.collection}
+        </Text>
+      )}
+      <Text mb="3">
+        Plain water only, no feed. Put a finger in the pot first: if it is still wet, leave it and
+        come again. Never leave water standing in a crown or a saucer, unless the pot stands in a
+        tray.
+      </Text>
       {visits.map((v) => (
         <Box as="section" key={v.on} mb="4" aria-label={`Visit of ${day(v.on, today)}`}>
-          <Text as="h2" fontWeight="semibold" mb="1">{day(v.on, today)}: {v.pot_ids.length} {v.pot_ids.length === 1 ? "pot" : "pots"}</Text>
-          <DataTable label={`Pots of ${day(v.on, today)}`} head={["", "Pot", "Where", "Give", "Note"]} minW="560px">
-            {v.pot_ids.flatMap((id) => of(id) ?? []).map((r) => <Visit key={r.pot_id} row={r} />)}
+          <Text as="h2" fontWeight="semibold" mb="1">
+            {day(v.on, today)}: {v.pot_ids.length} {v.pot_ids.length === 1 ? "pot" : "pots"}
+          </Text>
+          <DataTable
+            label={`Pots of ${day(v.on, today)}`}
+            head={["", "Pot", "Where", "Give", "Note"]}
+            minW="560px"
+          >
+            {v.pot_ids
+              .flatMap((id) => of(id) ?? [])
+              .map((r) => (
+                <Visit key={r.pot_id} row={r} />
+              ))}
           </DataTable>
         </Box>
       ))}
       {alone.length > 0 && <List title="Leave alone" rows={alone} />}
-      {lasts.length > 0 && <Text><b>Lasts until you are back:</b> {lasts.map((r) => `${r.code} ${r.name}`).join(", ")}.</Text>}
+      {lasts.length > 0 && (
+        <Text>
+          <b>Lasts until you are back:</b> {lasts.map((r) => `${r.code} ${r.name}`).join(", ")}.
+        </Text>
+      )}
     </>
   )
 }
@@ -32,11 +54,35 @@ export function HelperSheet({ page, today }: { page: Schemas["AwayPage"]; today:
 function Visit({ row }: { row: Row }) {
   return (
     <tr>
-      <td style={{ width: 28 }}><Box aria-hidden boxSize="15px" borderWidth="1.5px" borderColor="border.strong" borderRadius="sm" /></td>
-      <td><b>{row.code}</b> {row.name}</td>
+      <td style={{ width: 28 }}>
+        <Box
+          aria-hidden
+          boxSize="15px"
+          borderWidth="1.5px"
+          borderColor="border.strong"
+          borderRadius="sm"
+        />
+      </td>
+      <td>
+        <b>{row.code}</b> {row.name}
+      </td>
       <td>{row.place}</td>
-      <td style={{ whiteSpace: "nowrap" }}>{pourVolume(row.amount_mL)}{row.route === "tray" ? " into the tray" : row.route === "reservoir" ? " into the reservoir" : ""}, {row.water}</td>
-      <td>{row.risk === "low" ? row.sentence : row.sentence.includes("Plain water only.") ? "Resting: water only." : ""}</td>
+      <td style={{ whiteSpace: "nowrap" }}>
+        {pourVolume(row.amount_mL)}
+        {row.route === "tray"
+          ? " into the tray"
+          : row.route === "reservoir"
+            ? " into the reservoir"
+            : ""}
+        , {row.water}
+      </td>
+      <td>
+        {row.risk === "low"
+          ? row.sentence
+          : row.sentence.includes("Plain water only.")
+            ? "Resting: water only."
+            : ""}
+      </td>
     </tr>
   )
 }
@@ -44,8 +90,14 @@ function Visit({ row }: { row: Row }) {
 function List({ title, rows }: { title: string; rows: Row[] }) {
   return (
     <Box as="section" mb="4">
-      <Text as="h2" fontWeight="semibold">{title}</Text>
-      {rows.map((r) => <Text key={r.pot_id}><b>{r.code}</b> {r.name}, {r.place}. {r.sentence}</Text>)}
+      <Text as="h2" fontWeight="semibold">
+        {title}
+      </Text>
+      {rows.map((r) => (
+        <Text key={r.pot_id}>
+          <b>{r.code}</b> {r.name}, {r.place}. {r.sentence}
+        </Text>
+      ))}
     </Box>
   )
 }

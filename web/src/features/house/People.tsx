@@ -13,26 +13,57 @@ export function People() {
   const people = useQuery(peopleQuery).data ?? []
   const undo = useUndo()
   const notice = useNotice()
-  const entry = useEntryForm({ name: "" }, (v, key) => answer(client.POST("/api/people", { params: keyed(key), body: v })), (_, __, form) => form.reset())
+  const entry = useEntryForm(
+    { name: "" },
+    (v, key) => answer(client.POST("/api/people", { params: keyed(key), body: v })),
+    (_, __, form) => form.reset(),
+  )
   const out = (p: { id: number; name: string }) => {
     undo("person", p.id)
-    notice({ text: `${p.name} is off the list; what was poured keeps the name.`, undo: () => undo("person", p.id, true) })
+    notice({
+      text: `${p.name} is off the list; what was poured keeps the name.`,
+      undo: () => undo("person", p.id, true),
+    })
   }
   return (
     <Card title="Who pours">
-      <Text color="fg.muted">A name beside each pour, chosen on the walk. No accounts; leave the list empty and nobody is asked.</Text>
+      <Text color="fg.muted">
+        A name beside each pour, chosen on the walk. No accounts; leave the list empty and nobody is
+        asked.
+      </Text>
       {people.map((p) => (
-        <Flex key={p.id} justify="space-between" align="center" borderTopWidth="1px" py="1.5" mt="2">
+        <Flex
+          key={p.id}
+          justify="space-between"
+          align="center"
+          borderTopWidth="1px"
+          py="1.5"
+          mt="2"
+        >
           <Text>{p.name}</Text>
-          <Button size="sm" minH="40px" variant="outline" aria-label={`Take ${p.name} off the list`} onClick={() => out(p)}>Take off</Button>
+          <Button
+            size="sm"
+            minH="40px"
+            variant="outline"
+            aria-label={`Take ${p.name} off the list`}
+            onClick={() => out(p)}
+          >
+            Take off
+          </Button>
         </Flex>
       ))}
       <form onSubmit={(e) => void entry.submit(e)} noValidate>
         <Flex gap="3" mt="3" align="flex-end" wrap="wrap">
           <TextField form={entry.form} name="name" label="Name" />
-          <Button type="submit" minH="44px" variant="outline" loading={entry.pending}>Add the name</Button>
+          <Button type="submit" minH="44px" variant="outline" loading={entry.pending}>
+            Add the name
+          </Button>
         </Flex>
-        {entry.problem && <Text role="alert" color="state.stop">{entry.problem}</Text>}
+        {entry.problem && (
+          <Text role="alert" color="state.stop">
+            {entry.problem}
+          </Text>
+        )}
       </form>
     </Card>
   )

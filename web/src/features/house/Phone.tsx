@@ -8,28 +8,72 @@ import { Passphrase } from "./Passphrase"
 /** The address for the phone, what to mind about the link, and the way out. */
 export function Phone({ lan }: { lan: Schemas["LanOut"] }) {
   const notice = useNotice()
-  const everywhere = usePress((_: null, key) => answer(client.POST("/api/lan/sign-out-everywhere", { params: keyed(key) })), () => notice({ text: "Every device is signed out." }))
-  const here = usePress((_: null, key) => answer(client.POST("/api/lan/sign-out", { params: keyed(key) })), () => window.location.assign("/sign-in"))
+  const everywhere = usePress(
+    (_: null, key) => answer(client.POST("/api/lan/sign-out-everywhere", { params: keyed(key) })),
+    () => notice({ text: "Every device is signed out." }),
+  )
+  const here = usePress(
+    (_: null, key) => answer(client.POST("/api/lan/sign-out", { params: keyed(key) })),
+    () => window.location.assign("/sign-in"),
+  )
   return (
     <Card title="The phone at the bench">
       {lan.open && lan.addresses.length > 0 && (
         <Flex gap="4" wrap="wrap" align="center" mb="3">
-          <Image src="/api/lan/qr.svg" alt={`QR code of ${lan.addresses[0]}`} boxSize="168px" bg="white" borderRadius="md" />
+          <Image
+            src="/api/lan/qr.svg"
+            alt={`QR code of ${lan.addresses[0]}`}
+            boxSize="168px"
+            bg="white"
+            borderRadius="md"
+          />
           <Box>
             <Text>Open on the phone, on the same network:</Text>
-            {lan.addresses.map((a) => <Text key={a} fontSize="lg" fontWeight="semibold">{a}</Text>)}
+            {lan.addresses.map((a) => (
+              <Text key={a} fontSize="lg" fontWeight="semibold">
+                {a}
+              </Text>
+            ))}
             <Text color="fg.muted">It is asked for the passphrase once a month.</Text>
           </Box>
         </Flex>
       )}
       <Text color={lan.open && !lan.encrypted ? "state.caution" : undefined}>{lan.sentence}</Text>
-      {lan.open && !lan.encrypted && <Text fontSize="sm" color="fg.muted">With a certificate: <Code>./fenwa serve --lan --tls-cert cert.pem --tls-key key.pem</Code></Text>}
-      <Text mt="2">{lan.passphrase_set ? "A passphrase is chosen." : "No passphrase is chosen yet: the network is not answered."}</Text>
-      {lan.here ? <Passphrase chosen={lan.passphrase_set} /> : <Text color="fg.muted">It is changed on the machine Fenwa runs on.</Text>}
+      {lan.open && !lan.encrypted && (
+        <Text fontSize="sm" color="fg.muted">
+          With a certificate: <Code>./fenwa serve --lan --tls-cert cert.pem --tls-key key.pem</Code>
+        </Text>
+      )}
+      <Text mt="2">
+        {lan.passphrase_set
+          ? "A passphrase is chosen."
+          : "No passphrase is chosen yet: the network is not answered."}
+      </Text>
+      {lan.here ? (
+        <Passphrase chosen={lan.passphrase_set} />
+      ) : (
+        <Text color="fg.muted">It is changed on the machine Fenwa runs on.</Text>
+      )}
       {lan.open && (
         <Flex gap="3" mt="3" wrap="wrap">
-          {!lan.here && <Button variant="outline" minH="44px" loading={here.isPending} onClick={() => here.mutate(null)}>Sign this device out</Button>}
-          <Button variant="outline" minH="44px" loading={everywhere.isPending} onClick={() => everywhere.mutate(null)}>Sign out everywhere</Button>
+          {!lan.here && (
+            <Button
+              variant="outline"
+              minH="44px"
+              loading={here.isPending}
+              onClick={() => here.mutate(null)}
+            >
+              Sign this device out
+            </Button>
+          )}
+          <Button
+            variant="outline"
+            minH="44px"
+            loading={everywhere.isPending}
+            onClick={() => everywhere.mutate(null)}
+          >
+            Sign out everywhere
+          </Button>
         </Flex>
       )}
     </Card>

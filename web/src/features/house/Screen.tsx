@@ -10,7 +10,11 @@ export function Screen() {
   return (
     <>
       <PageHead title="House" line="The phone at the bench, and who pours." />
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(2, minmax(0,1fr))" }} gap="4" alignItems="start">
+      <Grid
+        templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(2, minmax(0,1fr))" }}
+        gap="4"
+        alignItems="start"
+      >
         <Loaded query={useQuery(lanQuery)}>{(lan) => <Phone lan={lan} />}</Loaded>
         <People />
       </Grid>

@@ -1,32 +1,126 @@
 import { answer, client, keyed, type Schemas } from "../../api/client"
-import { EntrySheet, NoteField, TextField } from "../../ui/fields"
+import { NoteField, TextField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { useEntryForm } from "../../ui/useEntryForm"
 import type { KindData } from "./loadKind"
-
-type Values = { water_max: string; alkalinity_max: string; reading_low: string; reading_high: string; reading_ceiling: string; nitrogen_low: string; nitrogen_high: string; feed_ceiling: string; minimum_C: string; flush_each_days: string; word: string }
-const EMPTY: Values = { water_max: "", alkalinity_max: "", reading_low: "", reading_high: "", reading_ceiling: "", nitrogen_low: "", nitrogen_high: "", feed_ceiling: "", minimum_C: "", flush_each_days: "", word: "" }
+import { type Values, EMPTY } from "./ownFigures"
 
 /** Your own figures of a kind; what stays empty stays as it is. */
-export function OwnFigures({ page, plantId, onClose }: { page: KindData; plantId?: number; onClose: () => void }) {
+export function OwnFigures({
+  page,
+  plantId,
+  onClose,
+}: {
+  page: KindData
+  plantId?: number
+  onClose: () => void
+}) {
   const { source_water: w, root_zone: z, climate, flush, carnivore } = page.profile
   const fed = carnivore ? undefined : page.profile.phases.active
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     EMPTY,
-    (v, key) => answer(client.POST("/api/kinds/{profile_id}/own", { params: { ...keyed(key), path: { profile_id: page.profile.id } }, body: { ...v, plant_id: plantId ?? null } })),
+    (v, key) =>
+      answer(
+        client.POST("/api/kinds/{profile_id}/own", {
+          params: { ...keyed(key), path: { profile_id: page.profile.id } },
+          body: { ...v, plant_id: plantId ?? null },
+        }),
+      ),
     onClose,
   )
   return (
-    <EntrySheet entry={entry} title={plantId === undefined ? "My own figures" : "Limits of this plant"} submit="Use them" onCancel={onClose}>
-      <TextField form={entry.form} name="water_max" label="Water, at most" unit="µS/cm" numeric hint={`now ${w.ec_max_uS_cm}`} />
-      <TextField form={entry.form} name="reading_low" label="Comfortable from" unit="µS/cm" numeric hint={`now ${z.ec_ideal_uS_cm[0]}, a reading`} />
-      <TextField form={entry.form} name="reading_high" label="Comfortable to" unit="µS/cm" numeric hint={`now ${z.ec_ideal_uS_cm[1]}`} />
-      <TextField form={entry.form} name="reading_ceiling" label="Ceiling" unit="µS/cm" numeric hint={`now ${z.ec_ceiling_uS_cm}`} />
-      {fed && <TextField form={entry.form} name="nitrogen_low" label="Feed while active, from" unit="mg/L N" numeric hint={`now ${fed.n_ideal_mg_L[0]}`} />}
-      {fed && <TextField form={entry.form} name="nitrogen_high" label="to" unit="mg/L N" numeric hint={`now ${fed.n_ideal_mg_L[1]}`} />}
-      {fed && <TextField form={entry.form} name="feed_ceiling" label="Feed, at most" unit="µS/cm" numeric hint={`now ${fed.ec_ceiling_uS_cm ?? "not told"}`} />}
-      <TextField form={entry.form} name="alkalinity_max" label="Alkalinity, at most" unit="mg/L CaCO₃" numeric hint={`now ${w.alkalinity_ceiling_mg_L}`} />
-      <TextField form={entry.form} name="minimum_C" label="Never below" unit="°C" numeric hint={`now ${climate.minimum_C}`} />
-      <TextField form={entry.form} name="flush_each_days" label="Flush each" unit="days" numeric hint={`now ${flush.cadence_days?.join(" to ") ?? "by salt alone"}`} />
+    <EntrySheet
+      entry={entry}
+      title={plantId === undefined ? "My own figures" : "Limits of this plant"}
+      submit="Use them"
+      onCancel={onClose}
+    >
+      <TextField
+        form={entry.form}
+        name="water_max"
+        label="Water, at most"
+        unit="µS/cm"
+        numeric
+        hint={`now ${w.ec_max_uS_cm}`}
+      />
+      <TextField
+        form={entry.form}
+        name="reading_low"
+        label="Comfortable from"
+        unit="µS/cm"
+        numeric
+        hint={`now ${z.ec_ideal_uS_cm[0]}, a reading`}
+      />
+      <TextField
+        form={entry.form}
+        name="reading_high"
+        label="Comfortable to"
+        unit="µS/cm"
+        numeric
+        hint={`now ${z.ec_ideal_uS_cm[1]}`}
+      />
+      <TextField
+        form={entry.form}
+        name="reading_ceiling"
+        label="Ceiling"
+        unit="µS/cm"
+        numeric
+        hint={`now ${z.ec_ceiling_uS_cm}`}
+      />
+      {fed && (
+        <TextField
+          form={entry.form}
+          name="nitrogen_low"
+          label="Feed while active, from"
+          unit="mg/L N"
+          numeric
+          hint={`now ${fed.n_ideal_mg_L[0]}`}
+        />
+      )}
+      {fed && (
+        <TextField
+          form={entry.form}
+          name="nitrogen_high"
+          label="to"
+          unit="mg/L N"
+          numeric
+          hint={`now ${fed.n_ideal_mg_L[1]}`}
+        />
+      )}
+      {fed && (
+        <TextField
+          form={entry.form}
+          name="feed_ceiling"
+          label="Feed, at most"
+          unit="µS/cm"
+          numeric
+          hint={`now ${fed.ec_ceiling_uS_cm ?? "not told"}`}
+        />
+      )}
+      <TextField
+        form={entry.form}
+        name="alkalinity_max"
+        label="Alkalinity, at most"
+        unit="mg/L CaCO₃"
+        numeric
+        hint={`now ${w.alkalinity_ceiling_mg_L}`}
+      />
+      <TextField
+        form={entry.form}
+        name="minimum_C"
+        label="Never below"
+        unit="°C"
+        numeric
+        hint={`now ${climate.minimum_C}`}
+      />
+      <TextField
+        form={entry.form}
+        name="flush_each_days"
+        label="Flush each"
+        unit="days"
+        numeric
+        hint={`now ${flush.cadence_days?.join(" to ") ?? "by salt alone"}`}
+      />
       <NoteField form={entry.form} name="word" label="Why, in a word" />
     </EntrySheet>
   )

@@ -5,7 +5,10 @@ import { Link } from "react-router"
 import { answer, client, type Schemas } from "../../api/client"
 import { Loaded, PageHead } from "../../ui/Page"
 
-const kindsQuery = queryOptions({ queryKey: ["kinds", "list"], queryFn: () => answer(client.GET("/api/kinds")) })
+const kindsQuery = queryOptions({
+  queryKey: ["kinds", "list"],
+  queryFn: () => answer(client.GET("/api/kinds")),
+})
 
 /** Every kind Fenwa knows: how sure its figures are, and which of them stand here. */
 export function Screen() {
@@ -19,18 +22,58 @@ function Kinds({ rows }: { rows: Schemas["KindRow"][] }) {
   const groups = [...new Set(shown.map((k) => k.group))]
   return (
     <>
-      <PageHead title={`${rows.length} kinds`} line="What each may drink, be fed and how it rests. Starting figures, with how sure they are; yours stand before them." />
-      <Input type="search" aria-label="Find a kind" placeholder="Find a kind" value={find} onChange={(e) => setFind(e.target.value)} bg="bg.panel" maxW="420px" minH="44px" mb="3" />
+      <PageHead
+        title={`${rows.length} kinds`}
+        line="What each may drink, be fed and how it rests. Starting figures, with how sure they are; yours stand before them."
+      />
+      <Input
+        type="search"
+        aria-label="Find a kind"
+        placeholder="Find a kind"
+        value={find}
+        onChange={(e) => setFind(e.target.value)}
+        bg="bg.panel"
+        maxW="420px"
+        minH="44px"
+        mb="3"
+      />
       {groups.map((group) => (
         <Box as="section" key={group} mb="5">
-          <Heading as="h2" fontSize="md" mb="2">{group[0]?.toUpperCase()}{group.slice(1)}</Heading>
-          <Grid as="ul" listStyleType="none" templateColumns={{ base: "minmax(0,1fr)", md: "repeat(2, minmax(0,1fr))", xl: "repeat(3, minmax(0,1fr))" }} columnGap="6">
-            {shown.filter((k) => k.group === group).map((k) => (
-              <Box as="li" key={k.id} py="2" borderTopWidth="1px">
-                <Link to={`/kinds/${k.id}`}><Text as="span" fontWeight="semibold" textDecoration="underline" textUnderlineOffset="0.2em">{k.name}</Text></Link>
-                <Text fontSize="sm" color="fg.muted">Water up to {k.water_max_uS_cm} µS/cm · confidence {k.confidence}{k.own ? " · your figures" : ""}{k.pots ? ` · ${k.pots} here` : ""}</Text>
-              </Box>
-            ))}
+          <Heading as="h2" fontSize="md" mb="2">
+            {group[0]?.toUpperCase()}
+            {group.slice(1)}
+          </Heading>
+          <Grid
+            as="ul"
+            listStyleType="none"
+            templateColumns={{
+              base: "minmax(0,1fr)",
+              md: "repeat(2, minmax(0,1fr))",
+              xl: "repeat(3, minmax(0,1fr))",
+            }}
+            columnGap="6"
+          >
+            {shown
+              .filter((k) => k.group === group)
+              .map((k) => (
+                <Box as="li" key={k.id} py="2" borderTopWidth="1px">
+                  <Link to={`/kinds/${k.id}`}>
+                    <Text
+                      as="span"
+                      fontWeight="semibold"
+                      textDecoration="underline"
+                      textUnderlineOffset="0.2em"
+                    >
+                      {k.name}
+                    </Text>
+                  </Link>
+                  <Text fontSize="sm" color="fg.muted">
+                    Water up to {k.water_max_uS_cm} µS/cm · confidence {k.confidence}
+                    {k.own ? " · your figures" : ""}
+                    {k.pots ? ` · ${k.pots} here` : ""}
+                  </Text>
+                </Box>
+              ))}
           </Grid>
         </Box>
       ))}

@@ -6,27 +6,81 @@ import type { KindData } from "./loadKind"
 import { OwnFigures } from "./OwnFigures"
 import { Screen } from "./Screen"
 
-const kind = (id: string, name: string, part: Partial<Schemas["KindRow"]> = {}): Schemas["KindRow"] => ({ id, name, group: "orchid", confidence: "medium", source: "", rest: "none", water_max_uS_cm: 150, pots: 0, own: false, ...part })
-const DISA = { profile: {
-  id: "disa", carnivore: false, source_water: { ec_max_uS_cm: 80, alkalinity_ceiling_mg_L: 30 }, root_zone: { ec_ideal_uS_cm: [60, 180], ec_ceiling_uS_cm: 250 },
-  climate: { minimum_C: 8 }, flush: { cadence_days: [14, 28] }, phases: { active: { feed: true, n_ideal_mg_L: [5, 20], ec_ceiling_uS_cm: 230 } },
-} } as unknown as KindData
-const NONE = { water_max: "", alkalinity_max: "", reading_low: "", reading_high: "", reading_ceiling: "", nitrogen_low: "", nitrogen_high: "", feed_ceiling: "", minimum_C: "", flush_each_days: "", word: "", plant_id: null }
+const kind = (
+  id: string,
+  name: string,
+  part: Partial<Schemas["KindRow"]> = {},
+): Schemas["KindRow"] => ({
+  id,
+  name,
+  group: "orchid",
+  confidence: "medium",
+  source: "",
+  rest: "none",
+  water_max_uS_cm: 150,
+  pots: 0,
+  own: false,
+  ...part,
+})
+const DISA = {
+  profile: {
+    id: "disa",
+    carnivore: false,
+    source_water: { ec_max_uS_cm: 80, alkalinity_ceiling_mg_L: 30 },
+    root_zone: { ec_ideal_uS_cm: [60, 180], ec_ceiling_uS_cm: 250 },
+    climate: { minimum_C: 8 },
+    flush: { cadence_days: [14, 28] },
+    phases: { active: { feed: true, n_ideal_mg_L: [5, 20], ec_ceiling_uS_cm: 230 } },
+  },
+} as unknown as KindData
+const NONE = {
+  water_max: "",
+  alkalinity_max: "",
+  reading_low: "",
+  reading_high: "",
+  reading_ceiling: "",
+  nitrogen_low: "",
+  nitrogen_high: "",
+  feed_ceiling: "",
+  minimum_C: "",
+  flush_each_days: "",
+  word: "",
+  plant_id: null,
+}
 
 describe("kinds", () => {
   it("stand by group with their limit, how sure it is, and how many are here", async () => {
-    serve({ "GET /api/kinds": { body: [kind("disa", "Disa", { own: true, pots: 2 }), kind("sarracenia", "Sarracenia", { group: "carnivore", confidence: "high" })] } })
+    serve({
+      "GET /api/kinds": {
+        body: [
+          kind("disa", "Disa", { own: true, pots: 2 }),
+          kind("sarracenia", "Sarracenia", { group: "carnivore", confidence: "high" }),
+        ],
+      },
+    })
     const { container } = show(<Screen />)
     await screen.findByText("Disa")
-    expect(screen.getAllByRole("heading", { level: 2 }).map((h) => h.textContent)).toEqual(["Orchid", "Carnivore"])
-    expect(container.textContent).toContain("Water up to 150 µS/cm · confidence medium · your figures · 2 here")
+    expect(screen.getAllByRole("heading", { level: 2 }).map((h) => h.textContent)).toEqual([
+      "Orchid",
+      "Carnivore",
+    ])
+    expect(container.textContent).toContain(
+      "Water up to 150 µS/cm · confidence medium · your figures · 2 here",
+    )
     fireEvent.change(screen.getByLabelText("Find a kind"), { target: { value: "carn" } })
     expect(screen.queryByText("Disa")).toBeNull()
   })
   it("take own figures as typed and leave the rest empty", async () => {
     const sent = serve({ "POST /api/kinds/disa/own": { status: 201, body: { id: 1 } } })
     let closed = false
-    show(<OwnFigures page={DISA} onClose={() => { closed = true }} />)
+    show(
+      <OwnFigures
+        page={DISA}
+        onClose={() => {
+          closed = true
+        }}
+      />,
+    )
     expect(screen.getByText("now 250")).toBeTruthy()
     fireEvent.change(screen.getByLabelText("Water, at most, µS/cm"), { target: { value: "60" } })
     fireEvent.click(screen.getByRole("button", { name: "Use them" }))
@@ -34,7 +88,12 @@ describe("kinds", () => {
     expect(sent[0]?.body).toEqual({ ...NONE, water_max: "60" })
   })
   it("offer no feed of its own for a carnivore", () => {
-    show(<OwnFigures page={{ profile: { ...DISA.profile, carnivore: true } } as KindData} onClose={() => undefined} />)
+    show(
+      <OwnFigures
+        page={{ profile: { ...DISA.profile, carnivore: true } } as KindData}
+        onClose={() => undefined}
+      />,
+    )
     expect(screen.queryByLabelText(/^Feed/)).toBeNull()
     expect(screen.getByText("now 14 to 28")).toBeTruthy()
   })

@@ -15,7 +15,13 @@ import { body, type Draft, type Page } from "./draft"
 import { KeepRecipe } from "./KeepRecipe"
 import { usePreview } from "./usePreview"
 
-type Props = { page: Page; waters: Schemas["MixWater"][]; draft: Draft; onDraft: (d: Draft) => void; onMade: (batch: Schemas["BatchOut"], potIds: number[]) => void }
+type Props = {
+  page: Page
+  waters: Schemas["MixWater"][]
+  draft: Draft
+  onDraft: (d: Draft) => void
+  onMade: (batch: Schemas["BatchOut"], potIds: number[]) => void
+}
 
 /** Three parts side by side, recomputed as values change; the weighing list opens as its own page. */
 export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
@@ -26,7 +32,13 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
   const unit = useSettings()?.volume_unit ?? "L"
   const preview = usePreview(draft)
   const made = usePress(
-    (_: null, key: string) => answer(client.POST("/api/batches", { params: keyed(key), body: { ...body(draft, unit), made_on: page.today, name: "", recipe: draft.recipe } })),
+    (_: null, key: string) =>
+      answer(
+        client.POST("/api/batches", {
+          params: keyed(key),
+          body: { ...body(draft, unit), made_on: page.today, name: "", recipe: draft.recipe },
+        }),
+      ),
     (batch) => {
       notice({ text: `${batch.name} is in the log.`, undo: () => undo("batch", batch.id) })
       onMade(batch, draft.pot_ids)
@@ -37,29 +49,118 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
   const problems = preview.error ? preview.error.fields() : made.error ? made.error.fields() : {}
   const chosen = page.pots.filter((p) => draft.pot_ids.includes(p.id))
   const strict = strictest(chosen)
-  const title = chosen.length ? `A can for ${chosen.length} ${chosen.length === 1 ? "pot" : "pots"}` : "A can"
-  const make = <Button data-new minH="48px" loading={made.isPending} disabled={feeding && !current} onClick={() => made.mutate(null)}>Made it, read the pen</Button>
-  if (bench && current) return <BenchPage answer={current} title={title} onBack={() => setBench(false)}>{make}</BenchPage>
+  const title = chosen.length
+    ? `A can for ${chosen.length} ${chosen.length === 1 ? "pot" : "pots"}`
+    : "A can"
+  const make = (
+    <Button
+      data-new
+      minH="48px"
+      loading={made.isPending}
+      disabled={feeding && !current}
+      onClick={() => made.mutate(null)}
+    >
+      Made it, read the pen
+    </Button>
+  )
+  if (bench && current)
+    return (
+      <BenchPage answer={current} title={title} onBack={() => setBench(false)}>
+        {make}
+      </BenchPage>
+    )
   return (
     <>
-      <PageHead title={title} line={strict ? `The strictest of them, ${strict.code} ${strict.name}, takes a feed up to ${strict.feed_ceiling_uS_cm} µS/cm.` : "Choose the pots, and their strictest ceiling is kept."}>
-        <Button variant="outline" minH="48px" disabled={!current} onClick={() => setNaming(!naming)}>Keep as a recipe</Button>
-        <Button variant="outline" minH="48px" disabled={!current} onClick={() => setBench(true)}>Bench list</Button>
+      <PageHead
+        title={title}
+        line={
+          strict
+            ? `The strictest of them, ${strict.code} ${strict.name}, takes a feed up to ${strict.feed_ceiling_uS_cm} µS/cm.`
+            : "Choose the pots, and their strictest ceiling is kept."
+        }
+      >
+        <Button
+          variant="outline"
+          minH="48px"
+          disabled={!current}
+          onClick={() => setNaming(!naming)}
+        >
+          Keep as a recipe
+        </Button>
+        <Button variant="outline" minH="48px" disabled={!current} onClick={() => setBench(true)}>
+          Bench list
+        </Button>
         {make}
       </PageHead>
-      {naming && <KeepRecipe draft={draft} onKept={(recipe) => { setNaming(false); onDraft({ ...draft, recipe }) }} onCancel={() => setNaming(false)} />}
-      {made.isError && Object.keys(problems).length === 0 && <Text role="alert" color="state.stop" mb="3">{made.error.message}</Text>}
-      <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)", xl: "minmax(0,1fr) minmax(0,1.3fr) minmax(0,1.1fr)" }} gap="4" alignItems="start">
-        <WhatFor volumeUnit={unit} page={page} waters={waters} draft={draft} onChange={onDraft} answer={current} problems={problems} />
-        <WhatIn draft={draft} waters={waters} answer={current} problem={preview.error && Object.keys(problems).length === 0 ? preview.error.message : null} />
-        <WhatComesOut answer={current} water={waters.find((w) => w.id === draft.water_id)} ceiling={strict} onMost={(value) => onDraft({ ...draft, strength: "nitrogen", value })} onAdd={(product_id, dose) => onDraft({ ...draft, recipe: "", also: [...draft.also, { product_id, dose }] })} />
+      {naming && (
+        <KeepRecipe
+          draft={draft}
+          onKept={(recipe) => {
+            setNaming(false)
+            onDraft({ ...draft, recipe })
+          }}
+          onCancel={() => setNaming(false)}
+        />
+      )}
+      {made.isError && Object.keys(problems).length === 0 && (
+        <Text role="alert" color="state.stop" mb="3">
+          {made.error.message}
+        </Text>
+      )}
+      <Grid
+        templateColumns={{
+          base: "minmax(0,1fr)",
+          md: "minmax(0,1fr) minmax(0,1fr)",
+          xl: "minmax(0,1fr) minmax(0,1.3fr) minmax(0,1.1fr)",
+        }}
+        gap="4"
+        alignItems="start"
+      >
+        <WhatFor
+          volumeUnit={unit}
+          page={page}
+          waters={waters}
+          draft={draft}
+          onChange={onDraft}
+          answer={current}
+          problems={problems}
+        />
+        <WhatIn
+          draft={draft}
+          waters={waters}
+          answer={current}
+          problem={
+            preview.error && Object.keys(problems).length === 0 ? preview.error.message : null
+          }
+        />
+        <WhatComesOut
+          answer={current}
+          water={waters.find((w) => w.id === draft.water_id)}
+          ceiling={strict}
+          onMost={(value) => onDraft({ ...draft, strength: "nitrogen", value })}
+          onAdd={(product_id, dose) =>
+            onDraft({ ...draft, recipe: "", also: [...draft.also, { product_id, dose }] })
+          }
+        />
       </Grid>
-      {current && <Button mt="4" w="100%" minH="56px" display={{ base: "flex", md: "none" }} onClick={() => setBench(true)}>To the bench: the weighing list</Button>}
+      {current && (
+        <Button
+          mt="4"
+          w="100%"
+          minH="56px"
+          display={{ base: "flex", md: "none" }}
+          onClick={() => setBench(true)}
+        >
+          To the bench: the weighing list
+        </Button>
+      )}
     </>
   )
 }
 
 /** The pot that takes the weakest feed, for the heading; the server decides for the dose itself. */
 function strictest(pots: Schemas["MixPot"][]) {
-  return pots.filter((p) => p.feed_ceiling_uS_cm !== null).toSorted((a, b) => (a.feed_ceiling_uS_cm ?? 0) - (b.feed_ceiling_uS_cm ?? 0))[0]
+  return pots
+    .filter((p) => p.feed_ceiling_uS_cm !== null)
+    .toSorted((a, b) => (a.feed_ceiling_uS_cm ?? 0) - (b.feed_ceiling_uS_cm ?? 0))[0]
 }

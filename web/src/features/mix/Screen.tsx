@@ -25,18 +25,40 @@ function Mix({ page }: { page: Page }) {
   const [draft, setDraft] = useState<Draft>(() => firstDraft(page, usable))
   if (usable.length === 0) {
     return (
-      <Teach action={<Button asChild><Link to="/water">Enter a water’s reading</Link></Button>}>
-        This station works out what to weigh into a can. It needs a water whose conductivity is known.
+      <Teach
+        action={
+          <Button asChild>
+            <Link to="/water">Enter a water’s reading</Link>
+          </Button>
+        }
+      >
+        This station works out what to weigh into a can. It needs a water whose conductivity is
+        known.
       </Teach>
     )
   }
-  if (made) return <MadeCan made={made.batch} potIds={made.potIds} page={page} onBack={() => setMade(null)} />
-  const now = usable.some((w) => w.id === draft.water_id) ? draft : { ...draft, water_id: usable[0]?.id ?? 0 }
+  if (made)
+    return (
+      <MadeCan made={made.batch} potIds={made.potIds} page={page} onBack={() => setMade(null)} />
+    )
+  const now = usable.some((w) => w.id === draft.water_id)
+    ? draft
+    : { ...draft, water_id: usable[0]?.id ?? 0 }
   return (
     <>
-      <MixDesk page={page} waters={usable} draft={now} onDraft={setDraft} onMade={(batch, potIds) => setMade({ batch, potIds })} />
-      <ToolShelf label="Mix tools" tools={TOOLS}>{(id) => <Panel id={id} page={page} waters={usable} draft={now} onDraft={setDraft} />}</ToolShelf>
-      {page.batches.length > 0 && <LastCans page={page} onOpen={(batch) => setMade({ batch, potIds: [] })} />}
+      <MixDesk
+        page={page}
+        waters={usable}
+        draft={now}
+        onDraft={setDraft}
+        onMade={(batch, potIds) => setMade({ batch, potIds })}
+      />
+      <ToolShelf label="Mix tools" tools={TOOLS}>
+        {(id) => <Panel id={id} page={page} waters={usable} draft={now} onDraft={setDraft} />}
+      </ToolShelf>
+      {page.batches.length > 0 && (
+        <LastCans page={page} onOpen={(batch) => setMade({ batch, potIds: [] })} />
+      )}
     </>
   )
 }

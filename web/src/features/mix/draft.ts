@@ -8,13 +8,33 @@ export type Route = NonNullable<Schemas["DoseIn"]["route"]>
 export type Also = { product_id: number; dose: string }
 export type Share = { water_id: number; share: string }
 export type Draft = {
-  product_id: number | null; water_id: number; blend: Share[]; pot_ids: number[]; volume: string
-  strength: Mode; element: string; value: string; also: Also[]; route: Route; school_id: string | null; recipe: string
+  product_id: number | null
+  water_id: number
+  blend: Share[]
+  pot_ids: number[]
+  volume: string
+  strength: Mode
+  element: string
+  value: string
+  also: Also[]
+  route: Route
+  school_id: string | null
+  recipe: string
 }
 
 export const firstDraft = (page: Page, waters: Schemas["MixWater"][]): Draft => ({
-  product_id: page.usual_product_id, water_id: waters[0]?.id ?? 0, blend: [], pot_ids: [], volume: "3",
-  strength: "nitrogen", element: "K", value: "40", also: [], route: "root", school_id: null, recipe: "",
+  product_id: page.usual_product_id,
+  water_id: waters[0]?.id ?? 0,
+  blend: [],
+  pot_ids: [],
+  volume: "3",
+  strength: "nitrogen",
+  element: "K",
+  value: "40",
+  also: [],
+  route: "root",
+  school_id: null,
+  recipe: "",
 })
 
 export const soluble = (page: Page) => page.products.filter((p) => p.label.kind === "soluble")
@@ -22,11 +42,23 @@ export const soluble = (page: Page) => page.products.filter((p) => p.label.kind 
 export const body = (draft: Draft, volume_unit: "L" | "US gal" | "imp gal") => {
   const { recipe, ...rest } = draft
   void recipe // a can names its recipe apart
-  return { ...rest, volume_unit, also: draft.also.filter((a) => a.dose !== ""), blend: draft.blend.length > 1 ? draft.blend : [] }
+  return {
+    ...rest,
+    volume_unit,
+    also: draft.also.filter((a) => a.dose !== ""),
+    blend: draft.blend.length > 1 ? draft.blend : [],
+  }
 }
 
 /** A recipe's newest version as a draft; pots, water and volume stay. */
 export const fromRecipe = (draft: Draft, r: Schemas["RecipeOut"]): Draft => ({
-  ...draft, recipe: r.name, product_id: r.product_id, strength: r.strength as Mode, element: r.element, value: String(r.value), route: r.route as Route, school_id: r.school_id,
+  ...draft,
+  recipe: r.name,
+  product_id: r.product_id,
+  strength: r.strength as Mode,
+  element: r.element,
+  value: String(r.value),
+  route: r.route as Route,
+  school_id: r.school_id,
   also: r.also.map((a) => ({ product_id: Number(a.product_id), dose: String(a.dose_g_L) })),
 })

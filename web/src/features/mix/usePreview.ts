@@ -26,7 +26,13 @@ export function usePreview(draft: Draft) {
   const text = useThrottled(JSON.stringify(body(draft, unit)), 80)
   return useQuery({
     queryKey: ["preview", text, settings?.scale_step_g, settings?.syringe_step_mL],
-    queryFn: ({ signal }) => answer(client.POST("/api/mix/preview", { body: JSON.parse(text) as ReturnType<typeof body>, signal })),
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST("/api/mix/preview", {
+          body: JSON.parse(text) as ReturnType<typeof body>,
+          signal,
+        }),
+      ),
     enabled: draft.product_id !== null,
     placeholderData: keepPreviousData,
     retry: false,

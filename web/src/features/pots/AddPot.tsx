@@ -2,13 +2,33 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
-import { EntrySheet, SelectField, TextField, TickField } from "../../ui/fields"
+import { SelectField, TextField, TickField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./collection/MediumParts"
 
 type In = Schemas["PotIn"]
-type Values = { code: string; name: string; profile_id: string; medium_id: string; volume: string; top_cm: string; height_cm: string; drainage: NonNullable<In["drainage"]>; interval_days: string; phase: NonNullable<In["phase"]>; place: string; spot: string; medium_charged: "" | "yes" | "no"; arrived_on: string; isolated: boolean; label: string; count: string; tags: string }
+type Values = {
+  code: string
+  name: string
+  profile_id: string
+  medium_id: string
+  volume: string
+  top_cm: string
+  height_cm: string
+  drainage: NonNullable<In["drainage"]>
+  interval_days: string
+  phase: NonNullable<In["phase"]>
+  place: string
+  spot: string
+  medium_charged: "" | "yes" | "no"
+  arrived_on: string
+  isolated: boolean
+  label: string
+  count: string
+  tags: string
+}
 
 /** A pot with its plant; what can be derived is filled in. */
 export function AddPot({ count, onClose }: { count: number; onClose: () => void }) {
@@ -16,31 +36,112 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
   const notice = useNotice()
   const [parts, setParts] = useState<PartRow[]>([])
   const entry = useEntryForm<Values, Schemas["Stored"]>(
-    { code: `P-${String(count + 1).padStart(2, "0")}`, name: "", profile_id: "unknown", medium_id: "bark_mix", volume: "", top_cm: "", height_cm: "", drainage: "drains", interval_days: "6", phase: "active", place: "Home", spot: "", medium_charged: "", arrived_on: "", isolated: false, label: "", count: "1", tags: "" },
+    {
+      code: `P-${String(count + 1).padStart(2, "0")}`,
+      name: "",
+      profile_id: "unknown",
+      medium_id: "bark_mix",
+      volume: "",
+      top_cm: "",
+      height_cm: "",
+      drainage: "drains",
+      interval_days: "6",
+      phase: "active",
+      place: "Home",
+      spot: "",
+      medium_charged: "",
+      arrived_on: "",
+      isolated: false,
+      label: "",
+      count: "1",
+      tags: "",
+    },
     (v, key) =>
-      answer(client.POST("/api/pots", {
-        params: keyed(key),
-        body: { ...v, plain_every: 4, count: Number(v.count) || 1, tags: v.tags.split(",").map((t) => t.trim()).filter(Boolean), medium_parts: parts, interval_by: "set", school_id: "", others: [], route: v.drainage === "drains" ? "top" : v.drainage, medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes", arrived_on: v.arrived_on || null },
-      })),
-    (_, v) => { notice({ text: `${v.code} is kept.` }); onClose() },
+      answer(
+        client.POST("/api/pots", {
+          params: keyed(key),
+          body: {
+            ...v,
+            plain_every: 4,
+            count: Number(v.count) || 1,
+            tags: v.tags
+              .split(",")
+              .map((t) => t.trim())
+              .filter(Boolean),
+            medium_parts: parts,
+            interval_by: "set",
+            school_id: "",
+            others: [],
+            route: v.drainage === "drains" ? "top" : v.drainage,
+            medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes",
+            arrived_on: v.arrived_on || null,
+          },
+        }),
+      ),
+    (_, v) => {
+      notice({ text: `${v.code} is kept.` })
+      onClose()
+    },
   )
   return (
     <EntrySheet entry={entry} title="Keep a pot" submit="Keep the pot" onCancel={onClose}>
       <TextField form={entry.form} name="code" label="Code" />
       <TextField form={entry.form} name="name" label="Name" hint="Empty: called by its kind." />
-      <SelectField form={entry.form} name="profile_id" label="Kind of plant" choices={options?.profiles ?? []} />
-      <SelectField form={entry.form} name="medium_id" label="Medium" choices={options?.media ?? []} />
+      <SelectField
+        form={entry.form}
+        name="profile_id"
+        label="Kind of plant"
+        choices={options?.profiles ?? []}
+      />
+      <SelectField
+        form={entry.form}
+        name="medium_id"
+        label="Medium"
+        choices={options?.media ?? []}
+      />
       <MediumParts parts={parts} onParts={setParts} />
-      <TextField form={entry.form} name="volume" label="Pot volume" unit="L" numeric hint="Or diameter and height." />
+      <TextField
+        form={entry.form}
+        name="volume"
+        label="Pot volume"
+        unit="L"
+        numeric
+        hint="Or diameter and height."
+      />
       <TextField form={entry.form} name="top_cm" label="Top diameter" unit="cm" numeric />
       <TextField form={entry.form} name="height_cm" label="Height" unit="cm" numeric />
-      <SelectField form={entry.form} name="drainage" label="Where water goes" choices={[{ value: "drains", label: "drains away" }, { value: "tray", label: "stands in a tray" }, { value: "reservoir", label: "reservoir below" }]} />
+      <SelectField
+        form={entry.form}
+        name="drainage"
+        label="Where water goes"
+        choices={[
+          { value: "drains", label: "drains away" },
+          { value: "tray", label: "stands in a tray" },
+          { value: "reservoir", label: "reservoir below" },
+        ]}
+      />
       <TextField form={entry.form} name="interval_days" label="Days between waterings" numeric />
-      <SelectField form={entry.form} name="phase" label="Phase" choices={options?.phases ?? ["active"]} />
-      <SelectField form={entry.form} name="medium_charged" label="Medium came with feed in it" choices={[{ value: "", label: "not known" }, "no", "yes"]} />
+      <SelectField
+        form={entry.form}
+        name="phase"
+        label="Phase"
+        choices={options?.phases ?? ["active"]}
+      />
+      <SelectField
+        form={entry.form}
+        name="medium_charged"
+        label="Medium came with feed in it"
+        choices={[{ value: "", label: "not known" }, "no", "yes"]}
+      />
       <TextField form={entry.form} name="place" label="Place" />
       <TextField form={entry.form} name="spot" label="Shelf or spot" />
-      <TextField form={entry.form} name="arrived_on" label="Arrived on" type="date" hint="Empty: long here." />
+      <TextField
+        form={entry.form}
+        name="arrived_on"
+        label="Arrived on"
+        type="date"
+        hint="Empty: long here."
+      />
       <TextField form={entry.form} name="label" label="Name on the plant’s label" />
       <TextField form={entry.form} name="count" label="Plants alike in it" numeric />
       <TextField form={entry.form} name="tags" label="Tags" hint="With commas between." />

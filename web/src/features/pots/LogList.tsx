@@ -2,7 +2,8 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
-import { EntrySheet, NoteField, TextField } from "../../ui/fields"
+import { NoteField, TextField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { day, pourVolume } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
@@ -22,12 +23,36 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
         <Box key={p.id} borderTopWidth="1px" py="1.5">
           <Flex justify="space-between" gap="2" wrap="wrap" align="center">
             <Text fontSize="sm">
-              {day(p.on, page.today)} · {p.job} · {p.volume_L === null ? "volume not measured" : pourVolume(p.volume_L * 1000)} at {p.ec_uS_cm === null ? "EC not known" : `${Math.round(p.ec_uS_cm)} µS/cm`}
-              {p.runoff_ec_uS_cm !== null && ` · runoff ${Math.round(p.runoff_ec_uS_cm)}`}{p.felt === "dry" && " · felt dry"}{p.by && ` · ${p.by}`}{p.corrected && " · corrected"}
+              {day(p.on, page.today)} · {p.job} ·{" "}
+              {p.volume_L === null ? "volume not measured" : pourVolume(p.volume_L * 1000)} at{" "}
+              {p.ec_uS_cm === null ? "EC not known" : `${Math.round(p.ec_uS_cm)} µS/cm`}
+              {p.runoff_ec_uS_cm !== null && ` · runoff ${Math.round(p.runoff_ec_uS_cm)}`}
+              {p.felt === "dry" && " · felt dry"}
+              {p.by && ` · ${p.by}`}
+              {p.corrected && " · corrected"}
             </Text>
             <Flex gap="1">
-              <Button size="xs" variant="outline" minH="32px" aria-label={`Correct the pour of ${day(p.on)}`} onClick={() => setEditing(p.id)}>Correct</Button>
-              <Button size="xs" variant="outline" minH="32px" aria-label={`Take back the pour of ${day(p.on)}`} onClick={() => { undo("pour", p.id); notice({ text: "Pour taken back.", undo: () => undo("pour", p.id, true) }) }}>Take back</Button>
+              <Button
+                size="xs"
+                variant="outline"
+                minH="32px"
+                aria-label={`Correct the pour of ${day(p.on)}`}
+                onClick={() => setEditing(p.id)}
+              >
+                Correct
+              </Button>
+              <Button
+                size="xs"
+                variant="outline"
+                minH="32px"
+                aria-label={`Take back the pour of ${day(p.on)}`}
+                onClick={() => {
+                  undo("pour", p.id)
+                  notice({ text: "Pour taken back.", undo: () => undo("pour", p.id, true) })
+                }}
+              >
+                Take back
+              </Button>
             </Flex>
           </Flex>
           {editing === p.id && <Correct pour={p} onClose={() => setEditing(null)} />}
@@ -39,15 +64,35 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
 
 function Correct({ pour, onClose }: { pour: Schemas["PourOut"]; onClose: () => void }) {
   const entry = useEntryForm(
-    { volume_L: String(pour.volume_L ?? ""), ec_uS_cm: pour.ec_uS_cm === null ? "" : String(Math.round(pour.ec_uS_cm)), note: pour.note },
-    (v, key) => answer(client.POST("/api/log/pour/{row_id}/correct", { params: { ...keyed(key), path: { row_id: pour.id } }, body: v })),
+    {
+      volume_L: String(pour.volume_L ?? ""),
+      ec_uS_cm: pour.ec_uS_cm === null ? "" : String(Math.round(pour.ec_uS_cm)),
+      note: pour.note,
+    },
+    (v, key) =>
+      answer(
+        client.POST("/api/log/pour/{row_id}/correct", {
+          params: { ...keyed(key), path: { row_id: pour.id } },
+          body: v,
+        }),
+      ),
     onClose,
   )
   return (
-    <EntrySheet entry={entry} title="Correct the pour" submit="Keep the correction" onCancel={onClose}>
+    <EntrySheet
+      entry={entry}
+      title="Correct the pour"
+      submit="Keep the correction"
+      onCancel={onClose}
+    >
       <TextField form={entry.form} name="volume_L" label="Volume" unit="L" numeric />
       <TextField form={entry.form} name="ec_uS_cm" label="EC" unit="µS/cm" numeric />
-      <NoteField form={entry.form} name="note" label="Note" hint="What stood here before is kept." />
+      <NoteField
+        form={entry.form}
+        name="note"
+        label="Note"
+        hint="What stood here before is kept."
+      />
     </EntrySheet>
   )
 }

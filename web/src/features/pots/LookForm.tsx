@@ -2,28 +2,65 @@ import { Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
-import { EntrySheet, NoteField, SelectField, TextField, TickField } from "../../ui/fields"
+import { NoteField, SelectField, TextField, TickField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
-
-type Mark = NonNullable<Schemas["LookIn"]["marks"]>[number]
-type Values = { on: string; leaves_count: string; newest_leaf: string; new_leaf: boolean; new_growth: boolean; growth_stopped: boolean; spike: boolean; root: string; roots: "" | "yes" | "no"; marks: Mark[]; none: boolean; note: string }
-
-const WORDS: Record<string, string> = { tip: "brown tip", rim: "brown rim", spot: "spots", "yellow oldest": "oldest leaf yellow", crust: "white crust", limp: "limp leaves", rot: "rot" }
+import { type Values, WORDS } from "./look"
 
 /** Leaves counted, the newest measured, marks: what a look sees. */
-export function LookForm({ potId, last, today, onClose }: { potId: number; last?: Schemas["LookOut"]; today: string; onClose: () => void }) {
+export function LookForm({
+  potId,
+  last,
+  today,
+  onClose,
+}: {
+  potId: number
+  last?: Schemas["LookOut"]
+  today: string
+  onClose: () => void
+}) {
   const marks = useOptions()?.marks ?? []
   const notice = useNotice()
   const undo = useUndo()
   const entry = useEntryForm<Values, Schemas["LookOut"]>(
-    { on: today, leaves_count: last?.leaves_count != null ? String(last.leaves_count) : "", newest_leaf: "", new_leaf: false, new_growth: false, growth_stopped: false, spike: false, root: "", roots: "", marks: [], none: false, note: "" },
+    {
+      on: today,
+      leaves_count: last?.leaves_count != null ? String(last.leaves_count) : "",
+      newest_leaf: "",
+      new_leaf: false,
+      new_growth: false,
+      growth_stopped: false,
+      spike: false,
+      root: "",
+      roots: "",
+      marks: [],
+      none: false,
+      note: "",
+    },
     (v, key) =>
-      answer(client.POST("/api/pots/{pot_id}/looks", {
-        params: { ...keyed(key), path: { pot_id: potId } },
-        body: { on: v.on, leaves_count: v.leaves_count, newest_leaf: v.newest_leaf, newest_leaf_unit: "mm", new_leaf: v.new_leaf, new_growth: v.new_growth, growth_stopped: v.growth_stopped, spike: v.spike, root: v.root, roots_working: v.roots === "" ? null : v.roots === "yes", marks: v.marks || [], marks_looked_for: v.none || (v.marks || []).length > 0, unknown: [], note: v.note },
-      })),
+      answer(
+        client.POST("/api/pots/{pot_id}/looks", {
+          params: { ...keyed(key), path: { pot_id: potId } },
+          body: {
+            on: v.on,
+            leaves_count: v.leaves_count,
+            newest_leaf: v.newest_leaf,
+            newest_leaf_unit: "mm",
+            new_leaf: v.new_leaf,
+            new_growth: v.new_growth,
+            growth_stopped: v.growth_stopped,
+            spike: v.spike,
+            root: v.root,
+            roots_working: v.roots === "" ? null : v.roots === "yes",
+            marks: v.marks || [],
+            marks_looked_for: v.none || (v.marks || []).length > 0,
+            unknown: [],
+            note: v.note,
+          },
+        }),
+      ),
     (look) => {
       notice({ text: "The look is kept.", undo: () => undo("look", look.id) })
       onClose()
@@ -31,12 +68,44 @@ export function LookForm({ potId, last, today, onClose }: { potId: number; last?
   )
   return (
     <EntrySheet entry={entry} title="Log a look" submit="Keep the look" onCancel={onClose}>
-      <TextField form={entry.form} name="leaves_count" label="Leaves counted" numeric hint="Empty: not counted." />
-      <TextField form={entry.form} name="newest_leaf" label="Newest leaf" unit="mm" numeric hint="Empty: not measured." />
-      <TextField form={entry.form} name="root" label="Longest new root" unit="cm" numeric hint="Empty: not measured." />
-      <SelectField form={entry.form} name="roots" label="Roots" choices={[{ value: "", label: "not looked at" }, { value: "yes", label: "alive, some with fresh tips" }, { value: "no", label: "none that live" }]} hint="Without living roots feed waits." />
+      <TextField
+        form={entry.form}
+        name="leaves_count"
+        label="Leaves counted"
+        numeric
+        hint="Empty: not counted."
+      />
+      <TextField
+        form={entry.form}
+        name="newest_leaf"
+        label="Newest leaf"
+        unit="mm"
+        numeric
+        hint="Empty: not measured."
+      />
+      <TextField
+        form={entry.form}
+        name="root"
+        label="Longest new root"
+        unit="cm"
+        numeric
+        hint="Empty: not measured."
+      />
+      <SelectField
+        form={entry.form}
+        name="roots"
+        label="Roots"
+        choices={[
+          { value: "", label: "not looked at" },
+          { value: "yes", label: "alive, some with fresh tips" },
+          { value: "no", label: "none that live" },
+        ]}
+        hint="Without living roots feed waits."
+      />
       <fieldset>
-        <Text as="legend" fontSize="sm" fontWeight="medium">Growth since the last look</Text>
+        <Text as="legend" fontSize="sm" fontWeight="medium">
+          Growth since the last look
+        </Text>
         <Flex direction="column">
           <TickField form={entry.form} name="new_leaf" label="a new leaf" />
           <TickField form={entry.form} name="new_growth" label="a new shoot or lead" />
@@ -45,9 +114,13 @@ export function LookForm({ potId, last, today, onClose }: { potId: number; last?
         </Flex>
       </fieldset>
       <fieldset>
-        <Text as="legend" fontSize="sm" fontWeight="medium">Marks</Text>
+        <Text as="legend" fontSize="sm" fontWeight="medium">
+          Marks
+        </Text>
         <Flex direction="column">
-          {marks.map((m) => <TickField key={m} form={entry.form} name="marks" value={m} label={WORDS[m] ?? m} />)}
+          {marks.map((m) => (
+            <TickField key={m} form={entry.form} name="marks" value={m} label={WORDS[m] ?? m} />
+          ))}
           <TickField form={entry.form} name="none" label="looked for, none seen" />
         </Flex>
       </fieldset>

@@ -1,17 +1,34 @@
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
-import { EntrySheet, NoteField, SelectField, TextField } from "../../ui/fields"
+import { NoteField, SelectField, TextField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { useEntryForm } from "../../ui/useEntryForm"
 
 type Values = { phase: Schemas["PhaseIn"]["phase"]; since: string; note: string }
 
 /** A new phase of the leading growth; it rules feed and water. */
-export function PhaseForm({ potId, phase, today, onClose }: { potId: number; phase: string; today: string; onClose: () => void }) {
+export function PhaseForm({
+  potId,
+  phase,
+  today,
+  onClose,
+}: {
+  potId: number
+  phase: string
+  today: string
+  onClose: () => void
+}) {
   const phases = useOptions()?.phases ?? ["active"]
   const entry = useEntryForm<Values, Schemas["PhaseOut"]>(
     { phase: phase as Values["phase"], since: today, note: "" },
-    (v, key) => answer(client.POST("/api/pots/{pot_id}/phase", { params: { ...keyed(key), path: { pot_id: potId } }, body: v })),
+    (v, key) =>
+      answer(
+        client.POST("/api/pots/{pot_id}/phase", {
+          params: { ...keyed(key), path: { pot_id: potId } },
+          body: v,
+        }),
+      ),
     onClose,
   )
   return (

@@ -22,10 +22,34 @@ export function PourFields({ form, potId }: { form: UseFormReturn<PourValues>; p
   return (
     <Flex gap="3" wrap="wrap" css={{ "& > *": { flex: "1 1 130px" } }}>
       <TextField form={form} name="volume" label="Volume" unit="mL" numeric />
-      <SelectField form={form} name="route" label="Route" choices={[{ value: "", label: "as usual" }, ...routes]} />
-      <TextField form={form} name="runoff_volume" label="Runoff volume" unit="mL" numeric hint="Empty: not measured." />
-      <TextField form={form} name="runoff_ec" label="Runoff EC" unit="µS/cm" numeric hint="Empty: not measured." />
-      <SelectField form={form} name="runoff_method" label="What was caught" choices={options?.runoff_methods ?? []} />
+      <SelectField
+        form={form}
+        name="route"
+        label="Route"
+        choices={[{ value: "", label: "as usual" }, ...routes]}
+      />
+      <TextField
+        form={form}
+        name="runoff_volume"
+        label="Runoff volume"
+        unit="mL"
+        numeric
+        hint="Empty: not measured."
+      />
+      <TextField
+        form={form}
+        name="runoff_ec"
+        label="Runoff EC"
+        unit="µS/cm"
+        numeric
+        hint="Empty: not measured."
+      />
+      <SelectField
+        form={form}
+        name="runoff_method"
+        label="What was caught"
+        choices={options?.runoff_methods ?? []}
+      />
       <TextField form={form} name="on" label="Date" type="date" />
       <PenReader
         into={{ pot_id: potId }}

@@ -25,7 +25,9 @@ export function PourPanel({
   source: PourSource
   flush?: boolean
 }) {
-  const [queue, setQueue] = useState(() => (chosen.length ? chosen : pots.length === 1 ? pots.map((p) => p.id) : []))
+  const [queue, setQueue] = useState(() =>
+    chosen.length ? chosen : pots.length === 1 ? pots.map((p) => p.id) : [],
+  )
   const [poured, setPoured] = useState<number[]>([])
   const notice = useNotice()
   const undo = useUndo()
@@ -89,7 +91,9 @@ export function PourPanel({
         <form onSubmit={(e) => void entry.submit(e)} noValidate>
           <Text fontSize="lg" fontWeight="semibold" mb="2">
             {pot.code} {pot.name}
-            {queue.length > 1 ? ` · ${poured.filter((i) => queue.includes(i)).length + 1} of ${queue.length}` : ""}
+            {queue.length > 1
+              ? ` · ${poured.filter((i) => queue.includes(i)).length + 1} of ${queue.length}`
+              : ""}
           </Text>
           <PourFields form={entry.form} potId={pot.id} />
           {entry.problem && (

@@ -18,7 +18,11 @@ const point = (on: string, reading: number): Schemas["Point"] => ({
   low: reading * 0.7,
   high: reading * 1.4,
 })
-const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): Schemas["PourOut"] => ({
+const pour = (
+  id: number,
+  on: string,
+  part: Partial<Schemas["PourOut"]> = {},
+): Schemas["PourOut"] => ({
   id,
   on,
   job: "feed",
@@ -34,7 +38,11 @@ const pour = (id: number, on: string, part: Partial<Schemas["PourOut"]> = {}): S
   corrected: false,
   ...part,
 })
-const look = (id: number, on: string, part: Partial<Schemas["LookOut"]> = {}): Schemas["LookOut"] => ({
+const look = (
+  id: number,
+  on: string,
+  part: Partial<Schemas["LookOut"]> = {},
+): Schemas["LookOut"] => ({
   id,
   on,
   leaves_count: 5,
@@ -90,7 +98,13 @@ const PAGE: Schemas["PotPage"] = {
     ahead: [point("2026-11-27", 420)],
     ballast_uS_cm: 120,
     observations: [
-      { on: "2026-11-09", runoff_ec: 450, equivalent_reading: 310, expected_runoff_ec: 440, method: "runoff" },
+      {
+        on: "2026-11-09",
+        runoff_ec: 450,
+        equivalent_reading: 310,
+        expected_runoff_ec: 440,
+        method: "runoff",
+      },
     ],
   },
 }
@@ -116,10 +130,20 @@ describe("the strata", () => {
     const w = { from: new Date("2026-05-24"), to: new Date("2027-01-16") } // a day is 1.4 px wide
     const { container } = show(
       <svg>
-        <PhaseLane page={young} x={timeScale(w, 360, 8)} w={w} gutter={8} width={360} top={0} height={40} />
+        <PhaseLane
+          page={young}
+          x={timeScale(w, 360, 8)}
+          w={w}
+          gutter={8}
+          width={360}
+          top={0}
+          height={40}
+        />
       </svg>,
     )
-    const widths = [...container.querySelectorAll("rect")].map((r) => Number(r.getAttribute("width")))
+    const widths = [...container.querySelectorAll("rect")].map((r) =>
+      Number(r.getAttribute("width")),
+    )
     expect(widths).toHaveLength(1)
     expect(widths[0]).toBeGreaterThanOrEqual(0)
   })
@@ -137,13 +161,22 @@ describe("the strata", () => {
   })
   it("draw a leaf at its length, a mark with its name and a flush with its litres", () => {
     const { container } = show(<Strata page={PAGE} />)
-    for (const words of ["142", "tip, crust", "flushed 1.4 L", "ceiling 600", "comfortable", "heating on"])
+    for (const words of [
+      "142",
+      "tip, crust",
+      "flushed 1.4 L",
+      "ceiling 600",
+      "comfortable",
+      "heating on",
+    ])
       expect(container.textContent).toContain(words)
   })
   it("can look further back", () => {
     show(<Strata page={PAGE} />)
     fireEvent.click(screen.getByRole("button", { name: "14 months" }))
-    expect(screen.getByRole("button", { name: "14 months" }).getAttribute("aria-pressed")).toBe("true")
+    expect(screen.getByRole("button", { name: "14 months" }).getAttribute("aria-pressed")).toBe(
+      "true",
+    )
   })
 })
 
@@ -158,7 +191,14 @@ describe("pouring one pot after another", () => {
         body: { pour_ids: [(one.body as { pot_ids: number[] }).pot_ids[0]], ec_uS_cm: 300 },
       }),
     })
-    show(<PourPanel pots={POTS} chosen={[1, 2]} today="2026-11-23" source={{ kind: "batch", id: 9, name: "can" }} />)
+    show(
+      <PourPanel
+        pots={POTS}
+        chosen={[1, 2]}
+        today="2026-11-23"
+        source={{ kind: "batch", id: 9, name: "can" }}
+      />,
+    )
     screen.getByText("A Paph · 1 of 2")
     fireEvent.change(screen.getByLabelText("Runoff EC, µS/cm"), { target: { value: "520" } })
     fireEvent.click(screen.getByRole("button", { name: "Poured, next pot" }))
@@ -166,7 +206,9 @@ describe("pouring one pot after another", () => {
     expect((screen.getByLabelText("Runoff EC, µS/cm") as HTMLInputElement).value).toBe("")
     fireEvent.click(screen.getByRole("button", { name: "Poured, next pot" }))
     await screen.findByText("All 2 poured.")
-    const pours = sent.filter((s) => s.path === "/api/pours").map((s) => s.body as Record<string, unknown>)
+    const pours = sent
+      .filter((s) => s.path === "/api/pours")
+      .map((s) => s.body as Record<string, unknown>)
     expect(pours.map((p) => [p.pot_ids, p.batch_id, p.volume, p.runoff_ec])).toEqual([
       [[1], 9, "200", "520"],
       [[2], 9, "200", ""],
@@ -174,15 +216,32 @@ describe("pouring one pot after another", () => {
     expect(new Set(sent.filter((s) => s.method === "POST").map((s) => s.key)).size).toBe(2)
   })
   it("gives a pot another pour when its code is pressed again", async () => {
-    serve({ ...SETTINGS, "POST /api/pours": { status: 201, body: { pour_ids: [1], ec_uS_cm: 34 } } })
-    show(<PourPanel pots={POTS} chosen={[3]} today="2026-11-23" source={{ kind: "water", id: 1, name: "Rain" }} />)
+    serve({
+      ...SETTINGS,
+      "POST /api/pours": { status: 201, body: { pour_ids: [1], ec_uS_cm: 34 } },
+    })
+    show(
+      <PourPanel
+        pots={POTS}
+        chosen={[3]}
+        today="2026-11-23"
+        source={{ kind: "water", id: 1, name: "Rain" }}
+      />,
+    )
     fireEvent.click(screen.getByRole("button", { name: "Poured" }))
     await screen.findByText("All 1 poured.")
     fireEvent.click(screen.getByRole("button", { name: "C ✓" }))
     screen.getByText("C Paph")
   })
   it("asks for pots first", () => {
-    show(<PourPanel pots={POTS} chosen={[]} today="2026-11-23" source={{ kind: "water", id: 1, name: "Rain" }} />)
+    show(
+      <PourPanel
+        pots={POTS}
+        chosen={[]}
+        today="2026-11-23"
+        source={{ kind: "water", id: 1, name: "Rain" }}
+      />,
+    )
     screen.getByText("Choose the pots that get it.")
   })
 })
@@ -261,21 +320,28 @@ const WATERS: Schemas["WaterPage"] = {
 describe("the water station", () => {
   it("floats each water that has a reading and lets one be chosen", () => {
     const chosen: number[] = []
-    const { container } = show(<Waterline page={WATERS} chosen={1} onChoose={(id) => chosen.push(id)} />)
+    const { container } = show(
+      <Waterline page={WATERS} chosen={1} onChoose={(id) => chosen.push(id)} />,
+    )
     expect(screen.getAllByRole("button")).toHaveLength(2)
     fireEvent.keyDown(screen.getByRole("button", { name: /Borehole/ }), { key: "Enter" })
     expect(chosen).toEqual([2])
     expect(container.textContent).toContain("Disa 80")
   })
   it("gives the chosen water its two lines, plant by plant", () => {
-    const { container } = show(<VerdictMatrix page={WATERS} chosen={1} onChoose={() => undefined} />)
+    const { container } = show(
+      <VerdictMatrix page={WATERS} chosen={1} onChoose={() => undefined} />,
+    )
     expect(container.textContent).toContain("within · at most 80 µS/cm, margin 4")
     expect(container.textContent).toContain("known good · nothing known against it")
     expect(container.textContent).toContain("needs a reading")
   })
   it("lists what an unknown ppm could be and computes nothing from it", () => {
     const { container } = show(
-      <SourceCard water={{ ...water(3, "Jug", null), newest: READING, history: [READING] }} today="2026-11-23" />,
+      <SourceCard
+        water={{ ...water(3, "Jug", null), newest: READING, history: [READING] }}
+        today="2026-11-23"
+      />,
     )
     for (const words of [
       "scale not known",

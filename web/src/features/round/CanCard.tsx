@@ -15,25 +15,81 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
         <CanDrawing ec={can.ec_uS_cm} share={can.volume_L / 4} letter={can.letter} />
         <Box flex="1" minW="0">
           <Flex justify="space-between" gap="3" wrap="wrap">
-            <Text fontWeight="semibold">Can {can.letter} · {can.title}</Text>
-            <Text fontWeight="semibold"><Quantity label={`EC of can ${can.letter}`} kind="ec" value={can.ec_uS_cm} working={can.working ? { kind: "here", working: can.working } : undefined} /></Text>
+            <Text fontWeight="semibold">
+              Can {can.letter} · {can.title}
+            </Text>
+            <Text fontWeight="semibold">
+              <Quantity
+                label={`EC of can ${can.letter}`}
+                kind="ec"
+                value={can.ec_uS_cm}
+                working={can.working ? { kind: "here", working: can.working } : undefined}
+              />
+            </Text>
           </Flex>
           {fed ? (
             <Text>
-              <b>{can.water_name} {can.volume_L} L</b> + <b>{can.weighing}</b>
-              <Text as="span" color="fg.muted"> · {Math.round(can.nitrogen_mg_L)} mg/L N · measure it: expect {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)}</Text>
+              <b>
+                {can.water_name} {can.volume_L} L
+              </b>{" "}
+              + <b>{can.weighing}</b>
+              <Text as="span" color="fg.muted">
+                {" "}
+                · {Math.round(can.nitrogen_mg_L)} mg/L N · measure it: expect{" "}
+                {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)}
+              </Text>
             </Text>
-          ) : can.job === "flush" ? <Text>{can.weighing} Use {can.water_name}.</Text> : null}
-          <Text fontSize="sm" color="fg.muted">{can.why}</Text>
-          <Grid as="ul" listStyleType="none" templateColumns={{ base: "minmax(0,1fr)", sm: "repeat(2, minmax(0,1fr))" }} columnGap="5" mt="2">
+          ) : can.job === "flush" ? (
+            <Text>
+              {can.weighing} Use {can.water_name}.
+            </Text>
+          ) : null}
+          <Text fontSize="sm" color="fg.muted">
+            {can.why}
+          </Text>
+          <Grid
+            as="ul"
+            listStyleType="none"
+            templateColumns={{ base: "minmax(0,1fr)", sm: "repeat(2, minmax(0,1fr))" }}
+            columnGap="5"
+            mt="2"
+          >
             {can.pots.map((p) => (
-              <Flex as="li" key={p.pot_id} justify="space-between" gap="3" py="1.5" borderTopWidth="1px">
+              <Flex
+                as="li"
+                key={p.pot_id}
+                justify="space-between"
+                gap="3"
+                py="1.5"
+                borderTopWidth="1px"
+              >
                 <Text minW="0" truncate>
-                  <Link to={`/pots/${p.pot_id}`}>{p.code} {p.name}</Link>
-                  {p.isolated && <Text as="span" color="state.caution"> · isolated</Text>}
-                  {p.why && can.job !== "flush" && <Text as="span" display="block" fontSize="sm" color="fg.muted" truncate title={p.why}>{p.why}</Text>}
+                  <Link to={`/pots/${p.pot_id}`}>
+                    {p.code} {p.name}
+                  </Link>
+                  {p.isolated && (
+                    <Text as="span" color="state.caution">
+                      {" "}
+                      · isolated
+                    </Text>
+                  )}
+                  {p.why && can.job !== "flush" && (
+                    <Text
+                      as="span"
+                      display="block"
+                      fontSize="sm"
+                      color="fg.muted"
+                      truncate
+                      title={p.why}
+                    >
+                      {p.why}
+                    </Text>
+                  )}
                 </Text>
-                <Text color="fg.muted" whiteSpace="nowrap">{pourVolume(p.amount_mL)}{p.route === "tray" ? " tray" : ""}</Text>
+                <Text color="fg.muted" whiteSpace="nowrap">
+                  {pourVolume(p.amount_mL)}
+                  {p.route === "tray" ? " tray" : ""}
+                </Text>
               </Flex>
             ))}
           </Grid>

@@ -10,19 +10,39 @@ import { useUndo } from "../../ui/useUndo"
 
 type Job = Schemas["ErrandOut"]
 const FIRST = 5
-const WHERE: Partial<Record<Job["kind"], string>> = { "meter check": "/water", "water re-test": "/water", membrane: "/water" }
+const WHERE: Partial<Record<Job["kind"], string>> = {
+  "meter check": "/water",
+  "water re-test": "/water",
+  membrane: "/water",
+}
 
 /** Jobs besides water, the oldest first; each done, put off, or settled where it belongs. */
-export function Jobs({ jobs, today, title = "Besides water" }: { jobs: Job[]; today: string; title?: string }) {
+export function Jobs({
+  jobs,
+  today,
+  title = "Besides water",
+}: {
+  jobs: Job[]
+  today: string
+  title?: string
+}) {
   const [all, setAll] = useState(false)
   if (jobs.length === 0) return null
   const shown = all ? jobs : jobs.slice(0, FIRST)
   return (
     <Box as="section">
-      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">{title}</Heading>
+      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">
+        {title}
+      </Heading>
       <Card py="1">
-        {shown.map((j) => <One key={j.id} job={j} today={today} />)}
-        {jobs.length > shown.length && <Button variant="ghost" size="sm" minH="44px" onClick={() => setAll(true)}>{jobs.length - shown.length} more</Button>}
+        {shown.map((j) => (
+          <One key={j.id} job={j} today={today} />
+        ))}
+        {jobs.length > shown.length && (
+          <Button variant="ghost" size="sm" minH="44px" onClick={() => setAll(true)}>
+            {jobs.length - shown.length} more
+          </Button>
+        )}
       </Card>
     </Box>
   )
@@ -32,18 +52,62 @@ function One({ job, today }: { job: Job; today: string }) {
   const notice = useNotice()
   const undo = useUndo()
   const body = { id: job.id, kind: job.kind, due_on: job.due_on, pot_id: job.pot_id, on: today }
-  const kept = (word: string) => (stored: Schemas["Stored"]) => notice({ text: `${job.title}: ${word}.`, undo: () => undo("event", stored.id) })
-  const done = usePress((_: null, key) => answer(client.POST("/api/jobs/done", { params: keyed(key), body })), kept("done"))
-  const later = usePress((_: null, key) => answer(client.POST("/api/jobs/later", { params: keyed(key), body: { ...body, days: 7 } })), kept("in a week"))
+  const kept = (word: string) => (stored: Schemas["Stored"]) =>
+    notice({ text: `${job.title}: ${word}.`, undo: () => undo("event", stored.id) })
+  const done = usePress(
+    (_: null, key) => answer(client.POST("/api/jobs/done", { params: keyed(key), body })),
+    kept("done"),
+  )
+  const later = usePress(
+    (_: null, key) =>
+      answer(client.POST("/api/jobs/later", { params: keyed(key), body: { ...body, days: 7 } })),
+    kept("in a week"),
+  )
   const to = job.pot_id === null ? (WHERE[job.kind] ?? "/") : `/pots/${job.pot_id}`
   return (
     <Box py="2" borderBottomWidth="1px" _last={{ borderBottomWidth: 0 }}>
-      <Link to={to}><Text as="span" fontWeight="semibold" textDecoration="underline" textUnderlineOffset="0.2em">{job.title}</Text></Link>
-      <Text color="fg.muted">{job.sentence} {job.late_days > 0 ? `Since ${day(job.due_on, today)}.` : job.late_days < 0 ? `On ${day(job.due_on, today)}.` : ""}</Text>
+      <Link to={to}>
+        <Text
+          as="span"
+          fontWeight="semibold"
+          textDecoration="underline"
+          textUnderlineOffset="0.2em"
+        >
+          {job.title}
+        </Text>
+      </Link>
+      <Text color="fg.muted">
+        {job.sentence}{" "}
+        {job.late_days > 0
+          ? `Since ${day(job.due_on, today)}.`
+          : job.late_days < 0
+            ? `On ${day(job.due_on, today)}.`
+            : ""}
+      </Text>
       {job.late_days >= 0 && (
         <Flex gap="2" mt="1" data-screen-only>
-          {job.done_here && <Button size="sm" minH="40px" variant="outline" aria-label={`Done: ${job.title}`} loading={done.isPending} onClick={() => done.mutate(null)}>Done</Button>}
-          <Button size="sm" minH="40px" variant="ghost" aria-label={`In a week: ${job.title}`} loading={later.isPending} onClick={() => later.mutate(null)}>In a week</Button>
+          {job.done_here && (
+            <Button
+              size="sm"
+              minH="40px"
+              variant="outline"
+              aria-label={`Done: ${job.title}`}
+              loading={done.isPending}
+              onClick={() => done.mutate(null)}
+            >
+              Done
+            </Button>
+          )}
+          <Button
+            size="sm"
+            minH="40px"
+            variant="ghost"
+            aria-label={`In a week: ${job.title}`}
+            loading={later.isPending}
+            onClick={() => later.mutate(null)}
+          >
+            In a week
+          </Button>
         </Flex>
       )}
     </Box>

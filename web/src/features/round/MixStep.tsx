@@ -8,7 +8,13 @@ import { useEntryForm, usePress } from "../../ui/useEntryForm"
 import { mix, penReading } from "./entries"
 import type { Mixed } from "./walk"
 
-type Props = { can: Schemas["Can"]; productId: number | null; product: string; today: string; onMixed: (mixed: Mixed) => void }
+type Props = {
+  can: Schemas["Can"]
+  productId: number | null
+  product: string
+  today: string
+  onMixed: (mixed: Mixed) => void
+}
 
 /** Mix the can, read the pen, be told whether it reads true. */
 export function MixStep({ can, productId, product, today, onMixed }: Props) {
@@ -20,49 +26,119 @@ export function MixStep({ can, productId, product, today, onMixed }: Props) {
       sentAs.current = key
       return mix(key, can, productId, today)
     },
-    (outcome) => setMixed(outcome.state === "arrived" ? { id: (outcome.answer as Schemas["BatchOut"]).id } : { key: sentAs.current }),
+    (outcome) =>
+      setMixed(
+        outcome.state === "arrived"
+          ? { id: (outcome.answer as Schemas["BatchOut"]).id }
+          : { key: sentAs.current },
+      ),
   )
   const read = (outcome: Outcome) => {
-    if (outcome.state !== "arrived") return setJudged({ good: true, sentence: `Kept here, not judged yet: Fenwa does not answer. It should read ${Math.round(can.ec_low_uS_cm)} to ${Math.round(can.ec_high_uS_cm)} µS/cm.` })
+    if (outcome.state !== "arrived")
+      return setJudged({
+        good: true,
+        sentence: `Kept here, not judged yet: Fenwa does not answer. It should read ${Math.round(can.ec_low_uS_cm)} to ${Math.round(can.ec_high_uS_cm)} µS/cm.`,
+      })
     const { check } = outcome.answer as Schemas["Judged"]
     setJudged({ good: check.verdict === "fine", sentence: check.sentence })
   }
   return (
     <Flex direction="column" flex="1" mt="3" gap="4">
-      <Heading as="h1" size="3xl">Can {can.letter}</Heading>
+      <Heading as="h1" size="3xl">
+        Can {can.letter}
+      </Heading>
       <Flex gap="5" align="center">
         <CanDrawing ec={can.ec_uS_cm} share={can.volume_L / 4} letter={can.letter} size={72} />
         <Box fontSize="lg">
-          <Text>{can.volume_L} L {can.water_name}</Text>
+          <Text>
+            {can.volume_L} L {can.water_name}
+          </Text>
           <Text fontWeight="semibold">{product}</Text>
           <Text fontWeight="semibold">{can.weighing}</Text>
-          <Text color="fg.muted">Expect {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)} µS/cm.</Text>
+          <Text color="fg.muted">
+            Expect {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)} µS/cm.
+          </Text>
         </Box>
       </Flex>
-      {made.isError && <Text role="alert" color="state.stop">{made.error.message}</Text>}
-      {judged && <Text role="status" fontSize="lg" color={judged.good ? "state.good" : "state.stop"}>{judged.sentence}</Text>}
+      {made.isError && (
+        <Text role="alert" color="state.stop">
+          {made.error.message}
+        </Text>
+      )}
+      {judged && (
+        <Text role="status" fontSize="lg" color={judged.good ? "state.good" : "state.stop"}>
+          {judged.sentence}
+        </Text>
+      )}
       <Box mt="auto">
         {!mixed ? (
-          <Button data-key="Enter" w="100%" minH="72px" fontSize="xl" loading={made.isPending} onClick={() => made.mutate(null)}>Mixed it</Button>
+          <Button
+            data-key="Enter"
+            w="100%"
+            minH="72px"
+            fontSize="xl"
+            loading={made.isPending}
+            onClick={() => made.mutate(null)}
+          >
+            Mixed it
+          </Button>
         ) : judged ? (
-          <Button data-key="Enter" w="100%" minH="72px" fontSize="xl" onClick={() => onMixed(mixed)}>{judged.good ? "Pour" : "Go on all the same"}</Button>
+          <Button
+            data-key="Enter"
+            w="100%"
+            minH="72px"
+            fontSize="xl"
+            onClick={() => onMixed(mixed)}
+          >
+            {judged.good ? "Pour" : "Go on all the same"}
+          </Button>
         ) : (
-          <ReadPen can={can} mixed={mixed} today={today} onRead={read} onSkip={() => onMixed(mixed)} />
+          <ReadPen
+            can={can}
+            mixed={mixed}
+            today={today}
+            onRead={read}
+            onSkip={() => onMixed(mixed)}
+          />
         )}
       </Box>
     </Flex>
   )
 }
 
-function ReadPen({ can, mixed, today, onRead, onSkip }: { can: Schemas["Can"]; mixed: Mixed; today: string; onRead: (o: Outcome) => void; onSkip: () => void }) {
-  const entry = useEntryForm<{ value: string }, Outcome>({ value: "" }, (v, key) => penReading(key, can, mixed, v.value, today), onRead)
+function ReadPen({
+  can,
+  mixed,
+  today,
+  onRead,
+  onSkip,
+}: {
+  can: Schemas["Can"]
+  mixed: Mixed
+  today: string
+  onRead: (o: Outcome) => void
+  onSkip: () => void
+}) {
+  const entry = useEntryForm<{ value: string }, Outcome>(
+    { value: "" },
+    (v, key) => penReading(key, can, mixed, v.value, today),
+    onRead,
+  )
   return (
     <form onSubmit={(e) => void entry.submit(e)} noValidate>
       <TextField form={entry.form} name="value" label="The pen reads" unit="µS/cm" numeric />
-      {entry.problem && <Text role="alert" color="state.stop">{entry.problem}</Text>}
+      {entry.problem && (
+        <Text role="alert" color="state.stop">
+          {entry.problem}
+        </Text>
+      )}
       <Flex gap="3" mt="3">
-        <Button data-key="s" type="button" variant="outline" flex="1" minH="64px" onClick={onSkip}>No pen today</Button>
-        <Button type="submit" flex="2" minH="64px" fontSize="lg" loading={entry.pending}>Check it</Button>
+        <Button data-key="s" type="button" variant="outline" flex="1" minH="64px" onClick={onSkip}>
+          No pen today
+        </Button>
+        <Button type="submit" flex="2" minH="64px" fontSize="lg" loading={entry.pending}>
+          Check it
+        </Button>
       </Flex>
     </form>
   )

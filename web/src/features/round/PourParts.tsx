@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { Box, Button, Flex } from "@chakra-ui/react"
 import type { UseFormReturn } from "react-hook-form"
 import type { Schemas } from "../../api/client"
 import { useOptions } from "../../api/queries"
@@ -107,39 +107,29 @@ export function PourExtras({ form, more }: { form: UseFormReturn<PourValues>; mo
   )
 }
 
-type FeelProps = { can: Schemas["Can"]; why: string; plain: boolean; onPlain: () => void; onLeave: () => void }
-
-/** The hand decides before the plan: dry gets plain water, heavy is left. */
-export function FeelFirst({ can, why, plain, onPlain, onLeave }: FeelProps) {
+/** Poured, back, or on without keeping anything. */
+export function PourFoot({
+  pending,
+  onNext,
+  onBack,
+}: {
+  pending: boolean
+  onNext: () => void
+  onBack: (() => void) | undefined
+}) {
   return (
-    <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" p="3" mt="4">
-      {why && can.job !== "flush" && (
-        <Text mb="1">
-          <b>{why}</b>
-        </Text>
-      )}
-      <Text>
-        <b>Feel first.</b>{" "}
-        {can.job === "feed"
-          ? "If the pot is light and the medium dry, give plain water today."
-          : "If the pot is still heavy, leave it."}
-      </Text>
-      <Flex gap="2.5" mt="2" wrap="wrap">
-        {can.job === "feed" && (
-          <Button
-            data-key="p"
-            type="button"
-            size="sm"
-            minH="44px"
-            variant={plain ? "solid" : "outline"}
-            aria-pressed={plain}
-            onClick={onPlain}
-          >
-            Dry: plain water
+    <Box mt="auto" pt="5">
+      <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" loading={pending}>
+        Poured
+      </Button>
+      <Flex gap="2" mt="1">
+        {onBack && (
+          <Button data-key="b" type="button" variant="ghost" flex="1" minH="44px" onClick={onBack}>
+            Back one step
           </Button>
         )}
-        <Button data-key="s" type="button" size="sm" minH="44px" variant="outline" onClick={onLeave}>
-          Still heavy: skip
+        <Button data-key="n" type="button" variant="ghost" flex="1" minH="44px" onClick={onNext}>
+          Next, keep nothing
         </Button>
       </Flex>
     </Box>

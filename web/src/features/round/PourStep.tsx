@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react"
+import { Box, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useRef, useState } from "react"
 import type { Schemas } from "../../api/client"
@@ -11,9 +11,12 @@ import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 import { mark, pour, skip } from "./entries"
-import { AmountButtons, FeelFirst, PourExtras, type PourValues } from "./PourParts"
+import { AmountButtons, PourExtras, type PourValues } from "./PourParts"
+import { FeelFirst } from "./FeelFirst"
 import { given, stepOf } from "./steps"
 import type { Mixed } from "./walk"
+import { PourFoot } from "./PourParts"
+import { PourHead } from "./PourHead"
 
 type Props = {
   can: Schemas["Can"]
@@ -63,7 +66,9 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
       notice({
         text: `${pot.code}: ${figure(amount)} mL kept.`,
         undo: () =>
-          void takeBack(key).then((a) => (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id))),
+          void takeBack(key).then((a) =>
+            (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id)),
+          ),
       })
       onNext([pot.pot_id])
     },
@@ -90,27 +95,14 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
       noValidate
       style={{ display: "flex", flexDirection: "column", flex: 1 }}
     >
-      <Heading as="h1" fontSize="2.1rem" lineHeight="1.15" mt="2">
-        {pot.code}
-        <br />
-        {pot.name}
-      </Heading>
-      <Text color="fg.muted" fontSize="lg">
-        {pot.place}
-        {pot.isolated ? " · isolated: clean hands before and after" : ""}
-      </Text>
-      <Flex align="baseline" gap="2" mt="4">
-        <Text as="output" aria-live="polite" fontSize="64px" lineHeight="1" fontWeight="bold">
-          {figure(amount)}
-        </Text>
-        <Text fontSize="2xl" fontWeight="semibold">
-          mL
-        </Text>
-        <Text ml="auto" color="fg.muted" fontSize="lg">
-          {plain ? "plain water" : given(can, pot.route)}
-        </Text>
-      </Flex>
-      <AmountButtons amount={amount} step={step} more={more} onAmount={setAmount} onMore={() => setMore(!more)} />
+      <PourHead pot={pot} amount={amount} word={plain ? "plain water" : given(can, pot.route)} />
+      <AmountButtons
+        amount={amount}
+        step={step}
+        more={more}
+        onAmount={setAmount}
+        onMore={() => setMore(!more)}
+      />
       {(more || conflict) && <PourExtras form={entry.form} more={more} />}
       {row && !more && (
         <Box mt="4">
@@ -123,27 +115,19 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
         </Box>
       )}
       {can.job === "flush" && <Text mt="2">{pot.why}</Text>}
-      <FeelFirst can={can} why={pot.why} plain={plain} onPlain={() => setPlain(!plain)} onLeave={leave} />
+      <FeelFirst
+        can={can}
+        why={pot.why}
+        plain={plain}
+        onPlain={() => setPlain(!plain)}
+        onLeave={leave}
+      />
       {entry.problem && (
         <Text role="alert" color="state.stop" mt="3">
           {entry.problem}
         </Text>
       )}
-      <Box mt="auto" pt="5">
-        <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" loading={entry.pending}>
-          Poured
-        </Button>
-        <Flex gap="2" mt="1">
-          {onBack && (
-            <Button data-key="b" type="button" variant="ghost" flex="1" minH="44px" onClick={onBack}>
-              Back one step
-            </Button>
-          )}
-          <Button data-key="n" type="button" variant="ghost" flex="1" minH="44px" onClick={() => onNext([])}>
-            Next, keep nothing
-          </Button>
-        </Flex>
-      </Box>
+      <PourFoot pending={entry.pending} onNext={() => onNext([])} onBack={onBack} />
     </form>
   )
 }

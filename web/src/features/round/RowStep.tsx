@@ -9,8 +9,18 @@ import { useUndo } from "../../ui/useUndo"
 import { pour, skip } from "./entries"
 import { given } from "./steps"
 import type { Mixed } from "./walk"
+import { HeavyOnes } from "./HeavyOnes"
 
-type Props = { can: Schemas["Can"]; pots: Schemas["CanPot"][]; mixed?: Mixed; today: string; by: string; onNext: (poured: number[]) => void; onOpen: () => void; onBack?: () => void }
+type Props = {
+  can: Schemas["Can"]
+  pots: Schemas["CanPot"][]
+  mixed?: Mixed
+  today: string
+  by: string
+  onNext: (poured: number[]) => void
+  onOpen: () => void
+  onBack?: () => void
+}
 
 /** A row of alike pots: feel along it, press out the heavy ones, pour the rest with one tap. */
 export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }: Props) {
@@ -20,40 +30,103 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
   const first = pots[0]
   const dry = pots.filter((p) => !heavy.includes(p.pot_id))
   const names = (some: Schemas["CanPot"][]) => some.map((p) => p.code).join(", ")
-  const all = usePress(async (_: null, key: string) => {
-    if (heavy.length > 0) await skip(`${key}-heavy`, `${names(pots.filter((p) => heavy.includes(p.pot_id)))}: still heavy`, heavy, today)
-    if (dry.length === 0) return null
-    await pour(key, `${names(dry)}: ${first?.amount_mL} mL each`, can, mixed, { pot_ids: dry.map((p) => p.pot_id), on: today, volume: first?.amount_mL ?? null, felt: "as planned", by })
-    return key
-  }, (key) => {
-    notice({ text: `${dry.length} ${dry.length === 1 ? "pot" : "pots"} kept${heavy.length ? `, ${heavy.length} left for later` : ""}.`, undo: key ? () => void takeBack(key).then((a) => (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id))) : undefined })
-    onNext(dry.map((p) => p.pot_id))
-  })
+  const all = usePress(
+    async (_: null, key: string) => {
+      if (heavy.length > 0)
+        await skip(
+          `${key}-heavy`,
+          `${names(pots.filter((p) => heavy.includes(p.pot_id)))}: still heavy`,
+          heavy,
+          today,
+        )
+      if (dry.length === 0) return null
+      await pour(key, `${names(dry)}: ${first?.amount_mL} mL each`, can, mixed, {
+        pot_ids: dry.map((p) => p.pot_id),
+        on: today,
+        volume: first?.amount_mL ?? null,
+        felt: "as planned",
+        by,
+      })
+      return key
+    },
+    (key) => {
+      notice({
+        text: `${dry.length} ${dry.length === 1 ? "pot" : "pots"} kept${heavy.length ? `, ${heavy.length} left for later` : ""}.`,
+        undo: key
+          ? () =>
+              void takeBack(key).then((a) =>
+                (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id)),
+              )
+          : undefined,
+      })
+      onNext(dry.map((p) => p.pot_id))
+    },
+  )
   if (!first) return null
   return (
     <Flex direction="column" flex="1" mt="2">
-      <Heading as="h1" fontSize="2.1rem" lineHeight="1.15">{pots.length} alike</Heading>
-      <Text color="fg.muted" fontSize="lg">{first.code} to {pots.at(-1)?.code} · {first.place}</Text>
+      <Heading as="h1" fontSize="2.1rem" lineHeight="1.15">
+        {pots.length} alike
+      </Heading>
+      <Text color="fg.muted" fontSize="lg">
+        {first.code} to {pots.at(-1)?.code} · {first.place}
+      </Text>
       <Flex align="baseline" gap="2" mt="4">
-        <Text fontSize="64px" lineHeight="1" fontWeight="bold">{figure(first.amount_mL)}</Text>
-        <Text fontSize="2xl" fontWeight="semibold">mL each</Text>
-        <Text ml="auto" color="fg.muted" fontSize="lg">{given(can, first.route)}</Text>
+        <Text fontSize="64px" lineHeight="1" fontWeight="bold">
+          {figure(first.amount_mL)}
+        </Text>
+        <Text fontSize="2xl" fontWeight="semibold">
+          mL each
+        </Text>
+        <Text ml="auto" color="fg.muted" fontSize="lg">
+          {given(can, first.route)}
+        </Text>
       </Flex>
-      <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" p="3" mt="4">
-        <Text><b>Feel first.</b> Press a pot that is still heavy: it is left for another day.</Text>
-        <Flex gap="2" mt="2" wrap="wrap" role="group" aria-label="Pots of this row">
-          {pots.map((p) => {
-            const out = heavy.includes(p.pot_id)
-            return <Button key={p.pot_id} type="button" size="sm" minH="44px" variant={out ? "solid" : "outline"} aria-pressed={out} aria-label={`${p.code} ${p.name}: still heavy`} onClick={() => setHeavy(out ? heavy.filter((i) => i !== p.pot_id) : [...heavy, p.pot_id])}>{p.code}{out ? ": skip" : ""}</Button>
-          })}
-        </Flex>
-      </Box>
-      {all.isError && <Text role="alert" color="state.stop" mt="3">{all.error.message}</Text>}
+      <HeavyOnes pots={pots} heavy={heavy} setHeavy={setHeavy} />
+      {all.isError && (
+        <Text role="alert" color="state.stop" mt="3">
+          {all.error.message}
+        </Text>
+      )}
       <Box mt="auto" pt="5">
-        <Button data-key="Enter" type="button" w="100%" minH="72px" fontSize="xl" loading={all.isPending} onClick={() => all.mutate(null)}>{heavy.length === 0 ? "All as planned" : dry.length === 0 ? "Leave them all" : `${dry.length} as planned, ${heavy.length} left`}</Button>
+        <Button
+          data-key="Enter"
+          type="button"
+          w="100%"
+          minH="72px"
+          fontSize="xl"
+          loading={all.isPending}
+          onClick={() => all.mutate(null)}
+        >
+          {heavy.length === 0
+            ? "All as planned"
+            : dry.length === 0
+              ? "Leave them all"
+              : `${dry.length} as planned, ${heavy.length} left`}
+        </Button>
         <Flex gap="2" mt="2">
-          {onBack && <Button data-key="b" type="button" variant="ghost" flex="1" minH="48px" onClick={onBack}>Back one step</Button>}
-          <Button data-key="o" type="button" variant="outline" flex="1" minH="48px" onClick={onOpen}>One by one</Button>
+          {onBack && (
+            <Button
+              data-key="b"
+              type="button"
+              variant="ghost"
+              flex="1"
+              minH="48px"
+              onClick={onBack}
+            >
+              Back one step
+            </Button>
+          )}
+          <Button
+            data-key="o"
+            type="button"
+            variant="outline"
+            flex="1"
+            minH="48px"
+            onClick={onOpen}
+          >
+            One by one
+          </Button>
         </Flex>
       </Box>
     </Flex>

@@ -12,7 +12,17 @@ export function Saucers() {
   const timers = query.data ?? []
   if (timers.length === 0) return null
   const ends = [...new Set(timers.map((t) => t.ends_at))]
-  return <>{ends.map((end) => <Group key={end} timers={timers.filter((t) => t.ends_at === end)} fetchedAt={query.dataUpdatedAt} />)}</>
+  return (
+    <>
+      {ends.map((end) => (
+        <Group
+          key={end}
+          timers={timers.filter((t) => t.ends_at === end)}
+          fetchedAt={query.dataUpdatedAt}
+        />
+      ))}
+    </>
+  )
 }
 
 function Group({ timers, fetchedAt }: { timers: Schemas["TimerOut"][]; fetchedAt: number }) {
@@ -21,13 +31,29 @@ function Group({ timers, fetchedAt }: { timers: Schemas["TimerOut"][]; fetchedAt
     const tick = setInterval(() => setNow(Date.now()), 10_000)
     return () => clearInterval(tick)
   }, [])
-  const done = usePress((ids: number[], key) => answer(client.POST("/api/timers/done", { params: keyed(key), body: { ids } })))
-  const left = Math.max(0, Math.ceil(((timers[0]?.left_s ?? 0) - Math.max(0, now - fetchedAt) / 1000) / 60))
+  const done = usePress((ids: number[], key) =>
+    answer(client.POST("/api/timers/done", { params: keyed(key), body: { ids } })),
+  )
+  const left = Math.max(
+    0,
+    Math.ceil(((timers[0]?.left_s ?? 0) - Math.max(0, now - fetchedAt) / 1000) / 60),
+  )
   return (
     <Card borderColor={left === 0 ? "state.caution" : undefined}>
       <Flex justify="space-between" gap="3" align="center" wrap="wrap">
-        <Text><b>{left === 0 ? "Empty the saucers now" : `Empty the saucers in ${left} min`}</b><br />{timers.map((t) => t.code).join(", ")}</Text>
-        <Button variant="outline" minH="44px" loading={done.isPending} onClick={() => done.mutate(timers.map((t) => t.id))}>Emptied</Button>
+        <Text>
+          <b>{left === 0 ? "Empty the saucers now" : `Empty the saucers in ${left} min`}</b>
+          <br />
+          {timers.map((t) => t.code).join(", ")}
+        </Text>
+        <Button
+          variant="outline"
+          minH="44px"
+          loading={done.isPending}
+          onClick={() => done.mutate(timers.map((t) => t.id))}
+        >
+          Emptied
+        </Button>
       </Flex>
     </Card>
   )

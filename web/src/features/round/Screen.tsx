@@ -2,14 +2,13 @@ import { Box, Button, Flex, Grid, Heading, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
-import { answer, client } from "../../api/client"
 import { roundQuery } from "../../api/queries"
 import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
-import { PotRail } from "../../ui/PotRail"
 import { CanCard } from "./CanCard"
 import { Jobs } from "./Jobs"
 import { Saucers } from "./Saucers"
+import { Salt } from "./Salt"
 
 /** Today's work, grouped by what is in the can. */
 export function Screen() {
@@ -18,29 +17,82 @@ export function Screen() {
 
 function Round({ page }: { page: Schemas["RoundPage"] }) {
   const { plan } = page
-  const weekday = new Date(`${page.today}T12:00:00Z`).toLocaleDateString("en-GB", { weekday: "long", timeZone: "UTC" })
+  const weekday = new Date(`${page.today}T12:00:00Z`).toLocaleDateString("en-GB", {
+    weekday: "long",
+    timeZone: "UTC",
+  })
   const empty = page.salt.length === 0 && plan.cans.length === 0 && plan.looks.length === 0
   const pots = `${plan.pots_due} ${plan.pots_due === 1 ? "pot" : "pots"}`
   const cans = `${plan.cans.length} ${plan.cans.length === 1 ? "can" : "cans"}`
   return (
     <>
-      <PageHead title={plan.pots_due ? `${weekday}, ${pots} in ${cans}` : `${weekday}, nothing to pour`} line={plan.pots_due ? <>Walk the shelf in this order; isolated pots come last. About <Quantity label="Minutes" value={Math.round(plan.minutes)} unit="minutes" working={{ kind: "here", working: page.working }} />.</> : "Nothing is due by its interval today. Feel what dries fast."}>
-        {!empty && <Button asChild variant="outline" minH="48px"><Link to="/days">Coming weeks</Link></Button>}
-        {plan.pots_due > 0 && <Button asChild variant="outline" minH="48px"><Link to="/round/sheet">Sheet</Link></Button>}
-        {plan.pots_due > 0 && <Button asChild data-new minH="48px"><Link to="/pour">Start pouring</Link></Button>}
+      <PageHead
+        title={plan.pots_due ? `${weekday}, ${pots} in ${cans}` : `${weekday}, nothing to pour`}
+        line={
+          plan.pots_due ? (
+            <>
+              Walk the shelf in this order; isolated pots come last. About{" "}
+              <Quantity
+                label="Minutes"
+                value={Math.round(plan.minutes)}
+                unit="minutes"
+                working={{ kind: "here", working: page.working }}
+              />
+              .
+            </>
+          ) : (
+            "Nothing is due by its interval today. Feel what dries fast."
+          )
+        }
+      >
+        {!empty && (
+          <Button asChild variant="outline" minH="48px">
+            <Link to="/days">Coming weeks</Link>
+          </Button>
+        )}
+        {plan.pots_due > 0 && (
+          <Button asChild variant="outline" minH="48px">
+            <Link to="/round/sheet">Sheet</Link>
+          </Button>
+        )}
+        {plan.pots_due > 0 && (
+          <Button asChild data-new minH="48px">
+            <Link to="/pour">Start pouring</Link>
+          </Button>
+        )}
       </PageHead>
       {empty ? (
-        <Teach action={<Button asChild><Link to="/water">Enter a water</Link></Button>}>
-          This is the day’s list. It fills once Fenwa knows a water and a pot: enter the water you use, then keep a pot at the Pots station.
+        <Teach
+          action={
+            <Button asChild>
+              <Link to="/water">Enter a water</Link>
+            </Button>
+          }
+        >
+          This is the day’s list. It fills once Fenwa knows a water and a pot: enter the water you
+          use, then keep a pot at the Pots station.
         </Teach>
       ) : (
-        <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1.75fr) minmax(0, 1fr)" }} gap="5">
+        <Grid
+          templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1.75fr) minmax(0, 1fr)" }}
+          gap="5"
+        >
           <Flex direction="column" gap="3">
-            {plan.cans.map((can) => <CanCard key={can.letter} can={can} />)}
-            {plan.cans.length === 0 && <Card><Text>No can today.</Text></Card>}
+            {plan.cans.map((can) => (
+              <CanCard key={can.letter} can={can} />
+            ))}
+            {plan.cans.length === 0 && (
+              <Card>
+                <Text>No can today.</Text>
+              </Card>
+            )}
             {plan.saving && <Text color="fg.muted">{plan.saving}</Text>}
             {plan.clean_hands && <Text color="fg.muted">{plan.clean_hands}</Text>}
-            {page.working.cautions.map((c) => <Text key={c} color="state.caution">{c}</Text>)}
+            {page.working.cautions.map((c) => (
+              <Text key={c} color="state.caution">
+                {c}
+              </Text>
+            ))}
           </Flex>
           <Flex direction="column" gap="4">
             <Saucers />
@@ -57,34 +109,31 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
 function Looks({ looks }: { looks: Schemas["Look"][] }) {
   return (
     <Box as="section">
-      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">Look first</Heading>
+      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">
+        Look first
+      </Heading>
       <Card py="1">
         {looks.map((l) => (
-          <Box key={`${l.pot_id}${l.reason}`} py="2" borderBottomWidth="1px" _last={{ borderBottomWidth: 0 }}>
-            <Link to={`/pots/${l.pot_id}`}><Text fontWeight="semibold" as="span" textDecoration="underline" textUnderlineOffset="0.2em">{l.code} {l.name}</Text></Link>
+          <Box
+            key={`${l.pot_id}${l.reason}`}
+            py="2"
+            borderBottomWidth="1px"
+            _last={{ borderBottomWidth: 0 }}
+          >
+            <Link to={`/pots/${l.pot_id}`}>
+              <Text
+                fontWeight="semibold"
+                as="span"
+                textDecoration="underline"
+                textUnderlineOffset="0.2em"
+              >
+                {l.code} {l.name}
+              </Text>
+            </Link>
             <Text color="fg.muted">{l.reason}</Text>
             <Text color="fg.muted">Ends: {l.release}</Text>
           </Box>
         ))}
-      </Card>
-    </Box>
-  )
-}
-
-function Salt({ rows }: { rows: Schemas["PotRow"][] }) {
-  if (rows.length === 0) return null
-  return (
-    <Box as="section">
-      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">Salt in the root zone, nearest to its ceiling first</Heading>
-      <Card>
-        {rows.map((r) => (
-          <Grid key={r.id} templateColumns="58px minmax(0,1fr) auto" gap="3" alignItems="center" py="1">
-            <Link to={`/pots/${r.id}`}><Text as="span" fontWeight="semibold" textDecoration="underline" textUnderlineOffset="0.2em">{r.code}</Text></Link>
-            <PotRail row={r} />
-            <Quantity label={`Predicted reading of ${r.code}`} kind="ec" value={r.reading_uS_cm} bare working={{ kind: "fetch", key: `pot-${r.id}`, load: () => answer(client.GET("/api/pots/{pot_id}/root-zone", { params: { path: { pot_id: r.id } } })) }} />
-          </Grid>
-        ))}
-        <Text fontSize="sm" color="fg.muted" mt="2">Box: comfortable. Bar: ceiling. Blob: predicted reading, with its 80 % range. Diamond: last runoff, as a reading. µS/cm at 25 °C.</Text>
       </Card>
     </Box>
   )

@@ -8,7 +8,13 @@ const KEPT = "fenwa-who"
 /** The name this device pours under; empty: nobody said. */
 export function useWho(): [string, (name: string) => void] {
   const [who, setWho] = useState(() => localStorage.getItem(KEPT) ?? "")
-  return [who, (name) => { localStorage.setItem(KEPT, name); setWho(name) }]
+  return [
+    who,
+    (name) => {
+      localStorage.setItem(KEPT, name)
+      setWho(name)
+    },
+  ]
 }
 
 /** Who pours, from the short list; nothing is shown while the list is empty. */
@@ -17,9 +23,18 @@ export function WhoPours({ who, onWho }: { who: string; onWho: (name: string) =>
   if (people.length === 0) return null
   return (
     <NativeSelect.Root size="sm" w="auto" maxW="140px">
-      <NativeSelect.Field aria-label="Who pours" value={people.some((p) => p.name === who) ? who : ""} onChange={(e) => onWho(e.target.value)} minH="36px">
+      <NativeSelect.Field
+        aria-label="Who pours"
+        value={people.some((p) => p.name === who) ? who : ""}
+        onChange={(e) => onWho(e.target.value)}
+        minH="36px"
+      >
         <option value="">who pours</option>
-        {people.map((p) => <option key={p.id} value={p.name}>{p.name}</option>)}
+        {people.map((p) => (
+          <option key={p.id} value={p.name}>
+            {p.name}
+          </option>
+        ))}
       </NativeSelect.Field>
       <NativeSelect.Indicator />
     </NativeSelect.Root>

@@ -7,7 +7,9 @@ import type { Mixed } from "./walk"
 type Pour = Schemas["PourIn"]
 
 /** The outcome of a write, or its refusal thrown for the form it came from. */
-async function sent(entry: Parameters<typeof post>[0]): Promise<Exclude<Outcome, { state: "refused" }>> {
+async function sent(
+  entry: Parameters<typeof post>[0],
+): Promise<Exclude<Outcome, { state: "refused" }>> {
   const outcome = await post(entry)
   if (outcome.state === "refused") throw outcome.problem
   return outcome
@@ -35,14 +37,30 @@ export function pour(
     flush: can.job === "flush" && !plain,
     ...part,
   }
-  return sent({ key, path: "/api/pours", title, body, from: made && "key" in made ? made.key : undefined })
+  return sent({
+    key,
+    path: "/api/pours",
+    title,
+    body,
+    from: made && "key" in made ? made.key : undefined,
+  })
 }
 
 export const skip = (key: string, title: string, pot_ids: number[], on: string) =>
-  sent({ key, path: "/api/skips", title, body: { pot_ids, on, felt: "heavy", note: "" } satisfies Schemas["SkipIn"] })
+  sent({
+    key,
+    path: "/api/skips",
+    title,
+    body: { pot_ids, on, felt: "heavy", note: "" } satisfies Schemas["SkipIn"],
+  })
 
 export const mark = (key: string, title: string, potId: number, on: string, word: string) =>
-  sent({ key, path: `/api/pots/${potId}/looks`, title, body: { on, marks: [word], marks_looked_for: true } })
+  sent({
+    key,
+    path: `/api/pots/${potId}/looks`,
+    title,
+    body: { on, marks: [word], marks_looked_for: true },
+  })
 
 export const mix = (key: string, can: Schemas["Can"], productId: number | null, today: string) =>
   sent({
@@ -67,7 +85,13 @@ export const mix = (key: string, can: Schemas["Can"], productId: number | null, 
     },
   })
 
-export const penReading = (key: string, can: Schemas["Can"], mixed: Mixed, value: string, today: string) =>
+export const penReading = (
+  key: string,
+  can: Schemas["Can"],
+  mixed: Mixed,
+  value: string,
+  today: string,
+) =>
   sent({
     key,
     title: `Pen in can ${can.letter}: ${value}`,

@@ -4,7 +4,14 @@ import type { Schemas } from "../../api/client"
 export type Step =
   | { kind: "mix"; can: Schemas["Can"] }
   | { kind: "pour"; can: Schemas["Can"]; pot: Schemas["CanPot"]; index: number; of: number }
-  | { kind: "row"; can: Schemas["Can"]; pots: Schemas["CanPot"][]; name: string; index: number; of: number }
+  | {
+      kind: "row"
+      can: Schemas["Can"]
+      pots: Schemas["CanPot"][]
+      name: string
+      index: number
+      of: number
+    }
 
 const MIN_IN_A_ROW = 3 // two alike pots are as quick one by one
 
@@ -26,7 +33,8 @@ function pours(can: Schemas["Can"], ids: readonly number[], opened: readonly str
     const pots = here.filter((p) => p.row === row)
     const name = `${can.letter}${row}`
     const index = can.pots.findIndex((p) => p.row === row) + 1
-    if (pots.length >= MIN_IN_A_ROW && can.job !== "flush" && !opened.includes(name)) return [{ kind: "row", can, pots, name, index, of: can.pots.length }]
+    if (pots.length >= MIN_IN_A_ROW && can.job !== "flush" && !opened.includes(name))
+      return [{ kind: "row", can, pots, name, index, of: can.pots.length }]
     return pots.map((pot, i) => ({ kind: "pour", can, pot, index: index + i, of: can.pots.length }))
   })
 }
@@ -35,4 +43,13 @@ function pours(can: Schemas["Can"], ids: readonly number[], opened: readonly str
 export const stepOf = (amount_mL: number) => (amount_mL < 150 ? 10 : 50)
 
 /** What a pot of this can gets, in a word. */
-export const given = (can: Schemas["Can"], route: string) => (can.job === "flush" ? "flush" : route === "tray" ? "into the tray" : can.job === "feed" ? "feed" : can.job === "leaf spray" ? "leaf spray" : "plain water")
+export const given = (can: Schemas["Can"], route: string) =>
+  can.job === "flush"
+    ? "flush"
+    : route === "tray"
+      ? "into the tray"
+      : can.job === "feed"
+        ? "feed"
+        : can.job === "leaf spray"
+          ? "leaf spray"
+          : "plain water"

@@ -6,7 +6,11 @@ export function useStepKeys() {
     const onKey = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey) return
       const at = e.target as HTMLElement
-      if (e.key !== "Escape" && (at.matches("input, textarea, select") || (e.key === "Enter" && at.matches("button, a")))) return
+      if (
+        e.key !== "Escape" &&
+        (at.matches("input, textarea, select") || (e.key === "Enter" && at.matches("button, a")))
+      )
+        return
       const key = e.key === "=" ? "+" : e.key
       const wanted = document.querySelector<HTMLElement>(`[data-key="${CSS.escape(key)}"]`)
       if (!wanted) return

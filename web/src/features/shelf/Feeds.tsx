@@ -3,7 +3,18 @@ import type { Schemas } from "../../api/client"
 import { day, figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
 
-const ELEMENTS: [keyof Schemas["Elements"], string][] = [["N_nitrate_mg_g", "nitrate N"], ["N_ammonium_mg_g", "ammonium N"], ["N_urea_mg_g", "urea N"], ["N_other_mg_g", "slow N"], ["P_mg_g", "P"], ["K_mg_g", "K"], ["Ca_mg_g", "Ca"], ["Mg_mg_g", "Mg"], ["S_mg_g", "S"], ["Fe_mg_g", "Fe"]]
+const ELEMENTS: [keyof Schemas["Elements"], string][] = [
+  ["N_nitrate_mg_g", "nitrate N"],
+  ["N_ammonium_mg_g", "ammonium N"],
+  ["N_urea_mg_g", "urea N"],
+  ["N_other_mg_g", "slow N"],
+  ["P_mg_g", "P"],
+  ["K_mg_g", "K"],
+  ["Ca_mg_g", "Ca"],
+  ["Mg_mg_g", "Mg"],
+  ["S_mg_g", "S"],
+  ["Fe_mg_g", "Fe"],
+]
 const GROUPS: [string, (p: Schemas["ProductOut"]) => boolean][] = [
   ["Feeds", (p) => p.label.kind === "soluble" && p.label.formula === ""],
   ["Salts by formula", (p) => p.label.formula !== ""],
@@ -11,7 +22,11 @@ const GROUPS: [string, (p: Schemas["ProductOut"]) => boolean][] = [
   ["Without a ppm: recorded, never given a number", (p) => p.label.kind === "no ppm"],
 ]
 
-type Props = { page: Schemas["ShelfPage"]; onEdit: (p: Schemas["ProductOut"]) => void; onGive: (p: Schemas["ProductOut"]) => void }
+type Props = {
+  page: Schemas["ShelfPage"]
+  onEdit: (p: Schemas["ProductOut"]) => void
+  onGive: (p: Schemas["ProductOut"]) => void
+}
 
 /** Feeds by kind, each with what its label comes to and what is left of it. */
 export function Feeds({ page, onEdit, onGive }: Props) {
@@ -19,42 +34,105 @@ export function Feeds({ page, onEdit, onGive }: Props) {
     <Flex direction="column" gap="4">
       {GROUPS.map(([title, belongs]) => {
         const rows = page.products.filter(belongs)
-        return rows.length > 0 && (
-          <Card key={title} title={title}>
-            {rows.map((p) => (
-              <Flex key={p.id} py="2" borderTopWidth="1px" gap="3" justify="space-between" align="flex-start">
-                <Box minW="0">
-                  <Text fontWeight="semibold">{p.name}</Text>
-                  <Line p={p} pack={page.packs.find((x) => x.product_id === p.id)} today={page.today} />
-                </Box>
-                <Flex gap="2" flexShrink="0">
-                  {p.label.kind !== "soluble" && <Button size="sm" variant="outline" minH="40px" aria-label={`Give ${p.name}`} onClick={() => onGive(p)}>Give</Button>}
-                  <Button size="sm" variant="outline" minH="40px" aria-label={`Edit ${p.name}`} onClick={() => onEdit(p)}>Edit</Button>
+        return (
+          rows.length > 0 && (
+            <Card key={title} title={title}>
+              {rows.map((p) => (
+                <Flex
+                  key={p.id}
+                  py="2"
+                  borderTopWidth="1px"
+                  gap="3"
+                  justify="space-between"
+                  align="flex-start"
+                >
+                  <Box minW="0">
+                    <Text fontWeight="semibold">{p.name}</Text>
+                    <Line
+                      p={p}
+                      pack={page.packs.find((x) => x.product_id === p.id)}
+                      today={page.today}
+                    />
+                  </Box>
+                  <Flex gap="2" flexShrink="0">
+                    {p.label.kind !== "soluble" && (
+                      <Button
+                        size="sm"
+                        variant="outline"
+                        minH="40px"
+                        aria-label={`Give ${p.name}`}
+                        onClick={() => onGive(p)}
+                      >
+                        Give
+                      </Button>
+                    )}
+                    <Button
+                      size="sm"
+                      variant="outline"
+                      minH="40px"
+                      aria-label={`Edit ${p.name}`}
+                      onClick={() => onEdit(p)}
+                    >
+                      Edit
+                    </Button>
+                  </Flex>
                 </Flex>
-              </Flex>
-            ))}
-          </Card>
+              ))}
+            </Card>
+          )
         )
       })}
     </Flex>
   )
 }
 
-function Line({ p, pack, today }: { p: Schemas["ProductOut"]; pack?: Schemas["PackOut"]; today: string }) {
+function Line({
+  p,
+  pack,
+  today,
+}: {
+  p: Schemas["ProductOut"]
+  pack?: Schemas["PackOut"]
+  today: string
+}) {
   const l = p.label
   const facts = [
-    l.formula || (l.kind === "soluble" ? `${l.form}${l.form === "liquid" ? `, ${l.density_g_mL ?? "density not stated"} g/mL` : ""}` : l.kind === "prill" ? `${l.longevity_days} days at ${l.longevity_at_C ?? "a temperature not stated"} °C` : ""),
-    l.kind === "soluble" ? (l.label_rate ? `label rate ${l.label_rate} ${l.label_rate_unit ?? ""}` : "label states no rate") : "",
+    l.formula ||
+      (l.kind === "soluble"
+        ? `${l.form}${l.form === "liquid" ? `, ${l.density_g_mL ?? "density not stated"} g/mL` : ""}`
+        : l.kind === "prill"
+          ? `${l.longevity_days} days at ${l.longevity_at_C ?? "a temperature not stated"} °C`
+          : ""),
+    l.kind === "soluble"
+      ? l.label_rate
+        ? `label rate ${l.label_rate} ${l.label_rate_unit ?? ""}`
+        : "label states no rate"
+      : "",
     p.elements.split_known ? "" : "forms of nitrogen not stated",
-    p.acidity_kg_t !== null ? (Math.round(p.acidity_kg_t) === 0 ? "neither acid nor basic" : p.acidity_kg_t > 0 ? `acid, ${figure(p.acidity_kg_t, 2)} kg CaCO3/t` : `basic, ${figure(-p.acidity_kg_t, 2)} kg CaCO3/t`) : "",
+    p.acidity_kg_t !== null
+      ? Math.round(p.acidity_kg_t) === 0
+        ? "neither acid nor basic"
+        : p.acidity_kg_t > 0
+          ? `acid, ${figure(p.acidity_kg_t, 2)} kg CaCO3/t`
+          : `basic, ${figure(-p.acidity_kg_t, 2)} kg CaCO3/t`
+      : "",
     pack?.left_now != null ? `${figure(pack.left_now, 3)} ${pack.unit} left` : "",
     pack?.opened_on ? `opened ${day(pack.opened_on, today)}` : "",
   ].filter(Boolean)
   const holds = ELEMENTS.filter(([key]) => Number(p.elements[key]) > 0)
   return (
     <>
-      <Text fontSize="sm" color="fg.muted">{facts.join(" · ")}</Text>
-      {holds.length > 0 && <Text fontSize="sm">{holds.map(([key, name]) => `${name} ${figure(Number(p.elements[key]))}`).join(" · ")} <Text as="span" color="fg.muted">mg in a gram</Text></Text>}
+      <Text fontSize="sm" color="fg.muted">
+        {facts.join(" · ")}
+      </Text>
+      {holds.length > 0 && (
+        <Text fontSize="sm">
+          {holds.map(([key, name]) => `${name} ${figure(Number(p.elements[key]))}`).join(" · ")}{" "}
+          <Text as="span" color="fg.muted">
+            mg in a gram
+          </Text>
+        </Text>
+      )}
     </>
   )
 }

@@ -48,14 +48,22 @@ export function LabelPart({ entry, v }: { entry: EntryForm<Values>; v: Values })
             />
           )}
           {v.form === "liquid" && !v.density_g_mL && (
-            <TickField form={f} name="density_unknown" label="Not known: take the usual 1.15 ± 0.08" />
+            <TickField
+              form={f}
+              name="density_unknown"
+              label="Not known: take the usual 1.15 ± 0.08"
+            />
           )}
           <SelectField
             form={f}
             name="pk_as"
             label="P and K are given as"
             hint="Elements in some countries: look at the label."
-            choices={[CHOOSE, { value: "oxide", label: "P2O5 and K2O" }, { value: "element", label: "P and K" }]}
+            choices={[
+              CHOOSE,
+              { value: "oxide", label: "P2O5 and K2O" },
+              { value: "element", label: "P and K" },
+            ]}
           />
           <SelectField
             form={f}
@@ -85,7 +93,12 @@ export function LabelPart({ entry, v }: { entry: EntryForm<Values>; v: Values })
         </>
       )}
       <TextField form={f} name="label_rate" label="Label rate" numeric hint="Empty: not stated." />
-      <SelectField form={f} name="rate_amount" label="Rate counts" choices={options?.rate_amounts ?? ["g"]} />
+      <SelectField
+        form={f}
+        name="rate_amount"
+        label="Rate counts"
+        choices={options?.rate_amounts ?? ["g"]}
+      />
       <SelectField
         form={f}
         name="rate_per"
@@ -94,11 +107,23 @@ export function LabelPart({ entry, v }: { entry: EntryForm<Values>; v: Values })
         hint="US and imperial gallons differ by a fifth."
       />
       <More summary="Spoons, solubility, acidity">
-        <TextField form={f} name="bulk_density_g_mL" label="A level spoon weighs" unit="g/mL" numeric />
+        <TextField
+          form={f}
+          name="bulk_density_g_mL"
+          label="A level spoon weighs"
+          unit="g/mL"
+          numeric
+        />
         <TextField form={f} name="cap_mL" label="A cap holds" unit="mL" numeric />
         <TextField form={f} name="drop_mL" label="A drop holds" unit="mL" numeric />
         <TextField form={f} name="solubility_g_L" label="Dissolves at 20 °C" unit="g/L" numeric />
-        <TextField form={f} name="acidity_kg_t" label="Potential acidity" numeric hint="Below 0 for a basic product." />
+        <TextField
+          form={f}
+          name="acidity_kg_t"
+          label="Potential acidity"
+          numeric
+          hint="Below 0 for a basic product."
+        />
         <SelectField
           form={f}
           name="acidity_unit"

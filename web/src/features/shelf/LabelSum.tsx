@@ -19,9 +19,14 @@ export function LabelSum({ values }: { values: Values }) {
   const label = labelOf(values)
   const stated =
     values.formula !== "" ||
-    [values.n_total_pct, values.n_nitrate_pct, values.p_pct, values.k_pct, values.ca_pct, values.mg_pct].some(
-      (x) => x !== "",
-    )
+    [
+      values.n_total_pct,
+      values.n_nitrate_pct,
+      values.p_pct,
+      values.k_pct,
+      values.ca_pct,
+      values.mg_pct,
+    ].some((x) => x !== "")
   const query = useQuery({
     queryKey: ["label", JSON.stringify(label)],
     queryFn: () => answer(client.POST("/api/products/elements", { body: label })),

@@ -1,7 +1,8 @@
 import { useWatch } from "react-hook-form"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
-import { EntrySheet, SelectField, TextField } from "../../ui/fields"
+import { SelectField, TextField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { type EntryForm, useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
@@ -55,7 +56,9 @@ export function ProductForm({ product, pack, onClose }: Props) {
         ]}
       />
       {v.kind !== "no ppm" && <LabelPart entry={entry} v={v} />}
-      {v.kind === "prill" && <TextField form={entry.form} name="longevity_days" label="Lasts" unit="days" numeric />}
+      {v.kind === "prill" && (
+        <TextField form={entry.form} name="longevity_days" label="Lasts" unit="days" numeric />
+      )}
       {v.kind === "prill" && (
         <TextField
           form={entry.form}
@@ -72,7 +75,8 @@ export function ProductForm({ product, pack, onClose }: Props) {
 }
 
 function Pack({ entry, v }: { entry: EntryForm<Values>; v: Values }) {
-  const unit = v.form === "liquid" && v.formula === "" ? "mL" : v.kind === "no ppm" ? "items or g" : "g"
+  const unit =
+    v.form === "liquid" && v.formula === "" ? "mL" : v.kind === "no ppm" ? "items or g" : "g"
   return (
     <More summary="Pack, price and what is left">
       <TextField form={entry.form} name="price" label="Price of a pack" numeric />

@@ -11,29 +11,68 @@ import { ProductForm } from "./ProductForm"
 import { SettingsForm } from "./SettingsForm"
 import { Vessels } from "./Vessels"
 
-type Open = { kind: "new" } | { kind: "edit"; product: Schemas["ProductOut"] } | { kind: "give"; product: Schemas["ProductOut"] } | null
+type Open =
+  | { kind: "new" }
+  | { kind: "edit"; product: Schemas["ProductOut"] }
+  | { kind: "give"; product: Schemas["ProductOut"] }
+  | null
 
 /** Feeds by their label, cans and spoons, units and tools. */
 export function Screen() {
   const settings = useQuery(settingsQuery)
-  return <Loaded query={useQuery(shelfQuery)}>{(page) => <Shelf page={page}>{<Loaded query={settings}>{(s) => <SettingsForm settings={s} />}</Loaded>}</Shelf>}</Loaded>
+  return (
+    <Loaded query={useQuery(shelfQuery)}>
+      {(page) => (
+        <Shelf page={page}>
+          {<Loaded query={settings}>{(s) => <SettingsForm settings={s} />}</Loaded>}
+        </Shelf>
+      )}
+    </Loaded>
+  )
 }
 
 function Shelf({ page, children }: { page: Schemas["ShelfPage"]; children: React.ReactNode }) {
   const [open, setOpen] = useState<Open>(null)
   const close = () => setOpen(null)
-  const show = (next: Open) => { setOpen(next); window.scrollTo({ top: 0 }) }
+  const show = (next: Open) => {
+    setOpen(next)
+    window.scrollTo({ top: 0 })
+  }
   return (
     <>
-      <PageHead title="Shelf" line="Feeds by their label, your cans and spoons, scale and syringe, and the units you like.">
-        <Button asChild variant="outline" minH="44px"><Link to="/house">House, phone, people</Link></Button>
-        <Button data-new minH="44px" onClick={() => show({ kind: "new" })}>Add a feed by its label</Button>
+      <PageHead
+        title="Shelf"
+        line="Feeds by their label, your cans and spoons, scale and syringe, and the units you like."
+      >
+        <Button asChild variant="outline" minH="44px">
+          <Link to="/house">House, phone, people</Link>
+        </Button>
+        <Button data-new minH="44px" onClick={() => show({ kind: "new" })}>
+          Add a feed by its label
+        </Button>
       </PageHead>
       {open?.kind === "new" && <ProductForm onClose={close} />}
-      {open?.kind === "edit" && <ProductForm key={open.product.id} product={open.product} pack={page.packs.find((p) => p.product_id === open.product.id)} onClose={close} />}
-      {open?.kind === "give" && <GiveForm key={open.product.id} product={open.product} today={page.today} onClose={close} />}
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.5fr) minmax(0,1fr)" }} gap="4" alignItems="start">
-        <Feeds page={page} onEdit={(product) => show({ kind: "edit", product })} onGive={(product) => show({ kind: "give", product })} />
+      {open?.kind === "edit" && (
+        <ProductForm
+          key={open.product.id}
+          product={open.product}
+          pack={page.packs.find((p) => p.product_id === open.product.id)}
+          onClose={close}
+        />
+      )}
+      {open?.kind === "give" && (
+        <GiveForm key={open.product.id} product={open.product} today={page.today} onClose={close} />
+      )}
+      <Grid
+        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.5fr) minmax(0,1fr)" }}
+        gap="4"
+        alignItems="start"
+      >
+        <Feeds
+          page={page}
+          onEdit={(product) => show({ kind: "edit", product })}
+          onGive={(product) => show({ kind: "give", product })}
+        />
         <Box>
           <Vessels page={page} />
           {children}
@@ -48,10 +87,17 @@ function Safety() {
   return (
     <Card title="Mind" mt="4">
       <Text mb="1.5">The product’s label and local rules come first.</Text>
-      <Text mb="1.5">Keep feed and pesticide away from children, pets and food vessels; label every stock bottle with contents, strength and date.</Text>
-      <Text mb="1.5">Acids and peroxide: eye and skin protection, acid into water and never the other way.</Text>
+      <Text mb="1.5">
+        Keep feed and pesticide away from children, pets and food vessels; label every stock bottle
+        with contents, strength and date.
+      </Text>
+      <Text mb="1.5">
+        Acids and peroxide: eye and skin protection, acid into water and never the other way.
+      </Text>
       <Text mb="1.5">Pumps and lamps near water: a drip loop and residual-current protection.</Text>
-      <Text>Rain and process water is not drinking water. A water company’s report outranks a pen.</Text>
+      <Text>
+        Rain and process water is not drinking water. A water company’s report outranks a pen.
+      </Text>
     </Card>
   )
 }

@@ -1,7 +1,8 @@
 import { Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
-import { EntrySheet, SelectField, TextField } from "../../ui/fields"
+import { SelectField, TextField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 
@@ -50,10 +51,20 @@ export function SettingsForm({ settings }: { settings: Settings }) {
       <TextField form={f} name="collection_name" label="Name of the collection" />
       <TextField form={f} name="scale_step_g" label="Scale step" unit="g" numeric />
       <TextField form={f} name="syringe_step_mL" label="Syringe step" unit="mL" numeric />
-      <SelectField form={f} name="ec_unit" label="Conductivity in" choices={["µS/cm", "mS/cm", "ppm"]} />
+      <SelectField
+        form={f}
+        name="ec_unit"
+        label="Conductivity in"
+        choices={["µS/cm", "mS/cm", "ppm"]}
+      />
       <SelectField form={f} name="ppm_scale" label="ppm scale" choices={["0.5", "0.64", "0.7"]} />
       <SelectField form={f} name="temperature_unit" label="Temperature in" choices={["°C", "°F"]} />
-      <SelectField form={f} name="volume_unit" label="Volume in" choices={["L", "US gal", "imp gal"]} />
+      <SelectField
+        form={f}
+        name="volume_unit"
+        label="Volume in"
+        choices={["L", "US gal", "imp gal"]}
+      />
       <SelectField form={f} name="mass_unit" label="Weight in" choices={["g", "oz"]} />
       <SelectField
         form={f}

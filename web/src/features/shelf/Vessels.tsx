@@ -2,7 +2,8 @@ import { Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
-import { EntrySheet, SelectField, TextField } from "../../ui/fields"
+import { SelectField, TextField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { figure } from "../../ui/format"
 import { useNotice } from "../../ui/noticeContext"
 import { Card } from "../../ui/Page"
@@ -14,10 +15,34 @@ export function Vessels({ page }: { page: Schemas["ShelfPage"] }) {
   const [adding, setAdding] = useState(false)
   return (
     <Card title="Cans, bottles, spoons" mb="4">
-      {page.vessels.map((v) => <Flex key={v.id} justify="space-between" py="1.5" borderTopWidth="1px"><Text>{v.name}</Text><Text>{figure(v.volume_L, 3)} L</Text></Flex>)}
-      {page.measures.map((m) => <Flex key={m.id} justify="space-between" py="1.5" borderTopWidth="1px" gap="3"><Text>{m.name}, {m.product}</Text><Text whiteSpace="nowrap">{figure(m.each, 3)} {m.unit}</Text></Flex>)}
-      {page.vessels.length + page.measures.length === 0 && <Text color="fg.muted">Sizes of your cans and mist bottles stand here; spoons are weighed at Mix.</Text>}
-      {adding ? <VesselForm onClose={() => setAdding(false)} /> : <Button mt="2" size="sm" variant="outline" minH="44px" onClick={() => setAdding(true)}>Add a can or bottle</Button>}
+      {page.vessels.map((v) => (
+        <Flex key={v.id} justify="space-between" py="1.5" borderTopWidth="1px">
+          <Text>{v.name}</Text>
+          <Text>{figure(v.volume_L, 3)} L</Text>
+        </Flex>
+      ))}
+      {page.measures.map((m) => (
+        <Flex key={m.id} justify="space-between" py="1.5" borderTopWidth="1px" gap="3">
+          <Text>
+            {m.name}, {m.product}
+          </Text>
+          <Text whiteSpace="nowrap">
+            {figure(m.each, 3)} {m.unit}
+          </Text>
+        </Flex>
+      ))}
+      {page.vessels.length + page.measures.length === 0 && (
+        <Text color="fg.muted">
+          Sizes of your cans and mist bottles stand here; spoons are weighed at Mix.
+        </Text>
+      )}
+      {adding ? (
+        <VesselForm onClose={() => setAdding(false)} />
+      ) : (
+        <Button mt="2" size="sm" variant="outline" minH="44px" onClick={() => setAdding(true)}>
+          Add a can or bottle
+        </Button>
+      )}
     </Card>
   )
 }
@@ -36,7 +61,12 @@ function VesselForm({ onClose }: { onClose: () => void }) {
   return (
     <EntrySheet entry={entry} title="A can or bottle" submit="Keep it" onCancel={onClose}>
       <TextField form={entry.form} name="name" label="Name of it" />
-      <SelectField form={entry.form} name="kind" label="It is a" choices={["can", "mist bottle", "stock bottle"]} />
+      <SelectField
+        form={entry.form}
+        name="kind"
+        label="It is a"
+        choices={["can", "mist bottle", "stock bottle"]}
+      />
       <TextField form={entry.form} name="volume_L" label="Holds" unit="L" numeric />
     </EntrySheet>
   )

@@ -6,7 +6,12 @@ export function More({ summary, children }: { summary: string; children: React.R
     <Box asChild flex="1 1 100% !important" maxW="none !important">
       <details>
         <summary style={{ cursor: "pointer", padding: "10px 0" }}>{summary}</summary>
-        <Box display="flex" gap="3" flexWrap="wrap" css={{ "& > *": { flex: "1 1 150px", maxWidth: "420px" } }}>
+        <Box
+          display="flex"
+          gap="3"
+          flexWrap="wrap"
+          css={{ "& > *": { flex: "1 1 150px", maxWidth: "420px" } }}
+        >
           {children}
         </Box>
       </details>

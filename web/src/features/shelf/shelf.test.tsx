@@ -135,7 +135,9 @@ describe("a label", () => {
     expect(labelOf(values)).not.toHaveProperty("price")
   })
   it("leaves the shares of a formula to the formula", () => {
-    expect(valuesOf(product(3, "Salt", { formula: "KNO3", k_pct: 38.67, pk_as: "element" }))).toMatchObject({
+    expect(
+      valuesOf(product(3, "Salt", { formula: "KNO3", k_pct: 38.67, pk_as: "element" })),
+    ).toMatchObject({
       formula: "KNO3",
       k_pct: "",
       pk_as: "",
@@ -162,7 +164,10 @@ describe("a label", () => {
         S_mg_g: 0,
         Fe_mg_g: 0,
       }),
-      "POST /api/products": refused("The label's parts add up to 112 %, more than 100.", "/n_total_pct"),
+      "POST /api/products": refused(
+        "The label's parts add up to 112 %, more than 100.",
+        "/n_total_pct",
+      ),
     })
     show(<ProductForm onClose={nothing} />)
     type("Name", "Old tin")
@@ -175,7 +180,11 @@ describe("a label", () => {
     await screen.findByText(/A gram holds N 160, P 69.8, K 133 mg/)
     fireEvent.click(screen.getByRole("button", { name: "Keep the feed" }))
     await screen.findByText(/add up to 112 %/)
-    expect(asked(sent, "/api/products")).toMatchObject({ name: "Old tin", n_total_pct: "16", label_rate_unit: null })
+    expect(asked(sent, "/api/products")).toMatchObject({
+      name: "Old tin",
+      n_total_pct: "16",
+      label_rate_unit: null,
+    })
     expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("Old tin")
   })
   it("asks prills for their time and prey for nothing", async () => {
@@ -188,7 +197,10 @@ describe("a label", () => {
     expect(screen.queryByLabelText("Lasts, days")).toBeNull()
   })
   it("hides the shares once a formula is typed", async () => {
-    serve({ ...BASE, "POST /api/products/elements": refused("Formula “K” is not understood.", "/formula") })
+    serve({
+      ...BASE,
+      "POST /api/products/elements": refused("Formula “K” is not understood.", "/formula"),
+    })
     show(<ProductForm onClose={nothing} />)
     type("Or its formula", "KNO3")
     await waitFor(() => expect(screen.queryByLabelText("Potassium, %")).toBeNull())

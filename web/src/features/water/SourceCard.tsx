@@ -5,14 +5,13 @@ import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
 import { useQuantities } from "../../api/waterQueries"
 import { ago, day, figure } from "../../ui/format"
-import { useNotice } from "../../ui/noticeContext"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
-import { useUndo } from "../../ui/useUndo"
 import { LineChart } from "./LineChart"
 import { SourceForm } from "./SourceForm"
 import { TreatmentForm } from "./TreatmentForm"
 import { Treatments } from "./Treatments"
+import { Readings, Refused } from "./SourceReadings"
 
 type Props = { water: Schemas["WaterOut"]; today: string }
 
@@ -21,34 +20,83 @@ export function SourceCard({ water, today }: Props) {
   const [open, setOpen] = useState<"change" | "step" | null>(null)
   const last = water.history.find((r) => r.ec25_uS_cm !== null)
   const known = water.history.filter((r) => r.ec25_uS_cm !== null).toReversed()
-  const stock = [water.on_hand_L !== null ? `${figure(water.on_hand_L)} L on hand` : "", water.capacity_L !== null ? `of ${figure(water.capacity_L)}` : "", water.collected_on ? `collected ${day(water.collected_on, today)}` : ""].filter(Boolean).join(" ")
+  const stock = [
+    water.on_hand_L !== null ? `${figure(water.on_hand_L)} L on hand` : "",
+    water.capacity_L !== null ? `of ${figure(water.capacity_L)}` : "",
+    water.collected_on ? `collected ${day(water.collected_on, today)}` : "",
+  ]
+    .filter(Boolean)
+    .join(" ")
   return (
     <Card title={water.name}>
-      <Text color="fg.muted">{water.kind_label}{water.age_days !== null ? ` · read ${ago(water.age_days)}` : ""}{stock && ` · ${stock}`}</Text>
+      <Text color="fg.muted">
+        {water.kind_label}
+        {water.age_days !== null ? ` · read ${ago(water.age_days)}` : ""}
+        {stock && ` · ${stock}`}
+      </Text>
       {last && (
         <Text fontSize="2xl" fontWeight="semibold">
-          <Quantity label={`EC of ${water.name}`} kind="ec" value={last.ec25_uS_cm} working={{ kind: "fetch", key: `reading-${last.id}`, load: () => answer(client.GET("/api/readings/{reading_id}/working", { params: { path: { reading_id: last.id } } })) }} />
-          <Text as="span" fontSize="md" fontWeight="normal" color="fg.muted"> ± {figure(last.half_width_uS_cm ?? 0, 2)}</Text>
+          <Quantity
+            label={`EC of ${water.name}`}
+            kind="ec"
+            value={last.ec25_uS_cm}
+            working={{
+              kind: "fetch",
+              key: `reading-${last.id}`,
+              load: () =>
+                answer(
+                  client.GET("/api/readings/{reading_id}/working", {
+                    params: { path: { reading_id: last.id } },
+                  }),
+                ),
+            }}
+          />
+          <Text as="span" fontSize="md" fontWeight="normal" color="fg.muted">
+            {" "}
+            ± {figure(last.half_width_uS_cm ?? 0, 2)}
+          </Text>
         </Text>
       )}
-      {water.watch.sentences.map((s) => <Text key={s} mt="1" color={water.watch.concern === "stop" ? "state.stop" : "state.warn"}>{s}</Text>)}
+      {water.watch.sentences.map((s) => (
+        <Text key={s} mt="1" color={water.watch.concern === "stop" ? "state.stop" : "state.warn"}>
+          {s}
+        </Text>
+      ))}
       {water.newest && water.newest.ec25_uS_cm === null && <Refused reading={water.newest} />}
-      {known.length > 2 && <LineChart points={known.map((r) => ({ on: r.on, value: r.ec25_uS_cm ?? 0 }))} today={today} unit="µS/cm" fromZero />}
+      {known.length > 2 && (
+        <LineChart
+          points={known.map((r) => ({ on: r.on, value: r.ec25_uS_cm ?? 0 }))}
+          today={today}
+          unit="µS/cm"
+          fromZero
+        />
+      )}
       <Known water={water} today={today} />
       <Treatments water={water} today={today} />
       <Readings water={water} today={today} />
       <Flex gap="2" mt="3" wrap="wrap">
-        <Button size="sm" variant="outline" minH="40px" onClick={() => setOpen("change")}>Change this source</Button>
-        <Button size="sm" variant="outline" minH="40px" onClick={() => setOpen("step")}>Something done to it</Button>
+        <Button size="sm" variant="outline" minH="40px" onClick={() => setOpen("change")}>
+          Change this source
+        </Button>
+        <Button size="sm" variant="outline" minH="40px" onClick={() => setOpen("step")}>
+          Something done to it
+        </Button>
       </Flex>
       {open === "change" && <Change id={water.id} onClose={() => setOpen(null)} />}
-      {open === "step" && <TreatmentForm water={water} today={today} onClose={() => setOpen(null)} />}
+      {open === "step" && (
+        <TreatmentForm water={water} today={today} onClose={() => setOpen(null)} />
+      )}
     </Card>
   )
 }
 
 function Change({ id, onClose }: { id: number; onClose: () => void }) {
-  const source = useQuery({ queryKey: ["waters", id], queryFn: () => answer(client.GET("/api/waters/{water_id}", { params: { path: { water_id: id } } })), staleTime: 0 })
+  const source = useQuery({
+    queryKey: ["waters", id],
+    queryFn: () =>
+      answer(client.GET("/api/waters/{water_id}", { params: { path: { water_id: id } } })),
+    staleTime: 0,
+  })
   return source.data ? <SourceForm water={source.data} id={id} onClose={onClose} /> : null
 }
 
@@ -59,34 +107,21 @@ function Known({ water, today }: Props) {
   const label = (id: string) => labels.find((q) => q.id === id)?.label ?? id
   return (
     <Box fontSize="sm" mt="2">
-      {water.tests.length > 0 && <Text>Known: {water.tests.map((t) => `${label(t.quantity)} ${t.low === t.high ? figure(t.low) : `${figure(t.low)} to ${figure(t.high)}`}${t.unit ? ` ${t.unit}` : ""}`).join(", ")}{water.report_on && ` (report of ${day(water.report_on, today)})`}.</Text>}
-      {water.unknown.length > 0 && <Text color="fg.muted">Not known: {water.unknown.join(", ")}.</Text>}
-    </Box>
-  )
-}
-
-function Readings({ water, today }: Props) {
-  const undo = useUndo()
-  const notice = useNotice()
-  return (
-    <Box as="ul" listStyleType="none" mt="2" fontSize="sm">
-      {water.history.slice(0, 4).map((r) => (
-        <Flex as="li" key={r.id} justify="space-between" align="center" py="1" borderTopWidth="1px" gap="3" wrap="wrap">
-          <span>{day(r.on, today)}</span>
-          <Text as="span" color="fg.muted">{r.origin === "pen" ? "pen: " : r.origin === "inbox" ? "logger: " : ""}{r.value} {r.unit}{r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}{r.temperature_C !== null ? ` at ${figure(r.temperature_C)} °C` : ""}</Text>
-          <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
-          <Button size="xs" variant="outline" minH="32px" aria-label={`Take back the reading of ${day(r.on)}`} onClick={() => { undo("reading", r.id); notice({ text: "Reading taken back.", undo: () => undo("reading", r.id, true) }) }}>Take back</Button>
-        </Flex>
-      ))}
-    </Box>
-  )
-}
-
-function Refused({ reading }: { reading: Schemas["ReadingOut"] }) {
-  return (
-    <Box role="note" bg="bg.inset" borderRadius="md" p="3" my="2">
-      <Text><b>{reading.value} ppm, scale not known.</b> Nothing is computed from it. It could be:</Text>
-      {Object.entries(reading.possible_uS_cm).map(([scale, ec]) => <Text key={scale}>{figure(Math.round(ec), 6)} µS/cm on the {scale} scale</Text>)}
+      {water.tests.length > 0 && (
+        <Text>
+          Known:{" "}
+          {water.tests
+            .map(
+              (t) =>
+                `${label(t.quantity)} ${t.low === t.high ? figure(t.low) : `${figure(t.low)} to ${figure(t.high)}`}${t.unit ? ` ${t.unit}` : ""}`,
+            )
+            .join(", ")}
+          {water.report_on && ` (report of ${day(water.report_on, today)})`}.
+        </Text>
+      )}
+      {water.unknown.length > 0 && (
+        <Text color="fg.muted">Not known: {water.unknown.join(", ")}.</Text>
+      )}
     </Box>
   )
 }

@@ -3,25 +3,41 @@ import { useQuery } from "@tanstack/react-query"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { kindsQuery } from "../../api/waterQueries"
-import { EntrySheet, SelectField, TextField } from "../../ui/fields"
+import { SelectField, TextField } from "../../ui/fields"
+import { EntrySheet } from "../../ui/EntrySheet"
 import { useEntryForm } from "../../ui/useEntryForm"
-
-type In = Schemas["WaterIn"]
-const NUMBERS = ["price_per_L", "on_hand_L", "capacity_L", "sodium_mg_L", "fluoride_mg_L", "hardness_mg_L_CaCO3", "alkalinity_mg_L_CaCO3", "free_chlorine_mg_L"] as const
-type Values = { name: string; kind: In["kind"]; disinfectant: NonNullable<In["disinfectant"]>; collected_on: string; preference: number } & Record<(typeof NUMBERS)[number], string>
-
-const typed = (water: In | undefined) => Object.fromEntries(NUMBERS.map((n) => [n, water?.[n] === null || water?.[n] === undefined ? "" : String(water[n])])) as Record<(typeof NUMBERS)[number], string>
+import { type In, type Values, typed } from "./source"
 
 /** A source and what is known of it beside the conductivity; the same form adds and changes. */
-export function SourceForm({ water, id, onClose }: { water?: In; id?: number; onClose: (id?: number) => void }) {
+export function SourceForm({
+  water,
+  id,
+  onClose,
+}: {
+  water?: In
+  id?: number
+  onClose: (id?: number) => void
+}) {
   const kinds = useQuery(kindsQuery).data
   const entry = useEntryForm<Values, Schemas["Stored"]>(
-    { name: water?.name ?? "", kind: water?.kind ?? "rain", disinfectant: water?.disinfectant ?? "unknown", collected_on: water?.collected_on ?? "", preference: water?.preference ?? 100, ...typed(water) },
+    {
+      name: water?.name ?? "",
+      kind: water?.kind ?? "rain",
+      disinfectant: water?.disinfectant ?? "unknown",
+      collected_on: water?.collected_on ?? "",
+      preference: water?.preference ?? 100,
+      ...typed(water),
+    },
     (v, key) => {
       const body = { ...v, collected_on: v.collected_on || null }
       return id === undefined
         ? answer(client.POST("/api/waters", { params: keyed(key), body }))
-        : answer(client.PUT("/api/waters/{water_id}", { params: { ...keyed(key), path: { water_id: id } }, body }))
+        : answer(
+            client.PUT("/api/waters/{water_id}", {
+              params: { ...keyed(key), path: { water_id: id } },
+              body,
+            }),
+          )
     },
     (stored) => onClose(stored.id),
   )
@@ -30,20 +46,95 @@ export function SourceForm({ water, id, onClose }: { water?: In; id?: number; on
   const empty = "Leave empty if not measured."
   if (!kinds) return null
   return (
-    <EntrySheet entry={entry} title={id === undefined ? "Add a source" : `Change ${water?.name}`} submit="Keep the source" onCancel={() => onClose()}>
+    <EntrySheet
+      entry={entry}
+      title={id === undefined ? "Add a source" : `Change ${water?.name}`}
+      submit="Keep the source"
+      onCancel={() => onClose()}
+    >
       <TextField form={entry.form} name="name" label="Name" placeholder="Rain cistern" />
-      <SelectField form={entry.form} name="kind" label="Kind" hint={kind === "soft" || kind === "softened" ? "“Soft” is two things: by nature, or by a softener’s salt. Which is yours?" : note} choices={kinds.map((k) => ({ value: k.value, label: k.label }))} />
-      <SelectField form={entry.form} name="disinfectant" label="Disinfectant" choices={[{ value: "unknown", label: "not known" }, "none", "free chlorine", "chloramine"]} />
-      <TextField form={entry.form} name="on_hand_L" label="Litres on hand" numeric hint="Empty if it runs from a pipe." />
+      <SelectField
+        form={entry.form}
+        name="kind"
+        label="Kind"
+        hint={
+          kind === "soft" || kind === "softened"
+            ? "“Soft” is two things: by nature, or by a softener’s salt. Which is yours?"
+            : note
+        }
+        choices={kinds.map((k) => ({ value: k.value, label: k.label }))}
+      />
+      <SelectField
+        form={entry.form}
+        name="disinfectant"
+        label="Disinfectant"
+        choices={[{ value: "unknown", label: "not known" }, "none", "free chlorine", "chloramine"]}
+      />
+      <TextField
+        form={entry.form}
+        name="on_hand_L"
+        label="Litres on hand"
+        numeric
+        hint="Empty if it runs from a pipe."
+      />
       <TextField form={entry.form} name="capacity_L" label="Capacity" unit="L" numeric />
-      <TextField form={entry.form} name="collected_on" label="Collected on" type="date" hint="Of this barrel or batch." />
-      <TextField form={entry.form} name="price_per_L" label="Price per litre" numeric hint="0 if free; empty if not known." />
-      <TextField form={entry.form} name="free_chlorine_mg_L" label="Free chlorine" unit="mg/L" numeric hint={empty} />
-      <TextField form={entry.form} name="sodium_mg_L" label="Sodium" unit="mg/L" numeric hint={empty} />
-      <TextField form={entry.form} name="fluoride_mg_L" label="Fluoride" unit="mg/L" numeric hint={empty} />
-      <TextField form={entry.form} name="hardness_mg_L_CaCO3" label="Hardness" unit="mg/L CaCO3" numeric hint={empty} />
-      <TextField form={entry.form} name="alkalinity_mg_L_CaCO3" label="Alkalinity" unit="mg/L CaCO3" numeric hint={empty} />
-      <Text fontSize="sm" color="fg.muted">Tests and reports entered later stand before what is typed here.</Text>
+      <TextField
+        form={entry.form}
+        name="collected_on"
+        label="Collected on"
+        type="date"
+        hint="Of this barrel or batch."
+      />
+      <TextField
+        form={entry.form}
+        name="price_per_L"
+        label="Price per litre"
+        numeric
+        hint="0 if free; empty if not known."
+      />
+      <TextField
+        form={entry.form}
+        name="free_chlorine_mg_L"
+        label="Free chlorine"
+        unit="mg/L"
+        numeric
+        hint={empty}
+      />
+      <TextField
+        form={entry.form}
+        name="sodium_mg_L"
+        label="Sodium"
+        unit="mg/L"
+        numeric
+        hint={empty}
+      />
+      <TextField
+        form={entry.form}
+        name="fluoride_mg_L"
+        label="Fluoride"
+        unit="mg/L"
+        numeric
+        hint={empty}
+      />
+      <TextField
+        form={entry.form}
+        name="hardness_mg_L_CaCO3"
+        label="Hardness"
+        unit="mg/L CaCO3"
+        numeric
+        hint={empty}
+      />
+      <TextField
+        form={entry.form}
+        name="alkalinity_mg_L_CaCO3"
+        label="Alkalinity"
+        unit="mg/L CaCO3"
+        numeric
+        hint={empty}
+      />
+      <Text fontSize="sm" color="fg.muted">
+        Tests and reports entered later stand before what is typed here.
+      </Text>
     </EntrySheet>
   )
 }

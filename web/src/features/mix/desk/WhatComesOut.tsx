@@ -3,11 +3,17 @@ import type { Schemas } from "../../../api/client"
 import { figure } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
-import { Rail } from "../../../ui/Rail"
 import type { Answer } from "../draft"
 import { Beside } from "./Beside"
+import { Reading } from "./Reading"
 
-type Props = { answer?: Answer; water?: Schemas["MixWater"]; ceiling?: Schemas["MixPot"]; onAdd: (productId: number, dose: string) => void; onMost: (nitrogen: string) => void }
+type Props = {
+  answer?: Answer
+  water?: Schemas["MixWater"]
+  ceiling?: Schemas["MixPot"]
+  onAdd: (productId: number, dose: string) => void
+  onMost: (nitrogen: string) => void
+}
 
 /** Ions in and out as bars, the rail with ceiling and prediction, and what else the can will do. */
 export function WhatComesOut({ answer, water, ceiling, onAdd, onMost }: Props) {
@@ -27,7 +33,13 @@ export function WhatComesOut({ answer, water, ceiling, onAdd, onMost }: Props) {
   )
 }
 
-function Bars({ elements, working }: { elements: Schemas["ElementLevel"][]; working: Schemas["Working"] }) {
+function Bars({
+  elements,
+  working,
+}: {
+  elements: Schemas["ElementLevel"][]
+  working: Schemas["Working"]
+}) {
   const main = elements.slice(0, 8)
   const most = Math.max(...main.map((e) => e.from_feed_mg_L + (e.from_water_mg_L ?? 0)), 1)
   const unknown = main.some((e) => e.from_water_mg_L === null)
@@ -35,47 +47,55 @@ function Bars({ elements, working }: { elements: Schemas["ElementLevel"][]; work
   return (
     <Card title="Ions in the can">
       {main.map((e) => (
-        <Grid key={e.name} templateColumns="100px minmax(0,1fr) 46px" gap="2" alignItems="center" py="0.5">
+        <Grid
+          key={e.name}
+          templateColumns="100px minmax(0,1fr) 46px"
+          gap="2"
+          alignItems="center"
+          py="0.5"
+        >
           <Text>{e.name}</Text>
-          <Flex h="9px" bg="bg.subtle" borderRadius="sm" overflow="hidden" title={`from the feed ${figure(e.from_feed_mg_L, 2)}, from the water ${e.from_water_mg_L === null ? "not known" : figure(e.from_water_mg_L, 2)} mg/L`}>
-            <Box h="9px" borderWidth="1px" borderColor="ink.solid" style={{ width: `${((e.from_water_mg_L ?? 0) / most) * 100}%`, display: e.from_water_mg_L ? undefined : "none" }} />
+          <Flex
+            h="9px"
+            bg="bg.subtle"
+            borderRadius="sm"
+            overflow="hidden"
+            title={`from the feed ${figure(e.from_feed_mg_L, 2)}, from the water ${e.from_water_mg_L === null ? "not known" : figure(e.from_water_mg_L, 2)} mg/L`}
+          >
+            <Box
+              h="9px"
+              borderWidth="1px"
+              borderColor="ink.solid"
+              style={{
+                width: `${((e.from_water_mg_L ?? 0) / most) * 100}%`,
+                display: e.from_water_mg_L ? undefined : "none",
+              }}
+            />
             <Box h="9px" bg="ink.solid" style={{ width: `${(e.from_feed_mg_L / most) * 100}%` }} />
           </Flex>
-          <Text textAlign="right"><Quantity label={e.name} bare unit="mg/L" value={e.from_feed_mg_L + (e.from_water_mg_L ?? 0)} working={{ kind: "here", working }} /></Text>
+          <Text textAlign="right">
+            <Quantity
+              label={e.name}
+              bare
+              unit="mg/L"
+              value={e.from_feed_mg_L + (e.from_water_mg_L ?? 0)}
+              working={{ kind: "here", working }}
+            />
+          </Text>
         </Grid>
       ))}
-      {traces.length > 0 && <Text fontSize="sm" mt="1">{traces.map((t) => `${t.name} ${figure(t.from_feed_mg_L, 2)}`).join(", ")}</Text>}
-      <Text fontSize="sm" color="fg.muted" mt="1.5">mg/L{unknown ? ", from the feed; the water’s own ions are not known" : ", water (outlined) and feed together"}. Urea adds no EC.</Text>
-    </Card>
-  )
-}
-
-function Reading({ answer, ceiling, onMost }: { answer: Answer; ceiling?: Schemas["MixPot"]; onMost: (nitrogen: string) => void }) {
-  const d = answer.dose.result
-  const here = { kind: "here" as const, working: answer.dose.working }
-  const room = answer.headroom
-  return (
-    <Card title="What comes out" label="Predicted EC">
-      <Text fontSize="xl" fontWeight="semibold"><Quantity label="EC in the can" kind="ec" value={d.ec_total_uS_cm} low={d.ec_low_uS_cm} high={d.ec_high_uS_cm} working={here} /></Text>
-      <Rail label={`Predicted ${Math.round(d.ec_total_uS_cm)} µS/cm`} value={d.ec_total_uS_cm} low={d.ec_low_uS_cm} high={d.ec_high_uS_cm} ceiling={ceiling?.feed_ceiling_uS_cm} width={330} />
-      {d.headroom_uS_cm !== null && (
-        <Text color={d.over_ceiling ? "state.stop" : undefined}>
-          {d.over_ceiling ? `Over the ceiling by ${Math.round(-d.headroom_uS_cm)} µS/cm. ` : "Room to the ceiling: "}
-          {!d.over_ceiling && <Quantity label="Room to the ceiling" kind="ec" value={d.headroom_uS_cm} working={here} />}
-          {!d.over_ceiling && d.headroom_nitrogen_mg_L !== null && `, or ${figure(Math.round(d.headroom_nitrogen_mg_L))} mg/L N more.`}
-        </Text>
-      )}
-      {room && (
+      {traces.length > 0 && (
         <Text fontSize="sm" mt="1">
-          {d.over_ceiling ? <Box asChild textDecoration="underline" cursor="pointer" minH="32px"><button type="button" onClick={() => onMost(figure(room.result.nitrogen_mg_L, 3))}>Keep to the ceiling</button></Box> : null}{" "}
-          At most <Quantity label="Largest nitrogen" value={room.result.nitrogen_mg_L} unit="mg/L N" working={{ kind: "here", working: room.working }} />{room.result.next_ceiling_uS_cm !== null ? `; without ${room.result.strictest} up to ${Math.round(room.result.next_ceiling_uS_cm)} µS/cm.` : "."}
+          {traces.map((t) => `${t.name} ${figure(t.from_feed_mg_L, 2)}`).join(", ")}
         </Text>
       )}
-      {answer.headroom_refusal && <Text color="state.stop" mt="1">{answer.headroom_refusal}</Text>}
-      {answer.slope && (
-        <Text fontSize="sm" mt="1">By your own {answer.slope.result.batches} batches: <Quantity label="Own slope" value={answer.slope.result.slope_uS_per_g_L} unit="µS/cm for each g/L" working={{ kind: "here", working: answer.slope.working }} />, {figure(100 * answer.slope.result.factor, 3)} % of the label’s ions.</Text>
-      )}
-      {answer.dose.working.cautions.map((c) => <Text key={c} fontSize="sm" color="state.caution" mt="1">{c}</Text>)}
+      <Text fontSize="sm" color="fg.muted" mt="1.5">
+        mg/L
+        {unknown
+          ? ", from the feed; the water’s own ions are not known"
+          : ", water (outlined) and feed together"}
+        . Urea adds no EC.
+      </Text>
     </Card>
   )
 }

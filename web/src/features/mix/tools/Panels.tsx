@@ -9,9 +9,20 @@ import { SpoonTool } from "./SpoonTool"
 import { StockTool } from "./StockTool"
 import type { ToolId } from "./toolList"
 
-export type ToolProps = { page: Page; waters: Schemas["MixWater"][]; draft: Draft; onDraft: (d: Draft) => void }
+export type ToolProps = {
+  page: Page
+  waters: Schemas["MixWater"][]
+  draft: Draft
+  onDraft: (d: Draft) => void
+}
 const PANELS: Record<ToolId, React.ComponentType<ToolProps>> = {
-  fit: FitTool, compare: CompareTool, stock: StockTool, mist: MistTool, names: NamesTool, spoons: SpoonTool, schools: SchoolsTool,
+  fit: FitTool,
+  compare: CompareTool,
+  stock: StockTool,
+  mist: MistTool,
+  names: NamesTool,
+  spoons: SpoonTool,
+  schools: SchoolsTool,
 }
 
 /** The open tool. */

@@ -2,14 +2,22 @@ import { Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { probesQuery } from "../../../api/queries"
-import { EntrySheet, SelectField, TextField } from "../../../ui/fields"
+import { SelectField, TextField } from "../../../ui/fields"
+import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
 import { MOIST } from "./moist"
 
 type Body = Schemas["FeltIn"]
-type Values = { on: string; probe_id: string; probe_value: string; moist: string; roots: string; droops: string }
+type Values = {
+  on: string
+  probe_id: string
+  probe_value: string
+  moist: string
+  roots: string
+  droops: string
+}
 const NOT = { value: "", label: "not looked at" }
 
 type Props = { potId: number; care: Schemas["CarePage"]; today: string; onClose: () => void }
@@ -24,20 +32,70 @@ function Found({ potId, care, probes, today, onClose }: Props & { probes: Schema
   const notice = useNotice()
   const undo = useUndo()
   const entry = useEntryForm<Values, Schemas["Stored"]>(
-    { on: today, probe_id: care.probe_id === null ? "" : String(care.probe_id), probe_value: "", moist: "", roots: "", droops: "" },
-    (v, key) => answer(client.POST("/api/pots/{pot_id}/felt", { params: { ...keyed(key), path: { pot_id: potId } }, body: {
-      on: v.on, probe_id: v.probe_id ? Number(v.probe_id) : null, probe_value: v.probe_value || null, moist: (v.moist || null) as Body["moist"], roots: (v.roots || null) as Body["roots"], droops: v.droops === "" ? null : v.droops === "yes",
-    } })),
-    (stored) => { notice({ text: "What you found is kept.", undo: () => undo("felt", stored.id) }); onClose() },
+    {
+      on: today,
+      probe_id: care.probe_id === null ? "" : String(care.probe_id),
+      probe_value: "",
+      moist: "",
+      roots: "",
+      droops: "",
+    },
+    (v, key) =>
+      answer(
+        client.POST("/api/pots/{pot_id}/felt", {
+          params: { ...keyed(key), path: { pot_id: potId } },
+          body: {
+            on: v.on,
+            probe_id: v.probe_id ? Number(v.probe_id) : null,
+            probe_value: v.probe_value || null,
+            moist: (v.moist || null) as Body["moist"],
+            roots: (v.roots || null) as Body["roots"],
+            droops: v.droops === "" ? null : v.droops === "yes",
+          },
+        }),
+      ),
+    (stored) => {
+      notice({ text: "What you found is kept.", undo: () => undo("felt", stored.id) })
+      onClose()
+    },
   )
   const f = entry.form
   return (
     <EntrySheet entry={entry} title="How dry is it?" submit="Keep it" onCancel={onClose}>
       <SelectField form={f} name="moist" label="To the finger" choices={[NOT, ...MOIST]} />
-      {probes.length > 0 && <SelectField form={f} name="probe_id" label="Probe" choices={[{ value: "", label: "none" }, ...probes.map((p) => ({ value: String(p.id), label: `${p.name}, ${p.lowest} to ${p.highest}` }))]} />}
-      {probes.length > 0 && <TextField form={f} name="probe_value" label="The probe shows" numeric />}
-      <SelectField form={f} name="roots" label="Roots seen" choices={[NOT, { value: "green", label: "green: wet" }, { value: "silver", label: "silver: dry" }]} />
-      <SelectField form={f} name="droops" label="Leaves" choices={[NOT, { value: "no", label: "firm" }, { value: "yes", label: "drooping" }]} />
+      {probes.length > 0 && (
+        <SelectField
+          form={f}
+          name="probe_id"
+          label="Probe"
+          choices={[
+            { value: "", label: "none" },
+            ...probes.map((p) => ({
+              value: String(p.id),
+              label: `${p.name}, ${p.lowest} to ${p.highest}`,
+            })),
+          ]}
+        />
+      )}
+      {probes.length > 0 && (
+        <TextField form={f} name="probe_value" label="The probe shows" numeric />
+      )}
+      <SelectField
+        form={f}
+        name="roots"
+        label="Roots seen"
+        choices={[
+          NOT,
+          { value: "green", label: "green: wet" },
+          { value: "silver", label: "silver: dry" },
+        ]}
+      />
+      <SelectField
+        form={f}
+        name="droops"
+        label="Leaves"
+        choices={[NOT, { value: "no", label: "firm" }, { value: "yes", label: "drooping" }]}
+      />
       <TextField form={f} name="on" label="On" type="date" />
     </EntrySheet>
   )

@@ -1,7 +1,8 @@
 import { Box, Button, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
-import { EntrySheet, TextField } from "../../../ui/fields"
+import { TextField } from "../../../ui/fields"
+import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
@@ -16,8 +17,27 @@ export function Holds({ potId, holds }: { potId: number; holds: Hold[] }) {
       {holds.map((h) => (
         <Box key={h.id} mb="2">
           <Text>
-            <b>{h.word ? "Set aside: " : h.standing ? "" : "Hold: "}{h.reason}</b> <Text as="span" color="fg.muted">{h.word ? `Your word: ${h.word}` : `Blocks ${h.blocks.join(", ")}. Ends: ${h.release}`}</Text>
-            {!h.word && !h.standing && <Button size="sm" variant="ghost" minH="36px" ml="1" aria-label={`Set aside the hold ${h.id}`} onClick={() => setOpen(h.id)}>Set aside</Button>}
+            <b>
+              {h.word ? "Set aside: " : h.standing ? "" : "Hold: "}
+              {h.reason}
+            </b>{" "}
+            <Text as="span" color="fg.muted">
+              {h.word
+                ? `Your word: ${h.word}`
+                : `Blocks ${h.blocks.join(", ")}. Ends: ${h.release}`}
+            </Text>
+            {!h.word && !h.standing && (
+              <Button
+                size="sm"
+                variant="ghost"
+                minH="36px"
+                ml="1"
+                aria-label={`Set aside the hold ${h.id}`}
+                onClick={() => setOpen(h.id)}
+              >
+                Set aside
+              </Button>
+            )}
           </Text>
           {open === h.id && <SetAside potId={potId} hold={h} onClose={() => setOpen(null)} />}
         </Box>
@@ -31,15 +51,34 @@ function SetAside({ potId, hold, onClose }: { potId: number; hold: Hold; onClose
   const undo = useUndo()
   const entry = useEntryForm<{ word: string }, Schemas["Stored"]>(
     { word: "" },
-    (v, key) => answer(client.POST("/api/pots/{pot_id}/override", { params: { ...keyed(key), path: { pot_id: potId } }, body: { hold_id: hold.id, word: v.word } })),
+    (v, key) =>
+      answer(
+        client.POST("/api/pots/{pot_id}/override", {
+          params: { ...keyed(key), path: { pot_id: potId } },
+          body: { hold_id: hold.id, word: v.word },
+        }),
+      ),
     (kept) => {
-      notice({ text: `The hold “${hold.id}” is set aside; your word is kept.`, undo: () => undo("override", kept.id) })
+      notice({
+        text: `The hold “${hold.id}” is set aside; your word is kept.`,
+        undo: () => undo("override", kept.id),
+      })
       onClose()
     },
   )
   return (
-    <EntrySheet entry={entry} title={`Set aside: ${hold.id}`} submit="Set it aside" onCancel={onClose}>
-      <TextField form={entry.form} name="word" label="Why, in a word" hint="It is kept with the pot, for sixty days at most." />
+    <EntrySheet
+      entry={entry}
+      title={`Set aside: ${hold.id}`}
+      submit="Set it aside"
+      onCancel={onClose}
+    >
+      <TextField
+        form={entry.form}
+        name="word"
+        label="Why, in a word"
+        hint="It is kept with the pot, for sixty days at most."
+      />
     </EntrySheet>
   )
 }

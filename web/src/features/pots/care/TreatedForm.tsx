@@ -1,21 +1,47 @@
 import { answer, client, keyed, type Schemas } from "../../../api/client"
-import { EntrySheet, TextField } from "../../../ui/fields"
+import { TextField } from "../../../ui/fields"
+import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
 
 /** Leaves treated with something: no leaf spray until its label allows one. */
-export function TreatedForm({ potId, today, onClose }: { potId: number; today: string; onClose: () => void }) {
+export function TreatedForm({
+  potId,
+  today,
+  onClose,
+}: {
+  potId: number
+  today: string
+  onClose: () => void
+}) {
   const notice = useNotice()
   const undo = useUndo()
   const entry = useEntryForm<{ on: string; days: string; note: string }, Schemas["Stored"]>(
     { on: today, days: "2", note: "" },
-    (v, key) => answer(client.POST("/api/pots/{pot_id}/treated", { params: { ...keyed(key), path: { pot_id: potId } }, body: v })),
-    (stored) => { notice({ text: "The treatment is kept; leaf sprays wait.", undo: () => undo("event", stored.id) }); onClose() },
+    (v, key) =>
+      answer(
+        client.POST("/api/pots/{pot_id}/treated", {
+          params: { ...keyed(key), path: { pot_id: potId } },
+          body: v,
+        }),
+      ),
+    (stored) => {
+      notice({
+        text: "The treatment is kept; leaf sprays wait.",
+        undo: () => undo("event", stored.id),
+      })
+      onClose()
+    },
   )
   return (
     <EntrySheet entry={entry} title="Leaves treated" submit="Keep it" onCancel={onClose}>
-      <TextField form={entry.form} name="note" label="With what" hint="The product’s label and local rules come first; keep it from children, pets and food." />
+      <TextField
+        form={entry.form}
+        name="note"
+        label="With what"
+        hint="The product’s label and local rules come first; keep it from children, pets and food."
+      />
       <TextField form={entry.form} name="days" label="Its label asks to wait" unit="days" numeric />
       <TextField form={entry.form} name="on" label="On" type="date" />
     </EntrySheet>

@@ -8,16 +8,35 @@ import { PlaceForm } from "./PlaceForm"
 import { WeightForm } from "./WeightForm"
 
 type Hold = Schemas["PotRow"]["holds"][number]
-const RESTING: Hold = { id: "resting", blocks: ["feed", "flush"], reason: "Resting since 30 Oct: no feed.", release: "Until a new lead shows.", standing: false, word: "" }
-const ROOTS: Hold = { id: "carnivore roots", blocks: ["feed"], reason: "A carnivore.", release: "By choice only.", standing: true, word: "" }
+const RESTING: Hold = {
+  id: "resting",
+  blocks: ["feed", "flush"],
+  reason: "Resting since 30 Oct: no feed.",
+  release: "Until a new lead shows.",
+  standing: false,
+  word: "",
+}
+const ROOTS: Hold = {
+  id: "carnivore roots",
+  blocks: ["feed"],
+  reason: "A carnivore.",
+  release: "By choice only.",
+  standing: true,
+  word: "",
+}
 const nothing = () => undefined
-const typed = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } })
+const typed = (label: string, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } })
 
 describe("holds", () => {
   it("tell what they block, why and until when; a rule of the kind is not to be set aside", () => {
     const { container } = show(<Holds potId={3} holds={[RESTING, ROOTS]} />)
-    expect(container.textContent).toContain("Hold: Resting since 30 Oct: no feed. Blocks feed, flush. Ends: Until a new lead shows.")
-    expect(screen.getAllByRole("button").map((b) => b.getAttribute("aria-label"))).toEqual(["Set aside the hold resting"])
+    expect(container.textContent).toContain(
+      "Hold: Resting since 30 Oct: no feed. Blocks feed, flush. Ends: Until a new lead shows.",
+    )
+    expect(screen.getAllByRole("button").map((b) => b.getAttribute("aria-label"))).toEqual([
+      "Set aside the hold resting",
+    ])
   })
   it("are set aside with a word that is sent once, with its key", async () => {
     const sent = serve({ "POST /api/pots/3/override": { status: 201, body: { id: 7 } } })
@@ -26,11 +45,23 @@ describe("holds", () => {
     typed("Why, in a word", "a warm week")
     fireEvent.click(screen.getByRole("button", { name: "Set it aside" }))
     await waitFor(() => expect(screen.queryByRole("button", { name: "Set it aside" })).toBeNull())
-    expect(sent.filter((s) => s.method === "POST").map((s) => s.body)).toEqual([{ hold_id: "resting", word: "a warm week" }])
+    expect(sent.filter((s) => s.method === "POST").map((s) => s.body)).toEqual([
+      { hold_id: "resting", word: "a warm week" },
+    ])
     expect(sent[0]?.key).toBeTruthy()
   })
   it("show the server's sentence beside the field when the word is missing", async () => {
-    serve({ "POST /api/pots/3/override": { status: 422, body: { title: "", status: 422, detail: "A word is missing.", errors: [{ pointer: "/word", detail: "A word is missing." }] } } })
+    serve({
+      "POST /api/pots/3/override": {
+        status: 422,
+        body: {
+          title: "",
+          status: 422,
+          detail: "A word is missing.",
+          errors: [{ pointer: "/word", detail: "A word is missing." }],
+        },
+      },
+    })
     show(<Holds potId={3} holds={[RESTING]} />)
     fireEvent.click(screen.getByRole("button", { name: "Set aside the hold resting" }))
     fireEvent.click(screen.getByRole("button", { name: "Set it aside" }))
@@ -38,23 +69,52 @@ describe("holds", () => {
   })
   it("already set aside show the word and offer nothing", () => {
     const { container } = show(<Holds potId={3} holds={[{ ...RESTING, word: "a warm week" }]} />)
-    expect(container.textContent).toContain("Set aside: Resting since 30 Oct: no feed. Your word: a warm week")
+    expect(container.textContent).toContain(
+      "Set aside: Resting since 30 Oct: no feed. Your word: a warm week",
+    )
     expect(screen.queryByRole("button")).toBeNull()
   })
 })
 
 describe("what rules a pot", () => {
   it("sends school, phase and interval as chosen", async () => {
-    const sent = serve({ "POST /api/pots/3/care": { body: { id: 3 } }, "GET /api/mix": { body: { schools: [{ school: { id: "pulse", name: "Pulse" }, edited: false, copy_id: null }] } } })
+    const sent = serve({
+      "POST /api/pots/3/care": { body: { id: 3 } },
+      "GET /api/mix": {
+        body: {
+          schools: [{ school: { id: "pulse", name: "Pulse" }, edited: false, copy_id: null }],
+        },
+      },
+    })
     let closed = false
-    show(<CareForm potId={3} care={{ school_id: null, phase_school: "noted", interval_by: "set", trial: "" } as Schemas["CarePage"]} onClose={() => { closed = true }} />)
+    show(
+      <CareForm
+        potId={3}
+        care={
+          {
+            school_id: null,
+            phase_school: "noted",
+            interval_by: "set",
+            trial: "",
+          } as Schemas["CarePage"]
+        }
+        onClose={() => {
+          closed = true
+        }}
+      />,
+    )
     await screen.findByRole("option", { name: "Pulse" })
     typed("Feeding school", "pulse")
     typed("Phase told", "growth")
     typed("Days between", "learnt")
     fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
     await waitFor(() => expect(closed).toBe(true))
-    expect(sent.find((s) => s.method === "POST")?.body).toEqual({ school_id: "pulse", phase_school: "growth", interval_by: "learnt", trial: "" })
+    expect(sent.find((s) => s.method === "POST")?.body).toEqual({
+      school_id: "pulse",
+      phase_school: "growth",
+      interval_by: "learnt",
+      trial: "",
+    })
   })
   it("takes a weight as typed, with what it is", async () => {
     const sent = serve({ "POST /api/pots/3/weights": { status: 201, body: { id: 1 } } })
@@ -62,14 +122,39 @@ describe("what rules a pot", () => {
     typed("Weight, g", "812,5")
     typed("It is", "drained")
     fireEvent.click(screen.getByRole("button", { name: "Keep the weight" }))
-    await waitFor(() => expect(sent.map((s) => s.body)).toEqual([{ on: "2026-11-23", grams: "812,5", kind: "drained" }]))
+    await waitFor(() =>
+      expect(sent.map((s) => s.body)).toEqual([
+        { on: "2026-11-23", grams: "812,5", kind: "drained" },
+      ]),
+    )
   })
   it("shows a place's seasons as they are and leaves unknown figures empty", async () => {
-    const sent = serve({ "GET /api/places": { body: [{ id: 2, name: "Signal room", hemisphere: "south", latitude_deg: null, lamp_hours: 14, lamp_dli: null }] }, "POST /api/places/2": { body: { id: 2 } } })
+    const sent = serve({
+      "GET /api/places": {
+        body: [
+          {
+            id: 2,
+            name: "Signal room",
+            hemisphere: "south",
+            latitude_deg: null,
+            lamp_hours: 14,
+            lamp_dli: null,
+          },
+        ],
+      },
+      "POST /api/places/2": { body: { id: 2 } },
+    })
     show(<PlaceForm placeId={2} onClose={nothing} />)
     expect(await screen.findByText("Seasons of Signal room")).toBeTruthy()
     typed("Latitude, °", "-35")
     fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
-    await waitFor(() => expect(sent.find((s) => s.method === "POST")?.body).toEqual({ hemisphere: "south", latitude_deg: "-35", lamp_hours: "14", lamp_dli: "" }))
+    await waitFor(() =>
+      expect(sent.find((s) => s.method === "POST")?.body).toEqual({
+        hemisphere: "south",
+        latitude_deg: "-35",
+        lamp_hours: "14",
+        lamp_dli: "",
+      }),
+    )
   })
 })

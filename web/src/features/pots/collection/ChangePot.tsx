@@ -1,13 +1,12 @@
 import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { useOptions } from "../../../api/queries"
-import { EntrySheet, SelectField, TextField } from "../../../ui/fields"
+import { SelectField, TextField } from "../../../ui/fields"
+import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./MediumParts"
-
-type Change = Schemas["PotChange"]
-type Values = { code: string; name: string; place: string; spot: string; volume: string; top_cm: string; height_cm: string; medium_id: string; medium_since: string; medium_charged: string; drainage: string; route: string; interval_days: string; isolated: string; add_tags: string; remove_tags: string }
+import { type Change, type Values } from "./change"
 
 /** Change what a pot is; what stays empty stays as it is. */
 export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose: () => void }) {
@@ -16,37 +15,124 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
   const notice = useNotice()
   const [parts, setParts] = useState<PartRow[]>([])
   const entry = useEntryForm<Values, Schemas["Changed"]>(
-    { code: row.code, name: row.name === row.profile ? "" : row.name, place: row.place, spot: row.spot, volume: "", top_cm: "", height_cm: "", medium_id: "", medium_since: "", medium_charged: "", drainage: row.drainage, route: row.route, interval_days: "", isolated: row.isolated ? "yes" : "no", add_tags: "", remove_tags: "" },
+    {
+      code: row.code,
+      name: row.name === row.profile ? "" : row.name,
+      place: row.place,
+      spot: row.spot,
+      volume: "",
+      top_cm: "",
+      height_cm: "",
+      medium_id: "",
+      medium_since: "",
+      medium_charged: "",
+      drainage: row.drainage,
+      route: row.route,
+      interval_days: "",
+      isolated: row.isolated ? "yes" : "no",
+      add_tags: "",
+      remove_tags: "",
+    },
     (v, key) => {
-      const tags = (text: string) => text.split(",").map((t) => t.trim()).filter(Boolean)
+      const tags = (text: string) =>
+        text
+          .split(",")
+          .map((t) => t.trim())
+          .filter(Boolean)
       const body: Change = {
-        pot_ids: [row.id], code: v.code, name: v.name, place: v.place, spot: v.spot, volume: v.volume || null, top_cm: v.top_cm || null, height_cm: v.height_cm || null, medium_id: v.medium_id || null,
-        medium_parts: parts.length > 0 ? parts : null, medium_since: v.medium_since || null, medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes",
-        drainage: v.drainage as Change["drainage"], route: v.route as Change["route"], interval_days: v.interval_days || null, isolated: v.isolated === "yes", add_tags: tags(v.add_tags), remove_tags: tags(v.remove_tags),
+        pot_ids: [row.id],
+        code: v.code,
+        name: v.name,
+        place: v.place,
+        spot: v.spot,
+        volume: v.volume || null,
+        top_cm: v.top_cm || null,
+        height_cm: v.height_cm || null,
+        medium_id: v.medium_id || null,
+        medium_parts: parts.length > 0 ? parts : null,
+        medium_since: v.medium_since || null,
+        medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes",
+        drainage: v.drainage as Change["drainage"],
+        route: v.route as Change["route"],
+        interval_days: v.interval_days || null,
+        isolated: v.isolated === "yes",
+        add_tags: tags(v.add_tags),
+        remove_tags: tags(v.remove_tags),
       }
       return answer(client.POST("/api/pots/change", { params: keyed(key), body }))
     },
-    () => { notice({ text: "The pot is changed." }); onClose() },
+    () => {
+      notice({ text: "The pot is changed." })
+      onClose()
+    },
   )
   const f = entry.form
   return (
-    <EntrySheet entry={entry} title={`Change ${row.code}`} submit="Keep the change" onCancel={onClose}>
+    <EntrySheet
+      entry={entry}
+      title={`Change ${row.code}`}
+      submit="Keep the change"
+      onCancel={onClose}
+    >
       <TextField form={f} name="code" label="Code" />
       <TextField form={f} name="name" label="Name" />
       <TextField form={f} name="place" label="Place" />
       <TextField form={f} name="spot" label="Shelf or spot" />
-      <TextField form={f} name="volume" label="Pot volume" unit="L" numeric hint={`now ${page.pot_volume_L} L`} />
+      <TextField
+        form={f}
+        name="volume"
+        label="Pot volume"
+        unit="L"
+        numeric
+        hint={`now ${page.pot_volume_L} L`}
+      />
       <TextField form={f} name="top_cm" label="Top diameter" unit="cm" numeric />
       <TextField form={f} name="height_cm" label="Height" unit="cm" numeric />
-      <SelectField form={f} name="medium_id" label="Medium" choices={[{ value: "", label: `as it is: ${page.medium}` }, ...(options?.media ?? [])]} />
+      <SelectField
+        form={f}
+        name="medium_id"
+        label="Medium"
+        choices={[{ value: "", label: `as it is: ${page.medium}` }, ...(options?.media ?? [])]}
+      />
       <MediumParts parts={parts} onParts={setParts} />
-      <TextField form={f} name="medium_since" label="Repotted on" type="date" hint="Feed waits until it has settled." />
-      <SelectField form={f} name="medium_charged" label="Medium came with feed in it" choices={[{ value: "", label: "as it is" }, "no", "yes"]} />
-      <SelectField form={f} name="drainage" label="Where water goes" choices={[{ value: "drains", label: "drains away" }, { value: "tray", label: "stands in a tray" }, { value: "reservoir", label: "reservoir below" }]} />
+      <TextField
+        form={f}
+        name="medium_since"
+        label="Repotted on"
+        type="date"
+        hint="Feed waits until it has settled."
+      />
+      <SelectField
+        form={f}
+        name="medium_charged"
+        label="Medium came with feed in it"
+        choices={[{ value: "", label: "as it is" }, "no", "yes"]}
+      />
+      <SelectField
+        form={f}
+        name="drainage"
+        label="Where water goes"
+        choices={[
+          { value: "drains", label: "drains away" },
+          { value: "tray", label: "stands in a tray" },
+          { value: "reservoir", label: "reservoir below" },
+        ]}
+      />
       <SelectField form={f} name="route" label="Watered" choices={options?.routes ?? [row.route]} />
-      <TextField form={f} name="interval_days" label="Days between waterings" numeric hint={`now ${page.interval_days}`} />
+      <TextField
+        form={f}
+        name="interval_days"
+        label="Days between waterings"
+        numeric
+        hint={`now ${page.interval_days}`}
+      />
       <SelectField form={f} name="isolated" label="Isolated" choices={["no", "yes"]} />
-      <TextField form={f} name="add_tags" label="Add tags" hint={row.tags.length ? `has ${row.tags.join(", ")}` : "With commas between."} />
+      <TextField
+        form={f}
+        name="add_tags"
+        label="Add tags"
+        hint={row.tags.length ? `has ${row.tags.join(", ")}` : "With commas between."}
+      />
       <TextField form={f} name="remove_tags" label="Take tags off" />
     </EntrySheet>
   )

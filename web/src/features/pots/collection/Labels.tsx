@@ -15,18 +15,53 @@ export function Labels() {
         const rows = pots.filter((p) => !wanted || wanted.includes(p.id))
         return (
           <>
-            <PageHead title={`${rows.length} ${rows.length === 1 ? "label" : "labels"}`} line={lan?.open ? "The code opens the pot’s page on a phone that has signed in." : "The code leads to this machine only. Start with --lan, and print then, for codes a phone can open."}>
-              <Button data-screen-only asChild variant="outline" minH="44px"><Link to="/pots?view=table">Back</Link></Button>
-              <Button data-screen-only minH="44px" onClick={() => window.print()}>Print</Button>
+            <PageHead
+              title={`${rows.length} ${rows.length === 1 ? "label" : "labels"}`}
+              line={
+                lan?.open
+                  ? "The code opens the pot’s page on a phone that has signed in."
+                  : "The code leads to this machine only. Start with --lan, and print then, for codes a phone can open."
+              }
+            >
+              <Button data-screen-only asChild variant="outline" minH="44px">
+                <Link to="/pots?view=table">Back</Link>
+              </Button>
+              <Button data-screen-only minH="44px" onClick={() => window.print()}>
+                Print
+              </Button>
             </PageHead>
             <Grid templateColumns="repeat(auto-fill, minmax(64mm, 1fr))" gap="0">
               {rows.map((r) => (
-                <Flex key={r.id} align="center" gap="3" borderWidth="1px" borderStyle="dashed" borderColor="border.strong" p="2mm" minH="30mm" bg="white" color="black" css={{ breakInside: "avoid" }}>
-                  <Image src={`/api/pots/${r.id}/qr.svg`} alt={`QR code of ${r.code}`} boxSize="25mm" />
+                <Flex
+                  key={r.id}
+                  align="center"
+                  gap="3"
+                  borderWidth="1px"
+                  borderStyle="dashed"
+                  borderColor="border.strong"
+                  p="2mm"
+                  minH="30mm"
+                  bg="white"
+                  color="black"
+                  css={{ breakInside: "avoid" }}
+                >
+                  <Image
+                    src={`/api/pots/${r.id}/qr.svg`}
+                    alt={`QR code of ${r.code}`}
+                    boxSize="25mm"
+                  />
                   <Box minW="0">
-                    <Text fontSize="xl" fontWeight="bold" lineHeight="1.1">{r.code}</Text>
-                    <Text fontSize="sm" lineHeight="1.25">{r.name}</Text>
-                    {r.plants.join(", ") !== r.name && <Text fontSize="xs" lineHeight="1.25">{r.plants.join(", ")}</Text>}
+                    <Text fontSize="xl" fontWeight="bold" lineHeight="1.1">
+                      {r.code}
+                    </Text>
+                    <Text fontSize="sm" lineHeight="1.25">
+                      {r.name}
+                    </Text>
+                    {r.plants.join(", ") !== r.name && (
+                      <Text fontSize="xs" lineHeight="1.25">
+                        {r.plants.join(", ")}
+                      </Text>
+                    )}
                     {name && <Text fontSize="xs">{name}</Text>}
                   </Box>
                 </Flex>

@@ -12,21 +12,65 @@ export function PotsFile({ onClose }: { onClose: () => void }) {
   const [change, setChange] = useState(false)
   const notice = useNotice()
   const take = usePress(
-    (chosen: string, key) => answer(client.POST("/api/pots/import", { params: keyed(key), body: { text: chosen, known: change ? "change" : "refuse" } })),
-    (done: Schemas["PotsTaken"]) => { notice({ text: `${done.added} added, ${done.changed} changed.` }); onClose() },
+    (chosen: string, key) =>
+      answer(
+        client.POST("/api/pots/import", {
+          params: keyed(key),
+          body: { text: chosen, known: change ? "change" : "refuse" },
+        }),
+      ),
+    (done: Schemas["PotsTaken"]) => {
+      notice({ text: `${done.added} added, ${done.changed} changed.` })
+      onClose()
+    },
   )
   return (
     <Card title="The collection as a file" label="The collection as a file" mb="4">
-      <Text color="fg.muted">CSV, one row a pot. Needed: code and volume (L). Plants: “paphiopedilum: the old one x3; masdevallia”. Medium: “bark_mix”, or parts: “2 bark_fine + 1 perlite”.</Text>
+      <Text color="fg.muted">
+        CSV, one row a pot. Needed: code and volume (L). Plants: “paphiopedilum: the old one x3;
+        masdevallia”. Medium: “bark_mix”, or parts: “2 bark_fine + 1 perlite”.
+      </Text>
       <Flex gap="3" mt="3" wrap="wrap" align="center">
-        <Button asChild variant="outline" minH="44px"><a href="/api/pots.csv" download="pots.csv">Take the file out</a></Button>
-        <Box asChild minH="44px" display="flex" alignItems="center" gap="2"><label><span aria-hidden>File to take in</span> <FileText label="File to take in" onText={setText} /></label></Box>
+        <Button asChild variant="outline" minH="44px">
+          <a href="/api/pots.csv" download="pots.csv">
+            Take the file out
+          </a>
+        </Button>
+        <Box asChild minH="44px" display="flex" alignItems="center" gap="2">
+          <label>
+            <span aria-hidden>File to take in</span>{" "}
+            <FileText label="File to take in" onText={setText} />
+          </label>
+        </Box>
       </Flex>
-      <Box asChild display="inline-flex" alignItems="center" gap="2" minH="44px"><label><input type="checkbox" checked={change} onChange={(e) => setChange(e.target.checked)} style={{ width: 20, height: 20 }} />Rows of codes already kept change those pots</label></Box>
-      {take.isError && <Text role="alert" color="state.stop">{take.error.message} Nothing was taken.</Text>}
+      <Box asChild display="inline-flex" alignItems="center" gap="2" minH="44px">
+        <label>
+          <input
+            type="checkbox"
+            checked={change}
+            onChange={(e) => setChange(e.target.checked)}
+            style={{ width: 20, height: 20 }}
+          />
+          Rows of codes already kept change those pots
+        </label>
+      </Box>
+      {take.isError && (
+        <Text role="alert" color="state.stop">
+          {take.error.message} Nothing was taken.
+        </Text>
+      )}
       <Flex gap="3" mt="2">
-        <Button minH="48px" disabled={!text} loading={take.isPending} onClick={() => take.mutate(text)}>Take it in</Button>
-        <Button variant="outline" data-back minH="48px" onClick={onClose}>Back out</Button>
+        <Button
+          minH="48px"
+          disabled={!text}
+          loading={take.isPending}
+          onClick={() => take.mutate(text)}
+        >
+          Take it in
+        </Button>
+        <Button variant="outline" data-back minH="48px" onClick={onClose}>
+          Back out
+        </Button>
       </Flex>
     </Card>
   )

@@ -1,8 +1,10 @@
-import { type LaneProps, LaneTitle } from "./lanes"
+import { type LaneProps, LaneTitle } from "./LaneTitle"
 import { asDate } from "./scales"
 
 export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
-  const leaves = page.looks.filter((l) => l.new_leaf && l.newest_leaf_mm !== null && asDate(l.on) >= w.from)
+  const leaves = page.looks.filter(
+    (l) => l.new_leaf && l.newest_leaf_mm !== null && asDate(l.on) >= w.from,
+  )
   const most = Math.max(...leaves.map((l) => l.newest_leaf_mm ?? 0), 10)
   const base = top + height - 6
   const flush = page.pours.findLast((p) => p.job === "flush")
@@ -19,7 +21,12 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
         />
       )}
       {after !== null && x(asDate(page.today)) - after > 120 && (
-        <text style={{ fontSize: 11 }} x={after + 6} y={top + 14} fill="var(--chakra-colors-fg-muted)">
+        <text
+          style={{ fontSize: 11 }}
+          x={after + 6}
+          y={top + 14}
+          fill="var(--chakra-colors-fg-muted)"
+        >
           opened after the flush
         </text>
       )}
@@ -35,7 +42,12 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
               fill="var(--chakra-colors-leaf)"
               stroke="var(--chakra-colors-leaf-edge)"
             />
-            <text style={{ fontSize: 11.5 }} x={cx + half + 2} y={base - h + 10} fill="currentColor">
+            <text
+              style={{ fontSize: 11.5 }}
+              x={cx + half + 2}
+              y={base - h + 10}
+              fill="currentColor"
+            >
               {l.newest_leaf_mm}
             </text>
           </g>

@@ -7,7 +7,8 @@ import { says } from "./says"
 import { asDate, GUTTER, nearest, stops, timeScale, windowOf } from "./scales"
 import { EventLines } from "./EventLines"
 import { LeafLane } from "./LeafLane"
-import { MarksLane, PhaseLane, PourLane } from "./lanes"
+import { MarksLane, PhaseLane } from "./lanes"
+import { PourLane } from "./PourLane"
 import { SaltLane } from "./SaltLane"
 
 const LANES = { phase: 40, pours: 88, salt: 190, leaf: 112, marks: 46, axis: 26 }
@@ -22,7 +23,14 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
   const x = timeScale(w, width, gutter)
   const days = stops(page, w)
   const at = cursor ?? page.today
-  const tops = { phase: 0, pours: LANES.phase, salt: LANES.phase + LANES.pours, leaf: 0, marks: 0, axis: 0 }
+  const tops = {
+    phase: 0,
+    pours: LANES.phase,
+    salt: LANES.phase + LANES.pours,
+    leaf: 0,
+    marks: 0,
+    axis: 0,
+  }
   tops.leaf = tops.salt + LANES.salt
   tops.marks = tops.leaf + LANES.leaf
   tops.axis = tops.marks + LANES.marks
@@ -42,11 +50,31 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
   const lane = { page, x, gutter, width, w }
   const line = says(page, at)
   return (
-    <Box as="section" aria-label="Strata" bg="bg.panel" borderWidth="1px" borderRadius="lg" overflow="hidden">
+    <Box
+      as="section"
+      aria-label="Strata"
+      bg="bg.panel"
+      borderWidth="1px"
+      borderRadius="lg"
+      overflow="hidden"
+    >
       <Flex px="3" py="2" justify="space-between" align="center" gap="3" wrap="wrap">
-        <Text aria-live="polite" fontSize="sm"><b>{day(at, page.today)}</b> · {line}</Text>
+        <Text aria-live="polite" fontSize="sm">
+          <b>{day(at, page.today)}</b> · {line}
+        </Text>
         <Flex gap="1.5" role="group" aria-label="How far back">
-          {[3, 6, 14].map((m) => <Button key={m} size="xs" minH="32px" variant={m === months ? "solid" : "outline"} aria-pressed={m === months} onClick={() => setMonths(m)}>{m} months</Button>)}
+          {[3, 6, 14].map((m) => (
+            <Button
+              key={m}
+              size="xs"
+              minH="32px"
+              variant={m === months ? "solid" : "outline"}
+              aria-pressed={m === months}
+              onClick={() => setMonths(m)}
+            >
+              {m} months
+            </Button>
+          ))}
         </Flex>
       </Flex>
       <Box ref={ref}>
@@ -68,7 +96,9 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
             }}
             onPointerLeave={() => setCursor(null)}
           >
-            {[tops.pours, tops.salt, tops.leaf, tops.marks].map((y) => <line key={y} x1="0" x2={width} y1={y} y2={y} stroke="var(--chakra-colors-border)" />)}
+            {[tops.pours, tops.salt, tops.leaf, tops.marks].map((y) => (
+              <line key={y} x1="0" x2={width} y1={y} y2={y} stroke="var(--chakra-colors-border)" />
+            ))}
             <PhaseLane {...lane} top={tops.phase} height={LANES.phase} />
             <PourLane {...lane} top={tops.pours} height={LANES.pours} />
             <SaltLane {...lane} top={tops.salt} height={LANES.salt} />
@@ -76,10 +106,38 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
             <MarksLane {...lane} top={tops.marks} height={LANES.marks} />
             <EventLines {...lane} top={tops.axis} height={3} />
             {x.ticks(width < 560 ? 4 : 8).map((t) => (
-              <text style={{ fontSize: 11.5 }} key={t.getTime()} x={x(t)} y={tops.axis + 17} textAnchor="middle" fill="var(--chakra-colors-fg-muted)">{t.toLocaleDateString("en-GB", months > 6 ? { month: "short", year: "2-digit" } : { day: "numeric", month: "short" })}</text>
+              <text
+                style={{ fontSize: 11.5 }}
+                key={t.getTime()}
+                x={x(t)}
+                y={tops.axis + 17}
+                textAnchor="middle"
+                fill="var(--chakra-colors-fg-muted)"
+              >
+                {t.toLocaleDateString(
+                  "en-GB",
+                  months > 6
+                    ? { month: "short", year: "2-digit" }
+                    : { day: "numeric", month: "short" },
+                )}
+              </text>
             ))}
-            <line x1={x(asDate(page.today))} x2={x(asDate(page.today))} y1="0" y2={tops.axis} stroke="var(--chakra-colors-border-strong)" strokeDasharray="2 3" />
-            <line x1={x(asDate(at))} x2={x(asDate(at))} y1="0" y2={tops.axis} stroke="currentColor" strokeWidth="1.3" />
+            <line
+              x1={x(asDate(page.today))}
+              x2={x(asDate(page.today))}
+              y1="0"
+              y2={tops.axis}
+              stroke="var(--chakra-colors-border-strong)"
+              strokeDasharray="2 3"
+            />
+            <line
+              x1={x(asDate(at))}
+              x2={x(asDate(at))}
+              y1="0"
+              y2={tops.axis}
+              stroke="currentColor"
+              strokeWidth="1.3"
+            />
           </svg>
         </Box>
       </Box>

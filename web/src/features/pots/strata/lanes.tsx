@@ -1,40 +1,5 @@
-import type { ScaleTime } from "d3-scale"
-import type { Schemas } from "../../../api/client"
-import { saltColour } from "../../../app/ramp"
-import { asDate, type Window } from "./scales"
-
-export type LaneProps = {
-  page: Schemas["PotPage"]
-  x: ScaleTime<number, number>
-  w: Window
-  gutter: number
-  width: number
-  top: number
-  height: number
-}
-
-const muted = "var(--chakra-colors-fg-muted)"
-
-/** Name of a lane, in the gutter or, on narrow screens, inside. */
-export function LaneTitle({ gutter, top, title, unit }: { gutter: number; top: number; title: string; unit?: string }) {
-  return gutter > 40 ? (
-    <>
-      <text style={{ fontSize: 13, fontWeight: 600 }} x="14" y={top + 20} fill="currentColor">
-        {title}
-      </text>
-      {unit && (
-        <text style={{ fontSize: 11 }} x="14" y={top + 37} fill={muted}>
-          {unit}
-        </text>
-      )}
-    </>
-  ) : (
-    <text style={{ fontSize: 11, fontWeight: 600 }} x="8" y={top + 13} fill="currentColor">
-      {title}
-      {unit ? `, ${unit}` : ""}
-    </text>
-  )
-}
+import { asDate } from "./scales"
+import { type LaneProps, LaneTitle } from "./LaneTitle"
 
 const PHASE_FILL: Record<string, string> = {
   active: "active",
@@ -66,49 +31,18 @@ export function PhaseLane({ page, x, w, gutter, top, height }: LaneProps) {
               fill={`var(--chakra-colors-phase-${PHASE_FILL[p.phase] ?? "other"})`}
             />
             {to - from > 60 && (
-              <text style={{ fontSize: 12 }} x={from + 8} y={top + height / 2 + 4} fill="currentColor">
+              <text
+                style={{ fontSize: 12 }}
+                x={from + 8}
+                y={top + height / 2 + 4}
+                fill="currentColor"
+              >
                 {p.phase}
               </text>
             )}
           </g>
         )
       })}
-    </g>
-  )
-}
-
-export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
-  const rows = page.pours.filter((p) => asDate(p.on) >= w.from)
-  const most = Math.max(...rows.map((p) => p.volume_L ?? 0), 0.05)
-  const wide = Math.min(8, Math.max(2.5, ((x.range()[1] ?? 0) - gutter) / Math.max(rows.length, 1) / 1.7))
-  const base = top + height - 4
-  const tall = (v: number) => Math.sqrt(v / most) * (height - 30)
-  return (
-    <g>
-      <LaneTitle gutter={gutter} top={top} title="Poured" unit={gutter > 40 ? "bar mL, shade EC" : undefined} />
-      {rows.map((p) => {
-        const h = tall(p.volume_L ?? most / 3)
-        return (
-          <rect
-            key={p.id}
-            x={x(asDate(p.on)) - wide / 2}
-            y={base - h}
-            width={wide}
-            height={h}
-            fill={p.ec_uS_cm === null ? "none" : saltColour(p.ec_uS_cm)}
-            stroke="currentColor"
-            strokeWidth="0.7"
-            strokeDasharray={p.volume_L === null ? "2 2" : undefined}
-          />
-        )
-      })}
-      {rows
-        .filter((p) => p.job === "flush")
-        .map((p) => (
-          <text style={{ fontSize: 11.5 }} key={p.id} x={x(asDate(p.on)) + wide} y={top + 14} fill="currentColor">
-            flushed {p.volume_L} L
-          </text>
-        ))}
     </g>
   )
 }
@@ -143,5 +77,8 @@ type Mark = { id: number; cx: number; words: string }
 
 /** Words are written where the next mark leaves room for them. */
 function withRoom(marks: Mark[], right: number): (Mark & { fits: boolean })[] {
-  return marks.map((m, i) => ({ ...m, fits: m.cx + 16 + m.words.length * 6.2 < (marks[i + 1]?.cx ?? right) }))
+  return marks.map((m, i) => ({
+    ...m,
+    fits: m.cx + 16 + m.words.length * 6.2 < (marks[i + 1]?.cx ?? right),
+  }))
 }

@@ -10,11 +10,20 @@ export function says(page: Schemas["PotPage"], on: string): string {
   const look = page.looks.find((l) => l.on === on)
   return [
     phase?.phase,
-    pour && `${pour.job}: ${pour.volume_L === null ? "volume not measured" : pourVolume(pour.volume_L * 1000)} at ${pour.ec_uS_cm === null ? "EC not known" : Math.round(pour.ec_uS_cm)}`,
-    reading && `reading about ${Math.round(reading.reading)} (${Math.round(reading.low)} to ${Math.round(reading.high)}) µS/cm`,
+    pour &&
+      `${pour.job}: ${pour.volume_L === null ? "volume not measured" : pourVolume(pour.volume_L * 1000)} at ${pour.ec_uS_cm === null ? "EC not known" : Math.round(pour.ec_uS_cm)}`,
+    reading &&
+      `reading about ${Math.round(reading.reading)} (${Math.round(reading.low)} to ${Math.round(reading.high)}) µS/cm`,
     runoff && `runoff measured ${Math.round(runoff.runoff_ec)}`,
-    look && (look.newest_leaf_mm !== null ? `newest leaf ${figure(look.newest_leaf_mm)} mm` : look.leaves_count !== null ? `${look.leaves_count} leaves` : "looked"),
+    look &&
+      (look.newest_leaf_mm !== null
+        ? `newest leaf ${figure(look.newest_leaf_mm)} mm`
+        : look.leaves_count !== null
+          ? `${look.leaves_count} leaves`
+          : "looked"),
     ...page.events.filter((e) => e.on === on).map((e) => e.what),
     look && look.marks.length > 0 && `marks: ${look.marks.join(", ")}`,
-  ].filter(Boolean).join(" · ")
+  ]
+    .filter(Boolean)
+    .join(" · ")
 }

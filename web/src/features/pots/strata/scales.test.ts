@@ -20,7 +20,8 @@ describe("labels of the waterline", () => {
       const placed = place(marks, 360)
       for (const a of placed)
         for (const b of placed)
-          if (a.key !== b.key && a.row === b.row) expect(a.left + a.width <= b.left || b.left + b.width <= a.left).toBe(true)
+          if (a.key !== b.key && a.row === b.row)
+            expect(a.left + a.width <= b.left || b.left + b.width <= a.left).toBe(true)
     }
     expect(placeCentred(marks, 360).every((m) => m.left >= 0 && m.left + m.width <= 360)).toBe(true)
   })
@@ -36,7 +37,9 @@ describe("figures", () => {
     const display = { ec: { unit: "mS/cm", factor: 0.001, offset: 0, digits: 3 } }
     expect(shown(412.4, "ec", display)).toEqual({ text: "0.412", unit: "mS/cm" })
     expect(shown(412.4, "ec", undefined)).toEqual({ text: "412", unit: "µS/cm" })
-    expect(shown(20, "temperature", { temperature: { unit: "°F", factor: 1.8, offset: 32, digits: 3 } })).toEqual({ text: "68", unit: "°F" })
+    expect(
+      shown(20, "temperature", { temperature: { unit: "°F", factor: 1.8, offset: 32, digits: 3 } }),
+    ).toEqual({ text: "68", unit: "°F" })
   })
   it("name days and volumes as a grower would", () => {
     expect([ago(0), ago(1), ago(9)]).toEqual(["today", "yesterday", "9 days ago"])
@@ -47,10 +50,22 @@ describe("figures", () => {
 })
 
 describe("the walk", () => {
-  const can = (letter: string, job: string, rows: number[]) => ({ letter, job, pots: rows.map((row, i) => ({ pot_id: i, row })) })
-  const said = (steps: ReturnType<typeof stepsOf>) => steps.map((s) => `${s.can.letter}${s.kind === "mix" ? "*" : s.kind === "row" ? `${s.index}+${s.pots.length}` : s.index}`)
+  const can = (letter: string, job: string, rows: number[]) => ({
+    letter,
+    job,
+    pots: rows.map((row, i) => ({ pot_id: i, row })),
+  })
+  const said = (steps: ReturnType<typeof stepsOf>) =>
+    steps.map(
+      (s) =>
+        `${s.can.letter}${s.kind === "mix" ? "*" : s.kind === "row" ? `${s.index}+${s.pots.length}` : s.index}`,
+    )
   const leg = (letter: string, ...pot_ids: number[]) => ({ letter, pot_ids })
-  const of = (...legs: ReturnType<typeof leg>[]) => ({ cans: [can("A", "plain", [0, 1]), can("B", "feed", [0, 1, 1, 1, 2])], legs }) as unknown as Parameters<typeof stepsOf>[0]
+  const of = (...legs: ReturnType<typeof leg>[]) =>
+    ({
+      cans: [can("A", "plain", [0, 1]), can("B", "feed", [0, 1, 1, 1, 2])],
+      legs,
+    }) as unknown as Parameters<typeof stepsOf>[0]
   const plan = of(leg("A", 0, 1), leg("B", 0, 1, 2, 3, 4))
   it("mixes a feed can once and takes a row of alike pots in one step", () => {
     expect(said(stepsOf(plan))).toEqual(["A1", "A2", "B*", "B1", "B2+3", "B5"])
@@ -59,7 +74,14 @@ describe("the walk", () => {
     expect(said(stepsOf(plan, ["B1"]))).toEqual(["A1", "A2", "B*", "B1", "B2", "B3", "B4", "B5"])
   })
   it("comes back to a can it has mixed for what is isolated", () => {
-    expect(said(stepsOf(of(leg("A", 0), leg("B", 0, 1, 2, 3), leg("A", 1), leg("B", 4))))).toEqual(["A1", "B*", "B1", "B2+3", "A2", "B5"])
+    expect(said(stepsOf(of(leg("A", 0), leg("B", 0, 1, 2, 3), leg("A", 1), leg("B", 4))))).toEqual([
+      "A1",
+      "B*",
+      "B1",
+      "B2+3",
+      "A2",
+      "B5",
+    ])
   })
   it("moves small amounts in small steps", () => {
     expect([stepOf(100), stepOf(500)]).toEqual([10, 50])
@@ -68,7 +90,10 @@ describe("the walk", () => {
 
 describe("a problem document", () => {
   it("gives each field its sentence", () => {
-    const problem = new ApiProblem({ detail: "No.", errors: [{ pointer: "/label/n_total_pct", detail: "Too much." }] })
+    const problem = new ApiProblem({
+      detail: "No.",
+      errors: [{ pointer: "/label/n_total_pct", detail: "Too much." }],
+    })
     expect(problem.message).toBe("No.")
     expect(problem.fields()).toEqual({ n_total_pct: "Too much." })
   })

@@ -14,8 +14,15 @@ export function PotShelves({ rows }: { rows: Row[] }) {
   const places = [...new Set(rows.map((r) => r.place))]
   return (
     <Flex direction="column" gap="5">
-      {places.map((place) => <Place key={place} place={place} rows={rows.filter((r) => r.place === place)} />)}
-      <Text fontSize="sm" color="fg.muted">Filled to the water it has left until its next day; the figure is its predicted reading in µS/cm, and the deeper the colour, the saltier. Below it the rail: comfortable band, ceiling, prediction, last runoff. Bar at the rim: over its ceiling. Hatched: never poured. Broken rim: isolated.</Text>
+      {places.map((place) => (
+        <Place key={place} place={place} rows={rows.filter((r) => r.place === place)} />
+      ))}
+      <Text fontSize="sm" color="fg.muted">
+        Filled to the water it has left until its next day; the figure is its predicted reading in
+        µS/cm, and the deeper the colour, the saltier. Below it the rail: comfortable band, ceiling,
+        prediction, last runoff. Bar at the rim: over its ceiling. Hatched: never poured. Broken
+        rim: isolated.
+      </Text>
     </Flex>
   )
 }
@@ -24,14 +31,31 @@ function Place({ place, rows }: { place: string; rows: Row[] }) {
   const spots = [...new Set(rows.map((r) => r.spot))]
   return (
     <Box>
-      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">{place}</Heading>
+      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">
+        {place}
+      </Heading>
       <Flex wrap="wrap" columnGap="6" rowGap="4" align="flex-end">
         {spots.map((spot) => (
           <Box as="section" key={spot} aria-label={spot ? `${place}, ${spot}` : place} maxW="100%">
-            <Flex as="ul" listStyleType="none" wrap="wrap" gap="1" borderBottomWidth="5px" borderColor="border.strong" px="2" alignItems="flex-end">
-              {rows.filter((r) => r.spot === spot).map((r) => <Pot key={r.id} row={r} />)}
+            <Flex
+              as="ul"
+              listStyleType="none"
+              wrap="wrap"
+              gap="1"
+              borderBottomWidth="5px"
+              borderColor="border.strong"
+              px="2"
+              alignItems="flex-end"
+            >
+              {rows
+                .filter((r) => r.spot === spot)
+                .map((r) => (
+                  <Pot key={r.id} row={r} />
+                ))}
             </Flex>
-            <Text fontSize="sm" color="fg.muted" px="2" pt="0.5">{spot || place}</Text>
+            <Text fontSize="sm" color="fg.muted" px="2" pt="0.5">
+              {spot || place}
+            </Text>
           </Box>
         ))}
       </Flex>
@@ -40,7 +64,18 @@ function Place({ place, rows }: { place: string; rows: Row[] }) {
 }
 
 const says = (r: Row) =>
-  [`${r.code} ${r.name}`, r.left_share === null ? "never poured" : `${Math.round(r.left_share * 100)} % of its water left`, r.reading_uS_cm === null ? "reading not known" : `reading ${Math.round(r.reading_uS_cm)} of at most ${r.ceiling_uS_cm} µS/cm`, r.isolated && "isolated"].filter(Boolean).join(", ")
+  [
+    `${r.code} ${r.name}`,
+    r.left_share === null
+      ? "never poured"
+      : `${Math.round(r.left_share * 100)} % of its water left`,
+    r.reading_uS_cm === null
+      ? "reading not known"
+      : `reading ${Math.round(r.reading_uS_cm)} of at most ${r.ceiling_uS_cm} µS/cm`,
+    r.isolated && "isolated",
+  ]
+    .filter(Boolean)
+    .join(", ")
 
 function Pot({ row }: { row: Row }) {
   const size = Math.min(1.25, Math.max(0.72, 0.72 + Math.cbrt(row.volume_L) * 0.45)) // pours grow with the pot
@@ -56,17 +91,56 @@ function Pot({ row }: { row: Row }) {
         <Box aria-hidden>
           <Box asChild color="fg" display="block" mx="auto">
             <svg width={W * size} height={H * size} viewBox={`0 0 ${W} ${H}`} aria-hidden>
-              {row.left_share === null
-                ? [18, 30, 42, 54].map((x) => <line key={x} x1={x} y1="56" x2={x + 8} y2="12" stroke="currentColor" strokeWidth="1" opacity="0.5" />)
-                : <path d={`M${7 + inset} ${top} H${W - 7 - inset} L${W - 18} 58 H18 Z`} fill={ec === null ? "var(--chakra-colors-bg-subtle)" : saltColour(ec)} />}
-              <path d={`M7 8 H${W - 7} L${W - 17} 59 H17 Z`} fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray={row.isolated ? "5 4" : undefined} strokeLinejoin="round" />
-              {over && <rect x="4" y="2" width={W - 8} height="5" fill="var(--chakra-colors-state-stop)" />}
-              {ec !== null && <text style={{ fontSize: 14, fontWeight: 700 }} x={W / 2} y={high ? 49 : top - 6} textAnchor="middle" fill={high ? onSalt(ec) : "currentColor"}>{Math.round(ec)}</text>}
+              {row.left_share === null ? (
+                [18, 30, 42, 54].map((x) => (
+                  <line
+                    key={x}
+                    x1={x}
+                    y1="56"
+                    x2={x + 8}
+                    y2="12"
+                    stroke="currentColor"
+                    strokeWidth="1"
+                    opacity="0.5"
+                  />
+                ))
+              ) : (
+                <path
+                  d={`M${7 + inset} ${top} H${W - 7 - inset} L${W - 18} 58 H18 Z`}
+                  fill={ec === null ? "var(--chakra-colors-bg-subtle)" : saltColour(ec)}
+                />
+              )}
+              <path
+                d={`M7 8 H${W - 7} L${W - 17} 59 H17 Z`}
+                fill="none"
+                stroke="currentColor"
+                strokeWidth="2"
+                strokeDasharray={row.isolated ? "5 4" : undefined}
+                strokeLinejoin="round"
+              />
+              {over && (
+                <rect x="4" y="2" width={W - 8} height="5" fill="var(--chakra-colors-state-stop)" />
+              )}
+              {ec !== null && (
+                <text
+                  style={{ fontSize: 14, fontWeight: 700 }}
+                  x={W / 2}
+                  y={high ? 49 : top - 6}
+                  textAnchor="middle"
+                  fill={high ? onSalt(ec) : "currentColor"}
+                >
+                  {Math.round(ec)}
+                </text>
+              )}
             </svg>
           </Box>
           <PotRail row={row} width={86} />
-          <Text fontSize="sm" fontWeight="semibold" truncate>{row.code}</Text>
-          <Text fontSize="xs" color="fg.muted" truncate>{row.name}</Text>
+          <Text fontSize="sm" fontWeight="semibold" truncate>
+            {row.code}
+          </Text>
+          <Text fontSize="xs" color="fg.muted" truncate>
+            {row.name}
+          </Text>
         </Box>
       </Link>
     </Box>

@@ -6,7 +6,19 @@ type Row = Schemas["PotRow"]
 export function found(rows: readonly Row[], text: string): Row[] {
   const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
   return rows.filter((p) => {
-    const all = [p.code, p.name, p.profile, p.place, p.spot, p.phase, p.school, ...p.plants, ...p.tags].join(" ").toLowerCase()
+    const all = [
+      p.code,
+      p.name,
+      p.profile,
+      p.place,
+      p.spot,
+      p.phase,
+      p.school,
+      ...p.plants,
+      ...p.tags,
+    ]
+      .join(" ")
+      .toLowerCase()
     return words.every((w) => all.includes(w))
   })
 }

@@ -1,41 +1,122 @@
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { useOptions } from "../../../api/queries"
-import { EntrySheet, SelectField, TextField } from "../../../ui/fields"
+import { SelectField, TextField } from "../../../ui/fields"
+import { EntrySheet } from "../../../ui/EntrySheet"
 import { useEntryForm } from "../../../ui/useEntryForm"
 
 type In = Schemas["MeterIn"]
-type Values = { name: string; unit: NonNullable<In["unit"]>; scale: NonNullable<In["scale"]>; compensation: NonNullable<In["compensation"]>; alpha_pct_per_C: string; resolution: string; accuracy_pct_fs: string; range_uS_cm: string; device: string }
-const typed = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(Number(value.toPrecision(6))))
+type Values = {
+  name: string
+  unit: NonNullable<In["unit"]>
+  scale: NonNullable<In["scale"]>
+  compensation: NonNullable<In["compensation"]>
+  alpha_pct_per_C: string
+  resolution: string
+  accuracy_pct_fs: string
+  range_uS_cm: string
+  device: string
+}
+const typed = (value: number | null | undefined) =>
+  value === null || value === undefined ? "" : String(Number(value.toPrecision(6)))
 
 /** What the leaflet says of a meter. */
-export function MeterForm({ meter, onClose }: { meter?: Schemas["MeterOut"]; onClose: () => void }) {
+export function MeterForm({
+  meter,
+  onClose,
+}: {
+  meter?: Schemas["MeterOut"]
+  onClose: () => void
+}) {
   const options = useOptions()
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     {
-      name: meter?.name ?? "", unit: meter?.unit ?? "µS/cm", scale: meter?.scale ?? "unknown", compensation: meter?.compensation ?? "linear",
-      alpha_pct_per_C: typed(meter?.alpha_pct_per_C ?? 2), resolution: typed(meter?.resolution ?? 1), accuracy_pct_fs: typed(meter?.accuracy_pct_fs), range_uS_cm: typed(meter?.range_uS_cm), device: meter?.device ?? "",
+      name: meter?.name ?? "",
+      unit: meter?.unit ?? "µS/cm",
+      scale: meter?.scale ?? "unknown",
+      compensation: meter?.compensation ?? "linear",
+      alpha_pct_per_C: typed(meter?.alpha_pct_per_C ?? 2),
+      resolution: typed(meter?.resolution ?? 1),
+      accuracy_pct_fs: typed(meter?.accuracy_pct_fs),
+      range_uS_cm: typed(meter?.range_uS_cm),
+      device: meter?.device ?? "",
     },
     (v, key) => {
       const body = { ...v, scale: v.unit === "ppm" ? v.scale : null }
       return meter
-        ? answer(client.PUT("/api/meters/{meter_id}", { params: { ...keyed(key), path: { meter_id: meter.id } }, body }))
+        ? answer(
+            client.PUT("/api/meters/{meter_id}", {
+              params: { ...keyed(key), path: { meter_id: meter.id } },
+              body,
+            }),
+          )
         : answer(client.POST("/api/meters", { params: keyed(key), body }))
     },
     onClose,
   )
   const unit = entry.form.watch("unit")
   return (
-    <EntrySheet entry={entry} title={meter ? `Change ${meter.name}` : "Add a meter"} submit="Keep the meter" onCancel={onClose}>
+    <EntrySheet
+      entry={entry}
+      title={meter ? `Change ${meter.name}` : "Add a meter"}
+      submit="Keep the meter"
+      onCancel={onClose}
+    >
       <TextField form={entry.form} name="name" label="Name" placeholder="Pen at the bench" />
-      <SelectField form={entry.form} name="unit" label="It shows" choices={options?.ec_units ?? ["µS/cm"]} />
-      {unit === "ppm" && <SelectField form={entry.form} name="scale" label="ppm scale" hint="“Which scale is it?” finds it." choices={[{ value: "unknown", label: "not known" }, "0.5", "0.64", "0.7"]} />}
-      <SelectField form={entry.form} name="compensation" label="Temperature" choices={[{ value: "linear", label: "corrects by a fixed percentage" }, { value: "natural-water", label: "corrects as natural water" }, { value: "none", label: "does not correct" }]} />
-      <TextField form={entry.form} name="alpha_pct_per_C" label="Percent a degree" numeric hint="Most pens: 2." />
-      <TextField form={entry.form} name="resolution" label="Smallest step it shows" unit={unit} numeric />
-      <TextField form={entry.form} name="accuracy_pct_fs" label="Accuracy" unit="% of full scale" numeric hint="From the leaflet, if it says." />
+      <SelectField
+        form={entry.form}
+        name="unit"
+        label="It shows"
+        choices={options?.ec_units ?? ["µS/cm"]}
+      />
+      {unit === "ppm" && (
+        <SelectField
+          form={entry.form}
+          name="scale"
+          label="ppm scale"
+          hint="“Which scale is it?” finds it."
+          choices={[{ value: "unknown", label: "not known" }, "0.5", "0.64", "0.7"]}
+        />
+      )}
+      <SelectField
+        form={entry.form}
+        name="compensation"
+        label="Temperature"
+        choices={[
+          { value: "linear", label: "corrects by a fixed percentage" },
+          { value: "natural-water", label: "corrects as natural water" },
+          { value: "none", label: "does not correct" },
+        ]}
+      />
+      <TextField
+        form={entry.form}
+        name="alpha_pct_per_C"
+        label="Percent a degree"
+        numeric
+        hint="Most pens: 2."
+      />
+      <TextField
+        form={entry.form}
+        name="resolution"
+        label="Smallest step it shows"
+        unit={unit}
+        numeric
+      />
+      <TextField
+        form={entry.form}
+        name="accuracy_pct_fs"
+        label="Accuracy"
+        unit="% of full scale"
+        numeric
+        hint="From the leaflet, if it says."
+      />
       <TextField form={entry.form} name="range_uS_cm" label="Full scale" unit="µS/cm" numeric />
-      <TextField form={entry.form} name="device" label="Name on the line" hint="Of a pen or logger that sends by itself." />
+      <TextField
+        form={entry.form}
+        name="device"
+        label="Name on the line"
+        hint="Of a pen or logger that sends by itself."
+      />
     </EntrySheet>
   )
 }

@@ -1,21 +1,22 @@
-import { Box } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useCallback, useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
-import { useOptions, useSettings } from "../../../api/queries"
+import { useSettings } from "../../../api/queries"
 import { metersQuery, useQuantities } from "../../../api/waterQueries"
-import { AmountFields, type AmountValues, filledAmounts } from "../../../ui/AmountFields"
-import { EntrySheet, NoteField, SelectField, TextField } from "../../../ui/fields"
+import { filledAmounts } from "../../../ui/AmountFields"
+import { SelectField, TextField } from "../../../ui/fields"
+import { EntrySheet } from "../../../ui/EntrySheet"
 import { figure } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
 import { PenReader, type PenValue } from "../../../ui/PenReader"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
+import { type Values, TESTS, usual, figured } from "./entry"
+import { MeterFields } from "./MeterFields"
+import { AlsoTested } from "./AlsoTested"
 
-type Values = AmountValues & { water_id: string; meter_id: string; on: string; value: string; unit: NonNullable<Schemas["EntryIn"]["unit"]>; scale: "0.5" | "0.64" | "0.7" | "unknown"; meter: "yes" | "no"; temperature: string; note: string }
 type Props = { waters: Schemas["WaterOut"][]; today: string; chosen?: number; onClose: () => void }
-const TESTS = ["pH", "alkalinity", "hardness", "free chlorine", "total chlorine", "Na", "Cl", "F", "B", "Fe"]
 
 /** What the pen or a drop test shows, in any unit; the pen's figure becomes EC at 25 °C. */
 export function ReadingForm(props: Props) {
@@ -25,74 +26,127 @@ export function ReadingForm(props: Props) {
   return <Form {...props} quantities={quantities} meters={meters} />
 }
 
-function Form({ waters, today, chosen, onClose, quantities, meters }: Props & { quantities: Schemas["QuantityOut"][]; meters: Schemas["MeterOut"][] }) {
-  const options = useOptions()
+function Form({
+  waters,
+  today,
+  chosen,
+  onClose,
+  quantities,
+  meters,
+}: Props & { quantities: Schemas["QuantityOut"][]; meters: Schemas["MeterOut"][] }) {
   const temperatureUnit = useSettings()?.temperature_unit ?? "°C"
   const notice = useNotice()
   const undo = useUndo()
   const [pen, setPen] = useState<PenValue | null>(null)
   const entry = useEntryForm<Values, Schemas["ReadingOut"]>(
     {
-      water_id: String(chosen ?? waters[0]?.id ?? ""), meter_id: usual(waters, chosen, meters), on: today, value: "", unit: "µS/cm", scale: "unknown", meter: "yes", temperature: "", note: "",
-      amounts: Object.fromEntries(TESTS.map((id) => [id, { typed: "", unit: quantities.find((q) => q.id === id)?.units[0] ?? "" }])),
+      water_id: String(chosen ?? waters[0]?.id ?? ""),
+      meter_id: usual(waters, chosen, meters),
+      on: today,
+      value: "",
+      unit: "µS/cm",
+      scale: "unknown",
+      meter: "yes",
+      temperature: "",
+      note: "",
+      amounts: Object.fromEntries(
+        TESTS.map((id) => [
+          id,
+          { typed: "", unit: quantities.find((q) => q.id === id)?.units[0] ?? "" },
+        ]),
+      ),
     },
     (v, key) => {
       const meter = meters.find((m) => String(m.id) === v.meter_id)
       const read = pen !== null && v.value === figured(pen.value) ? pen : null
-      return answer(client.POST("/api/waters/{water_id}/readings", {
-        params: { ...keyed(key), path: { water_id: Number(v.water_id) } },
-        body: {
-          on: v.on, value: v.value, unit: meter?.unit ?? v.unit, scale: meter ? meter.scale : v.unit === "ppm" ? v.scale : null, temperature: v.temperature, temperature_unit: temperatureUnit,
-          compensated: v.meter === "yes", meter_id: meter?.id ?? null, amounts: filledAmounts(v.amounts), origin: read ? "pen" : "typed", trace: read?.trace ?? [], note: v.note,
-        },
-      }))
+      return answer(
+        client.POST("/api/waters/{water_id}/readings", {
+          params: { ...keyed(key), path: { water_id: Number(v.water_id) } },
+          body: {
+            on: v.on,
+            value: v.value,
+            unit: meter?.unit ?? v.unit,
+            scale: meter ? meter.scale : v.unit === "ppm" ? v.scale : null,
+            temperature: v.temperature,
+            temperature_unit: temperatureUnit,
+            compensated: v.meter === "yes",
+            meter_id: meter?.id ?? null,
+            amounts: filledAmounts(v.amounts),
+            origin: read ? "pen" : "typed",
+            trace: read?.trace ?? [],
+            note: v.note,
+          },
+        }),
+      )
     },
     (r) => {
-      notice({ text: r.value === null ? "Kept." : r.ec25_uS_cm === null ? "Kept as it is; not computed, the scale is not known." : `Kept: ${figure(Math.round(r.ec25_uS_cm), 6)} µS/cm at 25 °C.`, undo: () => undo("reading", r.id) })
+      notice({
+        text:
+          r.value === null
+            ? "Kept."
+            : r.ec25_uS_cm === null
+              ? "Kept as it is; not computed, the scale is not known."
+              : `Kept: ${figure(Math.round(r.ec25_uS_cm), 6)} µS/cm at 25 °C.`,
+        undo: () => undo("reading", r.id),
+      })
       onClose()
     },
   )
   const { form } = entry
   const [unit, meterId, waterId] = form.watch(["unit", "meter_id", "water_id"])
   const meter = meters.find((m) => String(m.id) === meterId)
-  const take = useCallback((v: PenValue) => {
-    setPen(v)
-    form.setValue("value", figured(v.value))
-    form.setValue("unit", "µS/cm")
-    form.setValue("temperature", v.temperature === null ? "" : String(Math.round(v.temperature * 10) / 10))
-    form.setValue("meter_id", v.meterId === null ? "" : String(v.meterId))
-  }, [form])
+  const take = useCallback(
+    (v: PenValue) => {
+      setPen(v)
+      form.setValue("value", figured(v.value))
+      form.setValue("unit", "µS/cm")
+      form.setValue(
+        "temperature",
+        v.temperature === null ? "" : String(Math.round(v.temperature * 10) / 10),
+      )
+      form.setValue("meter_id", v.meterId === null ? "" : String(v.meterId))
+    },
+    [form],
+  )
   const needed = meter === undefined || meter.compensation === "none"
-  const temperature = <TextField form={form} name="temperature" label="Water temperature" unit={temperatureUnit} numeric hint={meter?.compensation === "none" ? "Needed: this meter does not correct." : "Needed if the meter does not correct."} />
+  const temperature = (
+    <TextField
+      form={form}
+      name="temperature"
+      label="Water temperature"
+      unit={temperatureUnit}
+      numeric
+      hint={
+        meter?.compensation === "none"
+          ? "Needed: this meter does not correct."
+          : "Needed if the meter does not correct."
+      }
+    />
+  )
   return (
     <EntrySheet entry={entry} title="Enter a reading" submit="Keep the reading" onCancel={onClose}>
-      <SelectField form={form} name="water_id" label="Water" choices={waters.map((w) => ({ value: String(w.id), label: w.name }))} />
-      <TextField form={form} name="value" label="The meter shows" hint={meter ? `In ${meter.unit}${meter.calibration ? "; corrected by its checks" : ""}.` : undefined} numeric />
-      {meters.length > 0 && <SelectField form={form} name="meter_id" label="Meter" choices={[{ value: "", label: "another" }, ...meters.map((m) => ({ value: String(m.id), label: m.name }))]} />}
-      {!meter && <SelectField form={form} name="unit" label="Unit" choices={options?.ec_units ?? ["µS/cm"]} />}
-      {!meter && unit === "ppm" && <SelectField form={form} name="scale" label="ppm scale" hint="Three meters show three ppm for one water." choices={[{ value: "unknown", label: "not known" }, "0.5", "0.64", "0.7"]} />}
-      {!meter && <SelectField form={form} name="meter" label="Meter corrects to 25 °C" choices={[{ value: "yes", label: "yes, by itself" }, { value: "no", label: "no" }]} />}
+      <SelectField
+        form={form}
+        name="water_id"
+        label="Water"
+        choices={waters.map((w) => ({ value: String(w.id), label: w.name }))}
+      />
+      <TextField
+        form={form}
+        name="value"
+        label="The meter shows"
+        hint={
+          meter
+            ? `In ${meter.unit}${meter.calibration ? "; corrected by its checks" : ""}.`
+            : undefined
+        }
+        numeric
+      />
+      <MeterFields form={form} meters={meters} meter={meter} unit={unit} />
       {needed && temperature}
       <TextField form={form} name="on" label="Date" type="date" />
       <PenReader into={{ water_id: Number(waterId) }} onValue={take} />
-      <Box asChild w="100%" maxW="100% !important" flex="1 1 100% !important">
-        <details>
-          <summary style={{ cursor: "pointer", padding: "10px 0" }}>Tested as well: pH, alkalinity, hardness, chlorine, ions; a note</summary>
-          <Box display="flex" flexWrap="wrap" gap="3" css={{ "& > *": { flex: "1 1 150px", maxWidth: "420px" } }}>
-            {!needed && temperature}
-            <AmountFields form={form} ids={TESTS} />
-            <NoteField form={form} name="note" label="Note" hint="A test may be a range such as 5-10, or <0.02." />
-          </Box>
-        </details>
-      </Box>
+      <AlsoTested form={form}>{!needed && temperature}</AlsoTested>
     </EntrySheet>
   )
 }
-
-/** The meter this water was last read with. */
-function usual(waters: Schemas["WaterOut"][], chosen: number | undefined, meters: Schemas["MeterOut"][]): string {
-  const last = waters.find((w) => w.id === chosen)?.newest?.meter_id
-  return meters.some((m) => m.id === last) ? String(last) : ""
-}
-
-const figured = (value: number) => String(Math.round(value * 10) / 10)

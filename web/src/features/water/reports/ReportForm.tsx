@@ -2,10 +2,16 @@ import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { useQuantities } from "../../../api/waterQueries"
 import { AmountFields, type AmountValues, filledAmounts } from "../../../ui/AmountFields"
-import { EntrySheet, SelectField, TextField } from "../../../ui/fields"
+import { SelectField, TextField } from "../../../ui/fields"
+import { EntrySheet } from "../../../ui/EntrySheet"
 import { useEntryForm } from "../../../ui/useEntryForm"
 
-type Values = AmountValues & { water_id: string; on: string; laboratory: string; reported_uS_cm: string }
+type Values = AmountValues & {
+  water_id: string
+  on: string
+  laboratory: string
+  reported_uS_cm: string
+}
 
 type Props = { page: Schemas["WaterPage"]; chosen: number; onClose: () => void }
 
@@ -17,20 +23,46 @@ export function ReportForm(props: Props) {
 
 function Form({ page, chosen, onClose, known }: Props & { known: Schemas["QuantityOut"][] }) {
   const entry = useEntryForm<Values, Schemas["Stored"]>(
-    { water_id: String(chosen), on: page.today, laboratory: "", reported_uS_cm: "", amounts: Object.fromEntries(known.map((q) => [q.id, { typed: "", unit: q.units[0] ?? "" }])) },
+    {
+      water_id: String(chosen),
+      on: page.today,
+      laboratory: "",
+      reported_uS_cm: "",
+      amounts: Object.fromEntries(known.map((q) => [q.id, { typed: "", unit: q.units[0] ?? "" }])),
+    },
     (v, key) =>
-      answer(client.POST("/api/waters/{water_id}/reports", {
-        params: { ...keyed(key), path: { water_id: Number(v.water_id) } },
-        body: { on: v.on, laboratory: v.laboratory, reported_uS_cm: v.reported_uS_cm, note: "", lines: filledAmounts(v.amounts) },
-      })),
+      answer(
+        client.POST("/api/waters/{water_id}/reports", {
+          params: { ...keyed(key), path: { water_id: Number(v.water_id) } },
+          body: {
+            on: v.on,
+            laboratory: v.laboratory,
+            reported_uS_cm: v.reported_uS_cm,
+            note: "",
+            lines: filledAmounts(v.amounts),
+          },
+        }),
+      ),
     onClose,
   )
   return (
     <EntrySheet entry={entry} title="Type a report" submit="Keep the report" onCancel={onClose}>
-      <SelectField form={entry.form} name="water_id" label="Water" choices={page.waters.map((w) => ({ value: String(w.id), label: w.name }))} />
+      <SelectField
+        form={entry.form}
+        name="water_id"
+        label="Water"
+        choices={page.waters.map((w) => ({ value: String(w.id), label: w.name }))}
+      />
       <TextField form={entry.form} name="on" label="Date of the sample" type="date" />
       <TextField form={entry.form} name="laboratory" label="Laboratory or supplier" />
-      <TextField form={entry.form} name="reported_uS_cm" label="Conductivity stated" unit="µS/cm at 25 °C" numeric hint="A range such as 5-10 or <0.02 is understood below; empty means not measured." />
+      <TextField
+        form={entry.form}
+        name="reported_uS_cm"
+        label="Conductivity stated"
+        unit="µS/cm at 25 °C"
+        numeric
+        hint="A range such as 5-10 or <0.02 is understood below; empty means not measured."
+      />
       <AmountFields form={entry.form} ids={known.map((q) => q.id)} />
     </EntrySheet>
   )

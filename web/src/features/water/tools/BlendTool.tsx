@@ -5,12 +5,9 @@ import { answer, client } from "../../../api/client"
 import { useSettings } from "../../../api/queries"
 import { SelectField, TextField, TickField } from "../../../ui/fields"
 import { figure } from "../../../ui/format"
-import { Quantity } from "../../../ui/Quantity"
-import { Rail } from "../../../ui/Rail"
 import { useLiveForm } from "../../../ui/useLiveForm"
-
-type Values = { water_ids: string[]; quantity: "ec" | "alkalinity" | "hardness"; sense: "about" | "at most"; value: string; also: "" | "ec" | "alkalinity" | "hardness"; most: string; volume: string; objective: Schemas["BlendIn"]["objective"]; scarce_id: string; mind_stock: string[] }
-const WHAT = [{ value: "ec", label: "EC, µS/cm" }, { value: "alkalinity", label: "alkalinity, mg/L CaCO3" }, { value: "hardness", label: "hardness, mg/L CaCO3" }]
+import { BlendAnswer } from "./BlendAnswer"
+import { type Values, WHAT } from "./blend"
 
 /** Two or more sources to a target, at least cost or with least of the scarce one. */
 export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen: number }) {
@@ -19,17 +16,50 @@ export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen
   const usable = page.waters.filter((w) => w.ec25_uS_cm !== null)
   const own = usable.find((w) => w.id === chosen)?.ec25_uS_cm ?? 1
   // the water most unlike the chosen one: with it a blend can reach the most
-  const second = usable.filter((w) => w.id !== chosen).toSorted((a, b) => Math.abs((b.ec25_uS_cm ?? 0) - own) - Math.abs((a.ec25_uS_cm ?? 0) - own))[0]
-  const { form, values, answer: found, problem, refused } = useLiveForm<Values, Schemas["Computed_Blend_"]>(
+  const second = usable
+    .filter((w) => w.id !== chosen)
+    .toSorted(
+      (a, b) => Math.abs((b.ec25_uS_cm ?? 0) - own) - Math.abs((a.ec25_uS_cm ?? 0) - own),
+    )[0]
+  const {
+    form,
+    values,
+    answer: found,
+    problem,
+    refused,
+  } = useLiveForm<Values, Schemas["Computed_Blend_"]>(
     `blend-${volumeUnit}`,
-    { water_ids: [chosen, second?.id].filter(Boolean).map(String), quantity: aim ? "alkalinity" : "ec", sense: "about", value: aim ? "60" : "120", also: "", most: "", volume: "2", objective: "cost", scarce_id: String(chosen), mind_stock: ["yes"] },
+    {
+      water_ids: [chosen, second?.id].filter(Boolean).map(String),
+      quantity: aim ? "alkalinity" : "ec",
+      sense: "about",
+      value: aim ? "60" : "120",
+      also: "",
+      most: "",
+      volume: "2",
+      objective: "cost",
+      scarce_id: String(chosen),
+      mind_stock: ["yes"],
+    },
     (v) =>
-      answer(client.POST("/api/water/blend", {
-        body: {
-          water_ids: v.water_ids.map(Number), volume: v.volume, volume_unit: volumeUnit, objective: v.objective, scarce_id: Number(v.scarce_id), mind_stock: v.mind_stock.length > 0,
-          targets: [{ quantity: v.quantity, value: v.value, sense: v.sense }, ...(v.also && v.most ? [{ quantity: v.also, value: v.most, sense: "at most" as const }] : [])],
-        },
-      })),
+      answer(
+        client.POST("/api/water/blend", {
+          body: {
+            water_ids: v.water_ids.map(Number),
+            volume: v.volume,
+            volume_unit: volumeUnit,
+            objective: v.objective,
+            scarce_id: Number(v.scarce_id),
+            mind_stock: v.mind_stock.length > 0,
+            targets: [
+              { quantity: v.quantity, value: v.value, sense: v.sense },
+              ...(v.also && v.most
+                ? [{ quantity: v.also, value: v.most, sense: "at most" as const }]
+                : []),
+            ],
+          },
+        }),
+      ),
     (v) => v.water_ids.length > 1 && v.value !== "" && v.volume !== "",
   )
   const blend = found?.result
@@ -38,36 +68,70 @@ export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen
     <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) minmax(0,1fr)" }} gap="6">
       <Box>
         <Box as="fieldset" mb="2">
-          <Text as="legend" fontSize="sm" mb="1">Waters to blend</Text>
-          <Flex wrap="wrap" columnGap="5">{usable.map((w) => <TickField key={w.id} form={form} name="water_ids" value={String(w.id)} label={`${w.name}, ${figure(Math.round(w.ec25_uS_cm ?? 0), 6)}`} />)}</Flex>
+          <Text as="legend" fontSize="sm" mb="1">
+            Waters to blend
+          </Text>
+          <Flex wrap="wrap" columnGap="5">
+            {usable.map((w) => (
+              <TickField
+                key={w.id}
+                form={form}
+                name="water_ids"
+                value={String(w.id)}
+                label={`${w.name}, ${figure(Math.round(w.ec25_uS_cm ?? 0), 6)}`}
+              />
+            ))}
+          </Flex>
         </Box>
         <Grid templateColumns="repeat(auto-fit, minmax(140px, 1fr))" gap="3">
           <SelectField form={form} name="quantity" label="Wanted" choices={WHAT} />
           <SelectField form={form} name="sense" label="How" choices={["about", "at most"]} />
           <TextField form={form} name="value" label="Target" numeric />
-          <SelectField form={form} name="also" label="And at most" choices={[{ value: "", label: "nothing else" }, ...WHAT.filter((w) => w.value !== values.quantity)]} />
+          <SelectField
+            form={form}
+            name="also"
+            label="And at most"
+            choices={[
+              { value: "", label: "nothing else" },
+              ...WHAT.filter((w) => w.value !== values.quantity),
+            ]}
+          />
           {values.also !== "" && <TextField form={form} name="most" label="At most" numeric />}
           <TextField form={form} name="volume" label="Volume" unit={volumeUnit} numeric />
-          <SelectField form={form} name="objective" label="Aim" choices={[{ value: "cost", label: "least cost" }, { value: "least of the scarce", label: "least of the scarce water" }]} />
-          {values.objective !== "cost" && <SelectField form={form} name="scarce_id" label="Scarce" choices={usable.filter((w) => values.water_ids.includes(String(w.id))).map((w) => ({ value: String(w.id), label: w.name }))} />}
+          <SelectField
+            form={form}
+            name="objective"
+            label="Aim"
+            choices={[
+              { value: "cost", label: "least cost" },
+              { value: "least of the scarce", label: "least of the scarce water" },
+            ]}
+          />
+          {values.objective !== "cost" && (
+            <SelectField
+              form={form}
+              name="scarce_id"
+              label="Scarce"
+              choices={usable
+                .filter((w) => values.water_ids.includes(String(w.id)))
+                .map((w) => ({ value: String(w.id), label: w.name }))}
+            />
+          )}
         </Grid>
         <TickField form={form} name="mind_stock" value="yes" label="Keep to the litres on hand" />
       </Box>
       <Box aria-live="polite">
-        {problem && <Text role="alert" color="state.stop">{problem}</Text>}
-        {!problem && !blend && !refused && <Text color="fg.muted">Choose two waters or more, and a target.</Text>}
+        {problem && (
+          <Text role="alert" color="state.stop">
+            {problem}
+          </Text>
+        )}
+        {!problem && !blend && !refused && (
+          <Text color="fg.muted">Choose two waters or more, and a target.</Text>
+        )}
         {blend && (
           <>
-            {blend.parts.map((p) => (
-              <Flex key={p.name} justify="space-between" py="1.5" borderTopWidth="1px" align="baseline">
-                <Text>{p.name}</Text>
-                <Text fontSize="xl" fontWeight="semibold"><Quantity label={`${p.name} in the blend`} kind="volume" value={p.litres} working={here} /> <Text as="span" fontSize="sm" fontWeight="normal" color="fg.muted">{figure(100 * p.share, 3)} %</Text></Text>
-              </Flex>
-            ))}
-            <Text mt="3">Expect <b><Quantity label="EC of the blend" kind="ec" value={blend.ec25_uS_cm} working={here} /></b>; a straight line would say {figure(Math.round(blend.straight_line_ec_uS_cm), 6)}.</Text>
-            <Box my="2"><Rail value={blend.ec25_uS_cm} label={`The blend at ${figure(Math.round(blend.ec25_uS_cm), 6)} µS/cm on the rail`} /></Box>
-            <Text>Alkalinity <Quantity label="Alkalinity of the blend" unit="mg/L CaCO3" value={blend.alkalinity_mg_L_CaCO3} working={here} none="not known" />, hardness <Quantity label="Hardness of the blend" unit="mg/L CaCO3" value={blend.hardness_mg_L_CaCO3} working={here} none="not known" />.</Text>
-            <Text>Cost <Quantity label="Cost of the blend" value={blend.cost} unit="for this volume" working={here} none="not known: a price is missing" />.</Text>
+            <BlendAnswer blend={blend} here={here} />
           </>
         )}
       </Box>

@@ -12,8 +12,15 @@ import type { ToolId } from "./toolList"
 
 type Props = { page: Schemas["WaterPage"]; chosen: number }
 const PANELS: Record<ToolId, React.ComponentType<Props>> = {
-  blend: BlendTool, share: ShareTool, membrane: MembraneTool, chlorine: ChlorineTool, alkalinity: AlkalinityTool, boil: BoilTool,
-  meters: Meters, reports: Reports, inbox: Inbox,
+  blend: BlendTool,
+  share: ShareTool,
+  membrane: MembraneTool,
+  chlorine: ChlorineTool,
+  alkalinity: AlkalinityTool,
+  boil: BoilTool,
+  meters: Meters,
+  reports: Reports,
+  inbox: Inbox,
 }
 
 /** The open tool; it starts anew for another water. */

@@ -1,0 +1,33 @@
+import { Box, Button, Text } from "@chakra-ui/react"
+import { useQuery } from "@tanstack/react-query"
+import type { Schemas } from "../../api/client"
+import { waterQuery } from "../../api/queries"
+import { PourPanel } from "./PourPanel"
+
+/** A pour of plain water at this pot. */
+export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose: () => void }) {
+  const { row } = page
+  const water = useQuery(waterQuery).data?.waters.find((w) => w.ec25_uS_cm !== null)
+  return (
+    <Box mb="4">
+      {water ? (
+        <PourPanel
+          pots={[{ id: row.id, code: row.code, name: row.name, volume_L: row.volume_L }]}
+          chosen={[row.id]}
+          today={page.today}
+          source={{ kind: "water", id: water.id, name: water.name }}
+        />
+      ) : (
+        <Text>Enter a water’s reading first.</Text>
+      )}
+      {water && (
+        <Text fontSize="sm" color="fg.muted" mt="1">
+          Pours {water.name}, nothing added. A feed is poured from its can at the Mix station.
+        </Text>
+      )}
+      <Button variant="outline" mt="2" data-back onClick={onClose}>
+        Close
+      </Button>
+    </Box>
+  )
+}

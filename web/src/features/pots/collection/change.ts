@@ -1,0 +1,22 @@
+import { type Schemas } from "../../../api/client"
+
+export type Change = Schemas["PotChange"]
+
+export type Values = {
+  code: string
+  name: string
+  place: string
+  spot: string
+  volume: string
+  top_cm: string
+  height_cm: string
+  medium_id: string
+  medium_since: string
+  medium_charged: string
+  drainage: string
+  route: string
+  interval_days: string
+  isolated: string
+  add_tags: string
+  remove_tags: string
+}

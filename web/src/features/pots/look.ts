@@ -1,0 +1,28 @@
+import type { Schemas } from "../../api/client"
+
+type Mark = NonNullable<Schemas["LookIn"]["marks"]>[number]
+
+export type Values = {
+  on: string
+  leaves_count: string
+  newest_leaf: string
+  new_leaf: boolean
+  new_growth: boolean
+  growth_stopped: boolean
+  spike: boolean
+  root: string
+  roots: "" | "yes" | "no"
+  marks: Mark[]
+  none: boolean
+  note: string
+}
+
+export const WORDS: Record<string, string> = {
+  tip: "brown tip",
+  rim: "brown rim",
+  spot: "spots",
+  "yellow oldest": "oldest leaf yellow",
+  crust: "white crust",
+  limp: "limp leaves",
+  rot: "rot",
+}

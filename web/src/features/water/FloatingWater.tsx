@@ -1,0 +1,68 @@
+import type { Placed } from "./waterlineLayout"
+import type { Schemas } from "../../api/client"
+import { saltColour } from "../../app/ramp"
+import { ago, figure } from "../../ui/format"
+
+/** A water on the surface, at its conductivity. */
+export function FloatingWater({
+  w,
+  a,
+  y,
+  line,
+  from,
+  to,
+  surface,
+  label,
+  chosen,
+  onChoose,
+}: {
+  w: Schemas["WaterOut"]
+  a: Placed
+  y: number
+  line: number
+  from: number
+  to: number
+  surface: number
+  label: { x: number; textAnchor: "start" | "middle" | "end" }
+  chosen: boolean
+  onChoose: (id: number) => void
+}) {
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-pressed={chosen}
+      style={{ cursor: "pointer" }}
+      onClick={() => onChoose(w.id)}
+      onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && onChoose(w.id)}
+    >
+      <desc>{`µS/cm at 25 °C; ${w.amounts}`}</desc>
+      <line x1={a.x} x2={a.x} y1={y + 12} y2={surface} stroke="currentColor" strokeWidth="1.4" />
+      <path
+        d={`M${a.x - 13} ${y} h26 l-4 16 h-18 z`}
+        fill={saltColour(w.ec25_uS_cm ?? 0)}
+        stroke="currentColor"
+        strokeWidth={chosen ? 2.6 : 1.4}
+      />
+      <line
+        x1={from}
+        x2={to}
+        y1={surface - 2}
+        y2={surface - 2}
+        stroke="currentColor"
+        strokeWidth="4"
+      />
+      <text style={{ fontSize: 13, fontWeight: 600 }} {...label} y={line} fill="currentColor">
+        {w.name} {figure(Math.round(w.ec25_uS_cm ?? 0), 6)}
+      </text>
+      <text
+        style={{ fontSize: 11.5 }}
+        {...label}
+        y={line + 14}
+        fill="var(--chakra-colors-fg-muted)"
+      >
+        {w.age_days === null ? "" : ago(w.age_days)}
+      </text>
+    </g>
+  )
+}

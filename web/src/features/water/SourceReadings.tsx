@@ -1,0 +1,64 @@
+import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import type { Schemas } from "../../api/client"
+import { day, figure } from "../../ui/format"
+import { useNotice } from "../../ui/noticeContext"
+import { Quantity } from "../../ui/Quantity"
+import { useUndo } from "../../ui/useUndo"
+type Props = { water: Schemas["WaterOut"]; today: string }
+
+export function Readings({ water, today }: Props) {
+  const undo = useUndo()
+  const notice = useNotice()
+  return (
+    <Box as="ul" listStyleType="none" mt="2" fontSize="sm">
+      {water.history.slice(0, 4).map((r) => (
+        <Flex
+          as="li"
+          key={r.id}
+          justify="space-between"
+          align="center"
+          py="1"
+          borderTopWidth="1px"
+          gap="3"
+          wrap="wrap"
+        >
+          <span>{day(r.on, today)}</span>
+          <Text as="span" color="fg.muted">
+            {r.origin === "pen" ? "pen: " : r.origin === "inbox" ? "logger: " : ""}
+            {r.value} {r.unit}
+            {r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}
+            {r.temperature_C !== null ? ` at ${figure(r.temperature_C)} °C` : ""}
+          </Text>
+          <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
+          <Button
+            size="xs"
+            variant="outline"
+            minH="32px"
+            aria-label={`Take back the reading of ${day(r.on)}`}
+            onClick={() => {
+              undo("reading", r.id)
+              notice({ text: "Reading taken back.", undo: () => undo("reading", r.id, true) })
+            }}
+          >
+            Take back
+          </Button>
+        </Flex>
+      ))}
+    </Box>
+  )
+}
+
+export function Refused({ reading }: { reading: Schemas["ReadingOut"] }) {
+  return (
+    <Box role="note" bg="bg.inset" borderRadius="md" p="3" my="2">
+      <Text>
+        <b>{reading.value} ppm, scale not known.</b> Nothing is computed from it. It could be:
+      </Text>
+      {Object.entries(reading.possible_uS_cm).map(([scale, ec]) => (
+        <Text key={scale}>
+          {figure(Math.round(ec), 6)} µS/cm on the {scale} scale
+        </Text>
+      ))}
+    </Box>
+  )
+}
