@@ -29,14 +29,12 @@ export default ts.config(
     plugins: { boundaries },
     settings: {
       "import/resolver": { node: { extensions: [".ts", ".tsx"] } },
+      "boundaries/ignore": ["src/**/*.test.*", "src/testing/**"],
       "boundaries/elements": [
-        { type: "test", pattern: "src/**/*.test.{ts,tsx}", partialMatch: false },
         { type: "api", pattern: "src/api" },
-        { type: "theme", pattern: "src/app/(theme|ramp)*", partialMatch: false },
         { type: "app", pattern: "src/app" },
         { type: "ui", pattern: "src/ui" },
         { type: "station", pattern: "src/features/*" },
-        { type: "testing", pattern: "src/testing" },
       ],
     },
     rules: {
@@ -46,12 +44,9 @@ export default ts.config(
           default: "disallow",
           policies: [
             from("api", "api"),
-            from("theme", "theme", "api"),
-            from("ui", "ui", "api", "theme", "app"),
-            from("station", "station", "ui", "api", "theme", "app"),
-            from("app", "app", "theme", "ui", "api", "station"),
-            from("test", "test", "testing", "app", "theme", "ui", "api", "station"),
-            from("testing", "testing", "app", "theme", "ui", "api", "station"),
+            from("ui", "ui", "api", "app"),
+            from("station", "station", "ui", "api", "app"),
+            from("app", "app", "ui", "api", "station"),
           ],
         },
       ],
