@@ -26,7 +26,7 @@ def _big_collection(path: Path) -> Any:
     from sqlalchemy import insert
 
     from fenwa.api.app import create_app, prepare_store
-    from fenwa.demo.scenario import POTS
+    from fenwa.demo.scenario_pots import POTS
     from fenwa.store import models
     from fenwa.store.session import Store
 

@@ -2,7 +2,8 @@
 
 import pytest
 
-from fenwa.core.care.pattern import DAYS_A_MONTH, Pattern, every_nth, feeds_a_month
+from fenwa.core.care.pattern import Pattern, every_nth, feeds_a_month
+from fenwa.core.constants import DAYS_A_MONTH
 from tests.conftest import Client, pot, pour
 
 
@@ -56,3 +57,19 @@ def test_schools_are_compared_in_the_pots_own_mixed_medium_and_interval(kept: Cl
     mixed = kept.made("/api/mix/schools/load", body)
     plain = kept.made("/api/mix/schools/load", {**body, "pot_id": 3})
     assert mixed != plain
+
+
+def test_a_can_for_chosen_pots_is_as_large_as_the_rounds_own(kept: Client) -> None:
+    """The desk summed the pours alone, the round adds a twentieth: two answers to one question."""
+    kept.made("/api/pots", pot(code="P-02"))
+    (can,) = kept.get("/api/round")["plan"]["cans"]
+    asked = kept.send("/api/mix/pots", {"pot_ids": [p["pot_id"] for p in can["pots"]]}).json()
+    assert len(can["pots"]) == 2
+    assert asked["volume_L"] == can["volume_L"]
+    poured = sum(p["amount_mL"] for p in can["pots"]) / 1000
+    assert asked["volume_L"] > poured
+    assert kept.send("/api/mix/pots", {"pot_ids": []}).json() == {
+        "volume_L": 0.0,
+        "strictest": "",
+        "ceiling_uS_cm": None,
+    }

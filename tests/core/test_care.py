@@ -70,7 +70,7 @@ def test_every_school_gives_a_phase_the_kind_knows_with_a_reason(kind: str, on: 
 
 def test_your_word_rules_until_the_season_turns() -> None:
     rest = get_profile("dendrobium_deciduous").rest
-    word = Seen("active", TODAY - 3 * DAY)
+    word = Seen(noted="active", noted_on=TODAY - 3 * DAY)
     assert phase_of(rest, "calendar", word, TODAY, "north").by == "your note"
     assert phase_of(rest, "calendar", replace(word, noted_on=TODAY - 60 * DAY), TODAY, "north").phase == "dormant"
     assert phase_of(rest, "noted", replace(word, noted="rest"), TODAY, "north").phase == "rest"

@@ -41,7 +41,17 @@ def day_of(
     log, place = log or LogFacts(), place or PlaceFacts()
     chosen = Chosen(schools()[school] if school else None, phase_by=InForce(told_by, "own"))
     found = phase_on(log, place, pot, profile, told_by, TODAY)
-    return pot_day(pot, log, place, profile, spec, chosen, Predicted(reading, reading, reading), found, TODAY)
+    return pot_day(
+        kept=pot,
+        log=log,
+        place=place,
+        profile=profile,
+        spec=spec,
+        chosen=chosen,
+        predicted=Predicted(reading, reading, reading),
+        found=found,
+        today=TODAY,
+    )
 
 
 # ---- the log
@@ -56,9 +66,9 @@ def test_the_facts_of_a_log_by_hand() -> None:
         LoggedPour(ago(3), "feed", "leaf spray", 0.01, 300),
     ]
     looks = [
-        LoggedLook(ago(40), ("crust",)),
-        LoggedLook(ago(10), ("limp",), new_leaf=True, root_cm=3, newest_leaf_mm=90),
-        LoggedLook(ago(5), leaves_count=6),
+        LoggedLook(on=ago(40), marks=("crust",)),
+        LoggedLook(on=ago(10), marks=("limp",), new_leaf=True, root_cm=3, newest_leaf_mm=90),
+        LoggedLook(on=ago(5), leaves_count=6),
     ]
     f = facts_of_log(pours, looks, [LoggedPhase("active", ago(200)), LoggedPhase("slowing", ago(30))], (ago(9), 310.0))
     assert (f.feeds_since_plain, f.plains_since_feed, f.last_feed_on) == (2, 0, ago(9))
@@ -71,17 +81,17 @@ def test_the_facts_of_a_log_by_hand() -> None:
 
 
 def test_a_look_without_looking_for_marks_does_not_end_what_was_seen() -> None:
-    limp = [LoggedLook(ago(6), ("limp",)), LoggedLook(ago(2), marks_looked_for=False, leaves_count=4)]
+    limp = [LoggedLook(on=ago(6), marks=("limp",)), LoggedLook(on=ago(2), marks_looked_for=False, leaves_count=4)]
     assert facts_of_log([], limp, []).limp_on == ago(6)
-    assert facts_of_log([], [*limp, LoggedLook(ago(1))], []).limp_on is None
+    assert facts_of_log([], [*limp, LoggedLook(on=ago(1))], []).limp_on is None
 
 
 def test_roots_said_dead_work_again_after_a_new_leaf_or_tip() -> None:
-    said = LoggedLook(ago(20), roots_working=False)
+    said = LoggedLook(on=ago(20), roots_working=False)
     assert facts_of_log([], [said], []).roots_working is False
-    assert facts_of_log([], [said, LoggedLook(ago(5), new_leaf=True)], []).roots_working is True
-    assert facts_of_log([], [said, LoggedLook(ago(5), root_cm=1.0)], []).roots_working is False
-    assert facts_of_log([], [said, LoggedLook(ago(5), root_cm=2.0)], []).roots_working is True
+    assert facts_of_log([], [said, LoggedLook(on=ago(5), new_leaf=True)], []).roots_working is True
+    assert facts_of_log([], [said, LoggedLook(on=ago(5), root_cm=1.0)], []).roots_working is False
+    assert facts_of_log([], [said, LoggedLook(on=ago(5), root_cm=2.0)], []).roots_working is True
 
 
 # ---- limits
@@ -189,7 +199,7 @@ def test_whatever_the_log_says_the_job_keeps_to_its_holds_and_limits(
     phase: str,
     reading: float | None,
 ) -> None:
-    look = LoggedLook(ago(2), tuple(sorted(marks)))
+    look = LoggedLook(on=ago(2), marks=tuple(sorted(marks)))
     pours = [LoggedPour(ago(fed), "feed", "top", 0.2, 300), LoggedPour(ago(last), "plain", "top", 0.2, 30)]
     log = facts_of_log(sorted(pours, key=lambda p: p.on), [look], [LoggedPhase(phase, ago(20))])  # type: ignore[arg-type]
     d = day_of(kind, log, school, PlaceFacts(hemisphere=half), reading, told)  # type: ignore[arg-type]

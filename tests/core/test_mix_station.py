@@ -569,7 +569,24 @@ def test_schools_are_whole_and_prills_follow_warmth() -> None:
     assert released_share(60, 180, 21) == pytest.approx(0.320, abs=0.002)
     with pytest.raises(InputError, match="5 waterings with feed out of 4 cannot be"):
         school_load(
-            school=School("x", "x", "", "", "", "", 50, 30, 60, 4, 5, "root", "judgement", "M", "x"), pot=SchoolPot()
+            school=School(
+                id="x",
+                name="x",
+                group="",
+                definition="",
+                in_favour="",
+                against="",
+                n_mg_L=50,
+                n_low_mg_L=30,
+                n_high_mg_L=60,
+                cycle=4,
+                feeds=5,
+                route="root",
+                source="judgement",
+                confidence="M",
+                checked_by="x",
+            ),
+            pot=SchoolPot(),
         )
 
 

@@ -130,7 +130,19 @@ def test_a_pour_over_a_limit_needs_a_word() -> None:
 
 
 def test_known_bad_water_is_not_given_and_an_unmeasured_one_is() -> None:
-    verdict = WaterVerdict("within", "", 200, 5, 100, False, "unknown", "", "", ())
+    verdict = WaterVerdict(
+        amount="within",
+        amount_line="",
+        margin_line="",
+        limit_uS_cm=200,
+        margin_uS_cm=5,
+        headroom_uS_cm=100,
+        short_term_only=False,
+        kind="unknown",
+        kind_line="",
+        limiting="",
+        kinds=(),
+    )
     assert may_be_given(verdict)
     assert not may_be_given(replace(verdict, kind="known bad"))
     assert not may_be_given(replace(verdict, amount="over"))
@@ -154,7 +166,17 @@ def test_a_school_never_lifts_a_phase_above_its_most() -> None:
             most = row.n_ceiling_mg_L if row.n_ceiling_mg_L is not None else row.n_ideal_mg_L[1]
             assert d.nitrogen_range[1] <= max(most, row.n_ideal_mg_L[1])
             assert (
-                pot_day(d.kept, d.log, d.place, d.profile, d.spec, Chosen(), Predicted(), d.found, TODAY).nitrogen_range
+                pot_day(
+                    kept=d.kept,
+                    log=d.log,
+                    place=d.place,
+                    profile=d.profile,
+                    spec=d.spec,
+                    chosen=Chosen(),
+                    predicted=Predicted(),
+                    found=d.found,
+                    today=TODAY,
+                ).nitrogen_range
                 == row.n_ideal_mg_L
             )
 
@@ -174,7 +196,17 @@ def test_a_growers_own_strong_spray_stays_under_the_kinds_cap() -> None:
     d = day_of("pinguicula_mexican", school="leaf_in_the_morning")
     opted = next(o for o in d.profile.opt_in if o.route == "leaf spray")
     strong = replace(schools()["leaf_in_the_morning"], n_mg_L=10 * opted.n_max_mg_L)
-    again = pot_day(d.kept, d.log, d.place, d.profile, d.spec, Chosen(strong), Predicted(), d.found, TODAY)
+    again = pot_day(
+        kept=d.kept,
+        log=d.log,
+        place=d.place,
+        profile=d.profile,
+        spec=d.spec,
+        chosen=Chosen(strong),
+        predicted=Predicted(),
+        found=d.found,
+        today=TODAY,
+    )
     assert round_pot(again, (1,), 20.0).spray_n_mg_L == opted.n_max_mg_L
 
 

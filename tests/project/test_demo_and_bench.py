@@ -18,7 +18,8 @@ from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import Rhythm, forecast
 from fenwa.core.pot.specification import Medium, PotSpec, members_of
 from fenwa.demo.database import fill_if_stale
-from fenwa.demo.scenario import POTS, WATERS
+from fenwa.demo.scenario import WATERS
+from fenwa.demo.scenario_pots import POTS
 from fenwa.store.session import Store
 from tests.conftest import Client
 

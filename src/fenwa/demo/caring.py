@@ -7,7 +7,7 @@ from math import cos, pi
 
 from sqlalchemy.orm import Session
 
-from fenwa.demo.scenario import GARDEN, ROOM
+from fenwa.demo.scenario_pots import GARDEN, ROOM
 from fenwa.store import models
 
 CLIMATE_EVERY_DAYS = 9

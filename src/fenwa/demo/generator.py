@@ -23,7 +23,8 @@ from fenwa.core.working import Computed
 from fenwa.demo.caring import furnish_care
 from fenwa.demo.furnishing import furnish
 from fenwa.demo.mixing import furnish_mix
-from fenwa.demo.scenario import GARDEN, POTS, ROOM, WATERS, DemoPot
+from fenwa.demo.scenario import WATERS
+from fenwa.demo.scenario_pots import GARDEN, POTS, ROOM, DemoPot
 from fenwa.store import models
 from fenwa.store.summary import refresh
 
@@ -32,7 +33,7 @@ SEED = 20_262
 FEED = "balanced_13_3_15_ca_mg"
 
 
-@dataclass
+@dataclass(kw_only=True)
 class _Story:
     """What is shared while the log grows."""
 
@@ -63,7 +64,17 @@ def seed(session: Session, today: date) -> None:
     session.flush()
     cistern = _read_waters(session, today, rng, waters, pen)
     furnish(session, today, waters, pen)
-    story = _Story(session, today, rng, waters, cistern, products, {}, {}, {})
+    story = _Story(
+        session=session,
+        today=today,
+        rng=rng,
+        waters=waters,
+        cistern=cistern,
+        products=products,
+        version={},
+        doses={},
+        cans={},
+    )
     for order, p in enumerate(POTS):
         _grow(story, p, places[p.place], order)
     session.flush()

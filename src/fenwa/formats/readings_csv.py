@@ -19,7 +19,7 @@ OWN = ("value", "unit", "scale", "temperature (°C)", "compensated", "note")
 _YES, _NO = ("yes", "true", "1", ""), ("no", "false", "0")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReadingRow:
     """A reading from a file. ``value`` is None when only other quantities were tested."""
 
@@ -110,16 +110,16 @@ def _reading(row: Row, columns: dict[str, tuple[str, str]], today: date) -> Read
     if value is None and not amounts:
         raise refuse(row.line, "value", "is empty, and nothing else was measured. Enter one of them.")
     return ReadingRow(
-        row.line,
-        unsafe(cell("water")),
-        read_day(cell("date"), row.line, "date", today),
-        value,
-        unit,
-        scale,
-        number("temperature (°C)", "Temperature"),
-        compensated in _YES,
-        unsafe(cell("note")),
-        amounts,
+        line=row.line,
+        water=unsafe(cell("water")),
+        on=read_day(cell("date"), row.line, "date", today),
+        value=value,
+        unit=unit,
+        scale=scale,
+        temperature_C=number("temperature (°C)", "Temperature"),
+        compensated=compensated in _YES,
+        note=unsafe(cell("note")),
+        amounts=amounts,
     )
 
 

@@ -93,16 +93,16 @@ class CareRows:
         probed = probed if probed is not None and probed.probe_id == pot.probe_id else None
         moist, roots, droop = of.get("moist"), of.get("roots"), of.get("droops")
         return Felt(
-            left_share,
-            weighed[-1].on if weighed and left_share is not None else None,
-            probed.probe_value if probed else None,
-            probed.on if probed else None,
-            moist.moist if moist else None,  # type: ignore[arg-type]
-            moist.on if moist else None,
-            roots.roots if roots else None,  # type: ignore[arg-type]
-            roots.on if roots else None,
-            droop.droops if droop else None,
-            droop.on if droop else None,
+            left_share=left_share,
+            weighed_on=weighed[-1].on if weighed and left_share is not None else None,
+            probe_value=probed.probe_value if probed else None,
+            probed_on=probed.on if probed else None,
+            moist=moist.moist if moist else None,  # type: ignore[arg-type]
+            moist_on=moist.on if moist else None,
+            roots=roots.roots if roots else None,  # type: ignore[arg-type]
+            roots_on=roots.on if roots else None,
+            droops=droop.droops if droop else None,
+            droop_on=droop.on if droop else None,
         )
 
     def profile(self, profile_id: str, plant_id: int) -> Profile:

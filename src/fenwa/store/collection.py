@@ -107,7 +107,17 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
     readings = _predicted([data for _, data, _ in rows], specs, today)
     out = []
     for i, (pot, _, mine) in enumerate(rows):
-        day = pot_day(pots[i], logs[i], where[i], kinds[i], specs[i], chosen[i], readings[i], found[i], today)
+        day = pot_day(
+            kept=pots[i],
+            log=logs[i],
+            place=where[i],
+            profile=kinds[i],
+            spec=specs[i],
+            chosen=chosen[i],
+            predicted=readings[i],
+            found=found[i],
+            today=today,
+        )
         own = any(care.is_own(x.profile_id, x.id) for x in mine)
         out.append(PotToday(pot, mine[0], tuple(mine), care.places[pot.place_id], own, day))
     return out

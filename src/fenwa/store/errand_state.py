@@ -49,7 +49,7 @@ def _errands_due(
             )
         )
     )
-    said = [_said(e) for e in events]
+    said = [_said(e=e) for e in events]
     rinsed = rinsed_on(said)
     found = errands([facts_of(p, care, rinsed.get(p.pot.id)) for p in pots], _things(session, waters, today), until)
     return still_asked(found, said, today)
@@ -69,24 +69,24 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
     """A pot's dates."""
     again, prills = care.look_again.get(p.pot.id), care.prills.get(p.pot.id)
     return PotFacts(
-        p.pot.id,
-        p.pot.code,
-        p.name,
-        p.pot.drainage == "drains",
-        p.pot.route,
-        p.profile.flush.from_above,
-        p.profile.flush.cadence_days,
-        p.plant.arrived_on or p.log.kept_since,
-        p.log.last_flush_on,
-        p.pot.isolated,
-        p.pot.isolated_since or p.plant.arrived_on,
-        again.look_again_on if again else None,
-        again.why if again else "",
-        prills.until if prills else None,
-        p.pot.medium_since,
-        media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None,
-        p.phase == "dormant",
-        rinsed_on,
+        id=p.pot.id,
+        code=p.pot.code,
+        name=p.name,
+        drains=p.pot.drainage == "drains",
+        route=p.pot.route,
+        from_above=p.profile.flush.from_above,
+        cadence_days=p.profile.flush.cadence_days,
+        kept_since=p.plant.arrived_on or p.log.kept_since,
+        last_flush_on=p.log.last_flush_on,
+        isolated=p.pot.isolated,
+        isolated_since=p.pot.isolated_since or p.plant.arrived_on,
+        look_again_on=again.look_again_on if again else None,
+        look_again_for=again.why if again else "",
+        prill_until=prills.until if prills else None,
+        medium_since=p.pot.medium_since,
+        medium_life_months=media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None,
+        dormant=p.phase == "dormant",
+        rinsed_on=rinsed_on,
     )
 
 

@@ -167,7 +167,23 @@ def schools_in_force(session: Session) -> list[SchoolInForce]:
             if copy
             else SchoolInForce(school, False, None)
         )
-    blank = School("", "", "own", "", "", "", 0.0, 0.0, 0.0, 1, 0, "root", "judgement", "L", "the grower")
+    blank = School(
+        id="",
+        name="",
+        group="own",
+        definition="",
+        in_favour="",
+        against="",
+        n_mg_L=0.0,
+        n_low_mg_L=0.0,
+        n_high_mg_L=0.0,
+        cycle=1,
+        feeds=0,
+        route="root",
+        source="judgement",
+        confidence="L",
+        checked_by="the grower",
+    )
     out += [
         SchoolInForce(replace(_with(blank, c.name, c.figures), id=c.school_id), True, c.id) for c in copies.values()
     ]

@@ -195,15 +195,15 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date) -> Folded | None:
 def as_logged(x: Look) -> LoggedLook:
     """One stored look as the core reads it."""
     return LoggedLook(
-        x.on,
-        tuple(x.marks),
-        x.marks_looked_for,
-        x.new_leaf,
-        x.new_growth,
-        x.growth_stopped,
-        x.spike,
-        x.root_cm,
-        x.roots_working,
-        x.leaves_count,
-        x.newest_leaf_mm,
+        on=x.on,
+        marks=tuple(x.marks),
+        marks_looked_for=x.marks_looked_for,
+        new_leaf=x.new_leaf,
+        new_growth=x.new_growth,
+        growth_stopped=x.growth_stopped,
+        spike=x.spike,
+        root_cm=x.root_cm,
+        roots_working=x.roots_working,
+        leaves_count=x.leaves_count,
+        newest_leaf_mm=x.newest_leaf_mm,
     )

@@ -27,6 +27,11 @@ export const mixQuery = queryOptions({
   queryKey: ["mix"],
   queryFn: () => answer(client.GET("/api/mix")),
 })
+export const forPotsQuery = (pot_ids: number[]) =>
+  queryOptions({
+    queryKey: ["mix", "pots", pot_ids],
+    queryFn: () => answer(client.POST("/api/mix/pots", { body: { pot_ids } })),
+  })
 export const shelfQuery = queryOptions({
   queryKey: ["shelf"],
   queryFn: () => answer(client.GET("/api/shelf")),

@@ -114,6 +114,7 @@ export const ROW: Schemas["PotRow"] = {
   ideal_low_uS_cm: 150,
   ideal_high_uS_cm: 400,
   ceiling_uS_cm: 600,
+  over_ceiling: false,
   measured_uS_cm: 650,
   measured_on: "2026-10-06",
   last_pour_on: "2026-11-19",

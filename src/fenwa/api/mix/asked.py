@@ -16,6 +16,7 @@ from fenwa.core.errors import Underspecified
 from fenwa.core.mix.asked_dose import Dose
 from fenwa.core.mix.dose import dose
 from fenwa.core.mix.feed import Feed, ProductSlope
+from fenwa.core.mix.headroom import PotCeiling, strictest
 from fenwa.core.mix.school import FeedRoute
 from fenwa.core.mix.strength import StrengthMode, read_strength
 from fenwa.core.units import to_canonical
@@ -93,15 +94,11 @@ def base_of(session: Session, body: DoseIn, today: date) -> BaseWater:
     return blended([(_base(session, waters, part.water_id), part.share) for part in body.blend])
 
 
-def strictest(pots: list[PotToday]) -> PotToday | None:
-    """The pot with the lowest feed ceiling."""
-    limited = [p for p in pots if p.feed_ceiling_uS_cm is not None]
-    return min(limited, key=lambda p: p.feed_ceiling_uS_cm or 0.0) if limited else None
-
-
-def named(p: PotToday) -> str:
-    """A pot as a sentence names it."""
-    return f"{p.pot.code} {p.name}"
+def ceilings_of(pots: list[PotToday]) -> list[PotCeiling]:
+    """The pots that limit a feed, as sentences name them."""
+    return [
+        PotCeiling(f"{p.pot.code} {p.name}", p.feed_ceiling_uS_cm) for p in pots if p.feed_ceiling_uS_cm is not None
+    ]
 
 
 def feeds_of(session: Session, also: list[AlsoIn]) -> list[Feed]:
@@ -133,7 +130,7 @@ class Asked:
     def work_out(self) -> tuple[Computed[Dose], str, float]:
         """The dose, the echo of how its strength was named, and that strength as a number."""
         value, echo = read_strength(self.body.strength, self.body.value)
-        pot = strictest(self.pots)
+        pot = strictest(ceilings_of(self.pots))
         computed = dose(
             label=self.label,
             base=self.base,
@@ -143,8 +140,8 @@ class Asked:
             element=self.body.element,
             also=self.also,
             slope=self.slope.result if self.slope else None,
-            ceiling_uS_cm=pot.feed_ceiling_uS_cm if pot else None,
-            ceiling_of=named(pot) if pot else "",
+            ceiling_uS_cm=pot.ceiling_uS_cm if pot else None,
+            ceiling_of=pot.name if pot else "",
             scale_step_g=self.settings.scale_step_g,
             syringe_step_mL=self.settings.syringe_step_mL,
         )

@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
-from fenwa.api.mix.asked import Asked, DoseIn, base_of, litres, named, strictest, water_base
+from fenwa.api.mix.asked import Asked, DoseIn, base_of, ceilings_of, litres, water_base
 from fenwa.api.mix.recipes import also_rows, keep_version
 from fenwa.api.mix.shown import BatchOut, cans_out, newest_cans_out
 from fenwa.api.typed import Typed, TypedOrNone
@@ -20,6 +20,7 @@ from fenwa.api.writing import Reading, Today, Writing, get_row, stored_working
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
+from fenwa.core.mix.headroom import strictest
 from fenwa.core.mix.label import label_from
 from fenwa.core.mix.recipe import own_name
 from fenwa.core.mix.rescue import Rescue, batch_rescue
@@ -75,9 +76,9 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
         row.predicted_uS_cm, row.predicted_low_uS_cm = d.ec_total_uS_cm, d.ec_low_uS_cm
         row.predicted_high_uS_cm, row.working = d.ec_high_uS_cm, asdict(computed.working)
         row.model_added_uS_cm = d.model_added_uS_cm
-        pot = strictest(asked.pots)
+        pot = strictest(ceilings_of(asked.pots))
         if pot is not None:
-            row.ceiling_uS_cm, row.ceiling_of = pot.feed_ceiling_uS_cm, named(pot)
+            row.ceiling_uS_cm, row.ceiling_of = pot.ceiling_uS_cm, pot.name
     session.add(row)
     session.flush()
     return row

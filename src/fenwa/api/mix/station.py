@@ -10,7 +10,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from fenwa.api.mix.asked import Asked, DoseIn, named
+from fenwa.api.mix.asked import Asked, DoseIn, ceilings_of
 from fenwa.api.mix.recipes import keep_version
 from fenwa.api.mix.shown import BatchOut, ProductOut, VesselOut, newest_cans_out, product_out, vessel_out
 from fenwa.api.writing import Reading, Stored, Today, Writing, ready
@@ -19,15 +19,16 @@ from fenwa.core.mix.acidity import Tendency, acid_base_tendency
 from fenwa.core.mix.asked_dose import Dose
 from fenwa.core.mix.bench import BenchStep, bench_list
 from fenwa.core.mix.calcium import CalciumLift, calcium_lift, lifts_calcium
+from fenwa.core.mix.can import FIRST_CAN_L, litres_for
 from fenwa.core.mix.clear import Clarity, precipitation_check
 from fenwa.core.mix.cost import CostAndStock, cost_and_stock
 from fenwa.core.mix.feed import Feed, ProductSlope, elements_of
-from fenwa.core.mix.headroom import Headroom, PotCeiling, headroom
+from fenwa.core.mix.headroom import Headroom, headroom, strictest
 from fenwa.core.mix.label import density_of
 from fenwa.core.mix.recipe import own_name
 from fenwa.core.mix.school import School
 from fenwa.core.mix.spoon import in_measures
-from fenwa.core.mix.strength import ambiguity_of
+from fenwa.core.mix.strength import FIRST_ELEMENT, FIRST_N_mg_L, StrengthMode, ambiguity_of
 from fenwa.core.water.kinds import WaterKind, composition_of, is_thin
 from fenwa.core.working import Computed
 from fenwa.store.collection import pots_today
@@ -88,6 +89,29 @@ class RecipeOut(BaseModel):
     named: bool
 
 
+class ForPotsIn(BaseModel):
+    """Pots chosen for a can."""
+
+    pot_ids: list[int]
+
+
+class ForPots(BaseModel):
+    """A can for them: litres, the same that a round would mix, and the pot that takes the weakest feed. [L, µS/cm]"""
+
+    volume_L: float
+    strictest: str
+    ceiling_uS_cm: float | None
+
+
+class Start(BaseModel):
+    """A can before anything is chosen. [L]"""
+
+    strength: StrengthMode
+    value: float
+    element: str
+    volume_L: float
+
+
 class SchoolOut(BaseModel):
     """A school with its figures, and whether they are the grower's own."""
 
@@ -101,6 +125,7 @@ class MixPage(BaseModel):
 
     today: date
     usual_product_id: int | None
+    start: Start
     products: list[ProductOut]
     waters: list[MixWater]
     pots: list[MixPot]
@@ -117,6 +142,7 @@ def mix_page(session: Reading, today: Today) -> Response:
     page = MixPage(
         today=today,
         usual_product_id=usual.id if usual else None,
+        start=Start(strength="nitrogen", value=FIRST_N_mg_L, element=FIRST_ELEMENT, volume_L=FIRST_CAN_L),
         products=[product_out(p) for p in open_products(session)],
         waters=[
             MixWater(
@@ -135,6 +161,18 @@ def mix_page(session: Reading, today: Today) -> Response:
         schools=[SchoolOut(school=s.school, edited=s.edited, copy_id=s.copy_id) for s in schools_in_force(session)],
     )
     return ready(page)
+
+
+@router.post("/mix/pots")
+def for_pots(body: ForPotsIn, session: Reading, today: Today) -> ForPots:
+    """How large a can for these pots is, and which of them limits its strength."""
+    pots = pots_today(session, today, set(body.pot_ids))
+    weakest = strictest(ceilings_of(pots))
+    return ForPots(
+        volume_L=litres_for(p.volume_L for p in pots),
+        strictest=weakest.name if weakest else "",
+        ceiling_uS_cm=weakest.ceiling_uS_cm if weakest else None,
+    )
 
 
 @lru_cache(maxsize=8192)
@@ -235,7 +273,7 @@ def preview_dose(body: DoseIn, session: Reading, today: Today) -> Computed[Dose]
 
 
 def _headroom(asked: Asked) -> tuple[Computed[Headroom] | None, str]:
-    limited = [PotCeiling(named(p), p.feed_ceiling_uS_cm) for p in asked.pots if p.feed_ceiling_uS_cm is not None]
+    limited = ceilings_of(asked.pots)
     if not limited:
         return None, ""
     try:

@@ -40,6 +40,7 @@ class PotRow(BaseModel):
     ideal_low_uS_cm: float
     ideal_high_uS_cm: float
     ceiling_uS_cm: float
+    over_ceiling: bool
     measured_uS_cm: float | None
     measured_on: date | None
     last_pour_on: date | None
@@ -97,6 +98,7 @@ def pot_row(p: PotToday) -> PotRow:
         ideal_low_uS_cm=rz.ec_ideal_uS_cm[0],
         ideal_high_uS_cm=rz.ec_ideal_uS_cm[1],
         ceiling_uS_cm=rz.ec_ceiling_uS_cm,
+        over_ceiling=p.day.over_ceiling,
         measured_uS_cm=p.log.last_equivalent,
         measured_on=p.log.last_equivalent_on,
         last_pour_on=p.log.last_pour_on,

@@ -88,7 +88,7 @@ class VerdictOut(BaseModel):
     water_id: int
     profile_id: str
     amount: Amount
-    amount_line: str
+    margin_line: str
     kind: KindState
     kind_line: str
     limiting: str
@@ -121,7 +121,7 @@ def water_page(session: Reading, today: Today) -> Response:
                 water_id=w.water.id,
                 profile_id=g.id,
                 amount=v.amount,
-                amount_line=v.amount_line,
+                margin_line=v.margin_line,
                 kind=v.kind,
                 kind_line=v.kind_line,
                 limiting=v.limiting,

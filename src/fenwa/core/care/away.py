@@ -16,7 +16,7 @@ Risk = Literal["none", "low", "high", "leave alone"]
 MAX_DAYS = 120
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class AwayPot:
     """A pot before a journey. Interval with its 80 % range; how long the kind stands dry beyond it. [d, mL]"""
 
@@ -44,7 +44,7 @@ class AwayVisit:
     pot_ids: tuple[int, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class AwayRow:
     """One pot: when it wants water, its risk, and the days a helper waters it."""
 
@@ -85,7 +85,18 @@ def _waters(p: AwayPot, leaving: date, back: date) -> list[date]:
 def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
     if p.keep_dry:
         return AwayRow(
-            p.id, p.code, p.name, p.place, "leave alone", None, None, (), 0.0, "", p.route, f"{p.hold} Do not water."
+            pot_id=p.id,
+            code=p.code,
+            name=p.name,
+            place=p.place,
+            risk="leave alone",
+            dry_from=None,
+            dry_to=None,
+            days=(),
+            amount_mL=0.0,
+            water="",
+            route=p.route,
+            sentence=f"{p.hold} Do not water.",
         )
     first, last = leaving + timedelta(days=int(p.low_days)), leaving + timedelta(days=int(p.high_days))
     days = _waters(p, leaving, back)
@@ -98,7 +109,18 @@ def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
         risk, said, days = "none", "Lasts until you are back.", []
     note = f" {p.hold} Plain water only." if p.hold else ""
     return AwayRow(
-        p.id, p.code, p.name, p.place, risk, first, last, tuple(days), p.amount_mL, p.water, p.route, said + note
+        pot_id=p.id,
+        code=p.code,
+        name=p.name,
+        place=p.place,
+        risk=risk,
+        dry_from=first,
+        dry_to=last,
+        days=tuple(days),
+        amount_mL=p.amount_mL,
+        water=p.water,
+        route=p.route,
+        sentence=said + note,
     )
 
 

@@ -138,19 +138,19 @@ def phase_on(
 ) -> PhaseFound:
     """Phase of the leading growth on a day."""
     seen = Seen(
-        log.phase,
-        log.phase_since,
-        kept.arrived_on,
-        log.growth_on,
-        log.stopped_on,
-        log.spike_on,
-        log.root_cm,
-        log.root_on,
-        log.new_growth_on,
-        place.night_C,
-        profile.climate.night_C[0],
-        place.lamp_hours,
-        place.lamp_dli,
+        noted=log.phase,
+        noted_on=log.phase_since,
+        arrived_on=kept.arrived_on,
+        growth_on=log.growth_on,
+        stopped_on=log.stopped_on,
+        spike_on=log.spike_on,
+        roots_cm=log.root_cm,
+        roots_on=log.root_on,
+        new_growth_on=log.new_growth_on,
+        night_C=place.night_C,
+        night_low_C=profile.climate.night_C[0],
+        lamp_hours=place.lamp_hours,
+        lamp_dli=place.lamp_dli,
     )
     school: PhaseSchool = told_by  # type: ignore[assignment]  # checked when it was chosen
     return phase_of(profile.rest, school, seen, today, place.half)
@@ -210,6 +210,11 @@ class PotDay:
     def holds(self) -> tuple[Hold, ...]:
         """What holds it, each with its reason and its release."""
         return holds(_condition(self), self.today)
+
+    @property
+    def over_ceiling(self) -> bool:
+        """Whether its predicted reading is over the ceiling of its kind."""
+        return self.predicted.reading is not None and self.predicted.reading > self.profile.root_zone.ec_ceiling_uS_cm
 
     @property
     def school(self) -> School | None:
@@ -297,6 +302,7 @@ class PotDay:
 
 
 def pot_day(
+    *,
     kept: KeptPot,
     log: LogFacts,
     place: PlaceFacts,
@@ -309,7 +315,18 @@ def pot_day(
 ) -> PotDay:
     """Everything that rules a pot on a day; ``found`` and ``spec`` are those of ``phase_on`` and of that phase."""
     interval = interval_on(log, place, kept, today)
-    return PotDay(kept, log, place, profile, spec, chosen, predicted, found, interval, today)
+    return PotDay(
+        kept=kept,
+        log=log,
+        place=place,
+        profile=profile,
+        spec=spec,
+        chosen=chosen,
+        predicted=predicted,
+        found=found,
+        interval=interval,
+        today=today,
+    )
 
 
 def _condition(d: PotDay) -> Condition:

@@ -21,7 +21,7 @@ SPRAY_mL = 3.0
 CHECK = Ready("check", "")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RoundPot:
     """A pot as the round needs it. None: not known or does not apply. [d, L, mg/L, µS/cm, mL]"""
 

@@ -20,7 +20,7 @@ def quarantine_since(due_on: date) -> date:
     return due_on - timedelta(days=QUARANTINE_DAYS)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PotFacts:
     """What is known of a pot's dates. None: never, not known, or does not apply. [d, months]"""
 

@@ -29,7 +29,7 @@ class LoggedPour:
     ec_uS_cm: float | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LoggedLook:
     """A look at a pot's plant. None: not measured. [cm, mm]"""
 

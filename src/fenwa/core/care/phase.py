@@ -27,7 +27,7 @@ LAMP_HOURS, LAMP_DLI = 12.0, 3.0  # lamps at least this long and bright hold a p
 COLD_MARGIN_C = 2.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Seen:
     """What is known of the leading growth and its place on a day. None: not known. [°C, h, mol/m²/day, cm]"""
 
@@ -161,13 +161,15 @@ def _by_growth(rest: Rest, seen: Seen, today: date, hemisphere: Hemisphere) -> P
                 resting_phase(rest),
                 stopped + timedelta(days=STOPPED_DAYS),
                 "growth",
-                f"Growth stopped on {_said(stopped)} and this kind rests.",
+                f"Growth stopped on {_said(on=stopped)} and this kind rests.",
             )
-        return PhaseFound("slowing", stopped, "growth", f"Growth stopped on {_said(stopped)}.")
+        return PhaseFound("slowing", stopped, "growth", f"Growth stopped on {_said(on=stopped)}.")
     assert growth is not None
     if (today - growth).days <= SEEN_DAYS:
-        return PhaseFound("active", growth, "growth", f"Growth seen on {_said(growth)}: fed while it grows.")
-    return PhaseFound("slowing", growth + timedelta(days=SEEN_DAYS), "growth", f"No growth seen since {_said(growth)}.")
+        return PhaseFound("active", growth, "growth", f"Growth seen on {_said(on=growth)}: fed while it grows.")
+    return PhaseFound(
+        "slowing", growth + timedelta(days=SEEN_DAYS), "growth", f"No growth seen since {_said(on=growth)}."
+    )
 
 
 def _by_warmth(rest: Rest, seen: Seen, today: date, hemisphere: Hemisphere) -> PhaseFound:
@@ -214,7 +216,7 @@ def phase_of(rest: Rest, school: PhaseSchool, seen: Seen, today: date, hemispher
         and found.phase in ("active", "slowing")
         and (today - seen.spike_on).days <= SPIKE_DAYS
     ):
-        found = PhaseFound("flowering", seen.spike_on, "growth", f"Spike or buds seen on {_said(seen.spike_on)}.")
+        found = PhaseFound("flowering", seen.spike_on, "growth", f"Spike or buds seen on {_said(on=seen.spike_on)}.")
     return _behind_gate(_with_arrival(found, seen, today), rest, seen, today, hemisphere)
 
 
@@ -224,7 +226,7 @@ def _with_arrival(found: PhaseFound, seen: Seen, today: date) -> PhaseFound:
     if fresh and found.phase in ("active", "slowing") and not noted_since:
         assert seen.arrived_on is not None
         return PhaseFound(
-            "establishing", seen.arrived_on, "arrival", f"Arrived on {_said(seen.arrived_on)}: settling in."
+            "establishing", seen.arrived_on, "arrival", f"Arrived on {_said(on=seen.arrived_on)}: settling in."
         )
     return found
 

@@ -47,7 +47,7 @@ class ReadyRule:
     probe: Probe | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Felt:
     """What was felt, seen or read of a pot, each with its day. None: not done. [share, probe's scale]"""
 

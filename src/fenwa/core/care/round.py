@@ -16,13 +16,14 @@ from fenwa.core.care.round_parts import (
     Look,
     RoundPlan,
     RoundWater,
+    can_pot,
     legs_of,
-    litres_for,
     shares_of,
     walk_of,
 )
 from fenwa.core.errors import DomainError
 from fenwa.core.mix.asked_dose import Dose
+from fenwa.core.mix.can import litres_for
 from fenwa.core.mix.dose import StrengthMode, dose
 from fenwa.core.mix.elements import ions_per_gram, label_to_elements
 from fenwa.core.mix.feed import FeedModel, ProductSlope, elements_of
@@ -69,10 +70,21 @@ def _feed_can(shared: SharedCan, pots: list[RoundPot], bench: _Bench) -> Can:
     ceiling = strictest.feed_ceiling_uS_cm
     strength = float(max(1, math.floor((shared.n_low_mg_L + shared.n_high_mg_L) / 2)))
     why = f"The strictest, {strictest.code}, takes a feed up to {ceiling:.0f} µS/cm." if ceiling else ""
-    return _made("feed", pots, water, strength, litres_for(pots), ceiling, strictest.code, why, bench)
+    return _made(
+        job="feed",
+        pots=pots,
+        water=water,
+        strength=strength,
+        volume=litres_for(p.volume_L for p in pots),
+        ceiling=ceiling,
+        of=strictest.code,
+        why=why,
+        bench=bench,
+    )
 
 
 def _made(
+    *,
     job: Job,
     pots: list[RoundPot],
     water: RoundWater,
@@ -107,33 +119,31 @@ def _made(
         computed = make()
     made = computed.result
     title = f"{volume:g} L feed" if job == "feed" else f"{1000 * volume:.0f} mL leaf spray"
-    shares = shares_of(pots) if job == "feed" else _spray_shares(pots)
+    shares = shares_of(pots, job) if job == "feed" else _spray_shares(pots)
     return Can(
-        "",
-        job,
-        title,
-        water.id,
-        water.name,
-        volume,
-        made.ec_total_uS_cm,
-        made.ec_low_uS_cm,
-        made.ec_high_uS_cm,
-        made.nitrogen_mg_L,
-        named,
-        value,
-        weighing_line(made),
-        why,
-        made,
-        computed.working,
-        shares,
+        letter="",
+        job=job,
+        title=title,
+        water_id=water.id,
+        water_name=water.name,
+        volume_L=volume,
+        ec_uS_cm=made.ec_total_uS_cm,
+        ec_low_uS_cm=made.ec_low_uS_cm,
+        ec_high_uS_cm=made.ec_high_uS_cm,
+        nitrogen_mg_L=made.nitrogen_mg_L,
+        strength=named,
+        strength_value=value,
+        weighing=weighing_line(made),
+        why=why,
+        dose=made,
+        working=computed.working,
+        pots=shares,
+        to_mix=True,
     )
 
 
 def _spray_shares(pots: list[RoundPot]) -> tuple[CanPot, ...]:
-    return tuple(
-        CanPot(p.id, p.code, p.name, p.place, p.spray_mL, "leaf spray", p.isolated, p.pattern.when)
-        for p in walk_of(pots)
-    )
+    return tuple(can_pot(p, "leaf spray", p.spray_mL, "leaf spray", p.pattern.when) for p in walk_of(pots))
 
 
 def _spray_cans(pots: list[RoundPot], waters: list[RoundWater], bench: _Bench, ledger: Ledger) -> list[Can]:
@@ -149,15 +159,15 @@ def _spray_cans(pots: list[RoundPot], waters: list[RoundWater], bench: _Bench, l
         try:
             out.append(
                 _made(
-                    "leaf spray",
-                    members,
-                    bench.waters[shared.water_id],
-                    max(1.0, math.floor(shared.n_high_mg_L)),
-                    volume,
-                    strictest.spray_ceiling_uS_cm,
-                    strictest.code,
-                    f"On the leaves{', ' + when if when else ''}; never in the tray or on the medium.",
-                    bench,
+                    job="leaf spray",
+                    pots=members,
+                    water=bench.waters[shared.water_id],
+                    strength=max(1.0, math.floor(shared.n_high_mg_L)),
+                    volume=volume,
+                    ceiling=strictest.spray_ceiling_uS_cm,
+                    of=strictest.code,
+                    why=f"On the leaves{', ' + when if when else ''}; never in the tray or on the medium.",
+                    bench=bench,
                 )
             )
         except DomainError as refused:
@@ -339,14 +349,14 @@ def _letter(i: int) -> str:
 
 
 def _plain_can(pots: list[RoundPot], w: RoundWater, carnivore: bool) -> Can:
-    volume = litres_for(pots)
+    volume = litres_for(p.volume_L for p in pots)
     why = "Its own can: carnivores never share one with feed." if carnivore else "Plain water, nothing added."
-    return _water_can("plain", f"{volume:g} L {w.name}, nothing added", w, volume, "", why, shares_of(pots))
+    return _water_can("plain", f"{volume:g} L {w.name}, nothing added", w, volume, "", why, shares_of(pots, "plain"))
 
 
 def _flush_can(p: RoundPot, w: RoundWater) -> Can:
     volume = round(p.flush_rounds * p.flush_round_L, 2)
-    share = CanPot(p.id, p.code, p.name, p.place, volume * 1000, "top", p.isolated, p.flush_sentence)
+    share = can_pot(p, "flush", volume * 1000, "top", p.flush_sentence)
     reading = (
         f"Reading about {p.reading_uS_cm:.0f}, ceiling {p.ceiling_uS_cm:.0f}." if p.reading_uS_cm is not None else ""
     )
@@ -376,4 +386,5 @@ def _water_can(
         dose=None,
         working=None,
         pots=pots,
+        to_mix=False,
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import math
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
@@ -12,7 +12,8 @@ from fenwa.core.mix.dose import StrengthMode
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Working
 
-SPARE = 1.05  # a can holds a little more than the pots take
+MIN_IN_A_ROW = 3  # two alike pots are as quick one by one
+SMALL_POUR_mL, SMALL_STEP_mL, LARGE_STEP_mL = 150.0, 10.0, 50.0
 
 
 @dataclass(frozen=True)
@@ -36,10 +37,13 @@ class CanPot:
     route: str
     isolated: bool
     why: str
+    given: str  # what it gets, in a word
+    step_mL: float  # what one tap of more or less changes
     row: int = 0  # pots of one number stand in a row and get the same
+    together: bool = False  # enough of them to be poured in one go
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Can:
     """One can: what is in it, how much, and who gets it. [L, µS/cm]"""
 
@@ -60,6 +64,7 @@ class Can:
     dose: Dose | None
     working: Working | None
     pots: tuple[CanPot, ...]
+    to_mix: bool  # something is weighed into it: it is mixed and read before the first pour
 
 
 @dataclass(frozen=True)
@@ -94,15 +99,37 @@ class RoundPlan:
     clean_hands: str = ""
 
 
+def can_pot(p: RoundPot, job: Job, amount_mL: float, route: str, why: str) -> CanPot:
+    """A pot's share of a can, with what a walk says and offers of it. [mL]"""
+    return CanPot(
+        pot_id=p.id,
+        code=p.code,
+        name=p.name,
+        place=p.place,
+        amount_mL=amount_mL,
+        route=route,
+        isolated=p.isolated,
+        why=why,
+        given=given(job, route),
+        step_mL=SMALL_STEP_mL if amount_mL < SMALL_POUR_mL else LARGE_STEP_mL,
+    )
+
+
+def given(job: Job, route: str) -> str:
+    """What a pot gets, in a word: where it goes to the tray, that is what matters."""
+    if job == "flush":
+        return "flush"
+    if route == "tray":
+        return "into the tray"
+    return "plain water" if job == "plain" else job
+
+
 def walk_of(pots: list[RoundPot]) -> list[RoundPot]:
     return sorted(pots, key=lambda p: (p.isolated, p.shelf_order, p.code))
 
 
-def shares_of(pots: list[RoundPot]) -> tuple[CanPot, ...]:
-    return in_rows(
-        CanPot(p.id, p.code, p.name, p.place, round(p.volume_L * 1000, -1), p.route, p.isolated, p.ready.sentence)
-        for p in walk_of(pots)
-    )
+def shares_of(pots: list[RoundPot], job: Job) -> tuple[CanPot, ...]:
+    return in_rows(can_pot(p, job, round(p.volume_L * 1000, -1), p.route, p.ready.sentence) for p in walk_of(pots))
 
 
 def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
@@ -120,7 +147,8 @@ def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
             and ((share.amount_mL, share.route, share.place) == (before.amount_mL, before.route, before.place))
         )
         out.append(replace(share, row=0 if before is None else before.row if alike else before.row + 1))
-    return tuple(out)
+    length = Counter(share.row for share in out)
+    return tuple(replace(share, together=length[share.row] >= MIN_IN_A_ROW) for share in out)
 
 
 def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
@@ -130,7 +158,3 @@ def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
     """
     parts = [(c.letter, tuple(p.pot_id for p in c.pots if p.isolated is last)) for last in (False, True) for c in cans]
     return tuple(Leg(letter, ids) for letter, ids in parts if ids)
-
-
-def litres_for(pots: list[RoundPot]) -> float:
-    return math.ceil(sum(p.volume_L for p in pots) * SPARE * 10) / 10

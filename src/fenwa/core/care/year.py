@@ -50,7 +50,7 @@ class YearWater:
     known: KnownOfWater = field(default_factory=lambda: KnownOfWater("rain"))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class YearPour:
     """One pour of the year. EC of what was poured, the pot's limits then. [µS/cm, mg/L, L]"""
 
@@ -80,7 +80,17 @@ class _Pot:
         p = self.p
         found = phase_on(self.log, p.place, p.kept, p.profile, p.chosen.phase_by.value, today)
         self.phase = found.phase
-        return pot_day(p.kept, self.log, p.place, p.profile, p.spec, p.chosen, self.predicted, found, today)
+        return pot_day(
+            kept=p.kept,
+            log=self.log,
+            place=p.place,
+            profile=p.profile,
+            spec=p.spec,
+            chosen=p.chosen,
+            predicted=self.predicted,
+            found=found,
+            today=today,
+        )
 
     def look(self, today: date) -> None:
         """The grower's eye: a dry kind makes roots and a new growth some weeks after its rest should end; a new
@@ -196,15 +206,15 @@ def days_of(
                 total = min(ec_of[r.water_ids[0]] + rise(r.spray_n_mg_L), r.spray_ceiling_uS_cm or np.inf)
                 poured.append(
                     YearPour(
-                        today,
-                        r.id,
-                        "leaf spray",
-                        total,
-                        r.spray_ceiling_uS_cm,
-                        r.spray_n_mg_L,
-                        r.spray_mL / 1000,
-                        state_of[k].phase,
-                        r.holds,
+                        on=today,
+                        pot_id=r.id,
+                        job="leaf spray",
+                        ec_uS_cm=total,
+                        ceiling_uS_cm=r.spray_ceiling_uS_cm,
+                        nitrogen_mg_L=r.spray_n_mg_L,
+                        volume_L=r.spray_mL / 1000,
+                        phase=state_of[k].phase,
+                        holds=r.holds,
                     )
                 )
                 state_of[k].poured(today, "leaf spray")
@@ -236,4 +246,14 @@ def _pour(
     if job == "flush":
         litres = r.flush_rounds * r.flush_round_L
     pot.poured(today, job)
-    return YearPour(today, r.id, job, ec, r.feed_ceiling_uS_cm, nitrogen, litres, pot.phase, r.holds)
+    return YearPour(
+        on=today,
+        pot_id=r.id,
+        job=job,
+        ec_uS_cm=ec,
+        ceiling_uS_cm=r.feed_ceiling_uS_cm,
+        nitrogen_mg_L=nitrogen,
+        volume_L=litres,
+        phase=pot.phase,
+        holds=r.holds,
+    )

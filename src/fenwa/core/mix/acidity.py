@@ -30,7 +30,7 @@ class ProductAcidity:
     printed: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Tendency:
     """What water and feed leave together, and which way that drifts. [mg/L CaCO3]"""
 
@@ -141,7 +141,19 @@ def acid_base_tendency(*, feeds: list[Feed], alkalinity_mg_L_CaCO3: float | None
         )
     drift = _drift(net if net is not None else -acid)
     confidence, sentence = _words(drift, net, low, high)
-    return ledger.close(Tendency(drift, net, low, high, acid, share, tuple(products), confidence, sentence))
+    return ledger.close(
+        Tendency(
+            drift=drift,
+            net_mg_L=net,
+            low_mg_L=low,
+            high_mg_L=high,
+            feed_acidity_mg_L=acid,
+            ammonium_share=share,
+            products=tuple(products),
+            confidence=confidence,
+            sentence=sentence,
+        )
+    )
 
 
 def _drift(net: float) -> Drift:

@@ -22,7 +22,7 @@ from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Ledger, Working
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Dose:
     """The can: four names of one strength, what to weigh, what the pen should read.
 

@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterable
 from typing import Literal
+
+FIRST_CAN_L = 3.0  # a can before any pot is chosen
+SPARE = 1.05  # a can holds a little more than the pots take
 
 CanJob = Literal["feed", "plain", "flush"]
 
@@ -36,3 +41,8 @@ def left_of_pack(seen: float, used_g: float, density_g_mL: float | None) -> floa
     [g, or mL]
     """
     return max(0.0, seen - (used_g if density_g_mL is None else used_g / density_g_mL))
+
+
+def litres_for(pours_L: Iterable[float]) -> float:
+    """A can for some pours: a little more than they take, to the next tenth of a litre. [L]"""
+    return math.ceil(round(sum(pours_L) * SPARE * 10, 6)) / 10

@@ -18,7 +18,7 @@ from fenwa.core.working import Computed, Ledger
 Basis = Literal["nitrogen", "ec_added", "cost"]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FeedRow:
     """One product at its dose. mg/L, µS/cm; None: not known."""
 
@@ -115,22 +115,22 @@ def compare_feeds(
         acid = label.acidity_kg_t if label.acidity_kg_t is not None else potential_acidity_kg_t(label)
         rows.append(
             FeedRow(
-                label.name,
-                d,
-                d / e.density_g_mL if e.density_g_mL else None,
-                nitrogen,
-                d * e.N_nitrate_mg_g,
-                d * e.N_ammonium_mg_g,
-                d * e.N_urea_mg_g,
-                d * e.P_mg_g,
-                d * e.K_mg_g,
-                d * e.Ca_mg_g,
-                d * e.Mg_mg_g,
-                added,
-                base.ec25_uS_cm + added,
-                added / nitrogen if nitrogen > 0 else None,
-                d * acid,
-                None if price is None else d * price,
+                name=label.name,
+                dose_g_L=d,
+                dose_mL_L=d / e.density_g_mL if e.density_g_mL else None,
+                nitrogen_mg_L=nitrogen,
+                nitrate_mg_L=d * e.N_nitrate_mg_g,
+                ammonium_mg_L=d * e.N_ammonium_mg_g,
+                urea_mg_L=d * e.N_urea_mg_g,
+                P_mg_L=d * e.P_mg_g,
+                K_mg_L=d * e.K_mg_g,
+                Ca_mg_L=d * e.Ca_mg_g,
+                Mg_mg_L=d * e.Mg_mg_g,
+                ec_added_uS_cm=added,
+                ec_total_uS_cm=base.ec25_uS_cm + added,
+                uS_per_mg_N=added / nitrogen if nitrogen > 0 else None,
+                acidity_mg_L=d * acid,
+                cost_per_L=None if price is None else d * price,
             )
         )
     return ledger.close(Comparison((rows[0], rows[1]), _apart(rows[0], rows[1], basis)))

@@ -54,7 +54,7 @@ class FitElement:
     reached: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Fit:
     """Doses, masses on the scale's grid, what each element comes to, and which target gives."""
 
@@ -164,19 +164,19 @@ def recipe_fit(
     weighed = on_grid(problem, x, steps, volume_L, bend, rise)
     gives = what_gives(problem, x, bend, targets)
     return _told(
-        base,
-        products,
-        elements,
-        targets,
-        problem,
-        x,
-        weighed,
-        volume_L,
-        scale_step_g,
-        rise(weighed),
-        gives,
-        prices_per_g,
-        steps,
+        base=base,
+        products=products,
+        elements=elements,
+        targets=targets,
+        p=problem,
+        x=x,
+        weighed=weighed,
+        volume_L=volume_L,
+        scale_step_g=scale_step_g,
+        rise=rise(weighed),
+        gives=gives,
+        prices=prices_per_g,
+        steps=steps,
     )
 
 
@@ -210,6 +210,7 @@ def _check(products: list[Label], targets: list[FitTarget], volume_L: float, sca
 
 
 def _told(
+    *,
     base: BaseWater,
     products: list[Label],
     elements: list[Elements],
@@ -283,15 +284,15 @@ def _told(
     sentence = _sentence(p, x, weighed, made, gives, volume_L, scale_step_g, steps)
     return ledger.close(
         Fit(
-            tuple(parts),
-            tuple(made),
-            float(p.objective(x)),
-            float(p.objective(weighed)),
-            base.ec25_uS_cm + rise,
-            nitrate,
-            cost,
-            gives,
-            sentence,
+            parts=tuple(parts),
+            elements=tuple(made),
+            objective=float(p.objective(x)),
+            weighed_objective=float(p.objective(weighed)),
+            ec25_uS_cm=base.ec25_uS_cm + rise,
+            nitrate_share=nitrate,
+            cost_per_L=cost,
+            gives=gives,
+            sentence=sentence,
         )
     )
 

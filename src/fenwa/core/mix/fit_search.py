@@ -35,7 +35,7 @@ class FitTarget:
     mg_L: float
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Problem:
     """Everything of a fit as arrays."""
 
@@ -158,15 +158,15 @@ def problem_of(
     whole = prices is not None and all(x is not None for x in prices)
     wanted = nitrate or 0.0
     return Problem(
-        np.array([[e.of(t.element) for e in elements] for t in targets]),
-        np.array([brings(t.element) for t in targets]),
-        np.array([t.mg_L for t in targets]),
-        np.array([WEIGHTS.get(t.element, OTHER_WEIGHT) for t in targets]),
-        np.array([e.N_nitrate_mg_g - wanted * e.N_mg_g if nitrate else 0.0 for e in elements]),
-        np.array([float(x or 0) for x in prices]) if whole and prices else None,
-        cost_max,
-        np.array([ideal_rise(ions_per_gram(e)) for e in elements]),
-        None,
+        A=np.array([[e.of(t.element) for e in elements] for t in targets]),
+        b=np.array([brings(t.element) for t in targets]),
+        t=np.array([t.mg_L for t in targets]),
+        w=np.array([WEIGHTS.get(t.element, OTHER_WEIGHT) for t in targets]),
+        nitrate=np.array([e.N_nitrate_mg_g - wanted * e.N_mg_g if nitrate else 0.0 for e in elements]),
+        price=np.array([float(x or 0) for x in prices]) if whole and prices else None,
+        price_max=cost_max,
+        ideal=np.array([ideal_rise(ions_per_gram(e)) for e in elements]),
+        rise_max=None,
     ), water_ions
 
 
@@ -214,6 +214,16 @@ def what_gives(p: Problem, x: Array, bend: float, targets: list[FitTarget]) -> s
     left = []
     for j in range(len(targets)):
         keep = np.arange(len(targets)) != j
-        rest = Problem(p.A[keep], p.b[keep], p.t[keep], p.w[keep], p.nitrate, p.price, p.price_max, p.ideal, p.rise_max)
+        rest = Problem(
+            A=p.A[keep],
+            b=p.b[keep],
+            t=p.t[keep],
+            w=p.w[keep],
+            nitrate=p.nitrate,
+            price=p.price,
+            price_max=p.price_max,
+            ideal=p.ideal,
+            rise_max=p.rise_max,
+        )
         left.append(float(rest.objective(best_doses(rest, bend))) if miss[j] > NOTICEABLE else np.inf)
     return targets[int(np.argmin(left))].element

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwa.core.entry import require
@@ -25,7 +26,7 @@ class PotCeiling:
     ceiling_uS_cm: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Headroom:
     """The largest dose under the strictest ceiling, and what leaving that pot out would allow."""
 
@@ -38,6 +39,11 @@ class Headroom:
     next_strictest: str
     next_ceiling_uS_cm: float | None
     sentence: str
+
+
+def strictest(pots: Sequence[PotCeiling]) -> PotCeiling | None:
+    """The pot that takes the weakest feed, the first of equals; None where none is limited."""
+    return min(pots, key=lambda p: p.ceiling_uS_cm, default=None)
 
 
 @calculation("headroom", title="Largest dose under the ceiling", station="mix")
@@ -134,20 +140,20 @@ def headroom(
     sentence = f"{first.name} takes {first.ceiling_uS_cm:.0f} µS/cm: at most {most:.3g} g/L, {nitrogen:.3g} mg/L N."
     return ledger.close(
         Headroom(
-            most,
-            nitrogen,
-            first.ceiling_uS_cm,
-            first.name,
-            first.ceiling_uS_cm,
-            per_L / rate if rate else None,
-            following.name if following else "",
-            following.ceiling_uS_cm if following else None,
-            sentence,
+            dose_g_L=most,
+            nitrogen_mg_L=nitrogen,
+            ec_uS_cm=first.ceiling_uS_cm,
+            strictest=first.name,
+            ceiling_uS_cm=first.ceiling_uS_cm,
+            fraction=per_L / rate if rate else None,
+            next_strictest=following.name if following else "",
+            next_ceiling_uS_cm=following.ceiling_uS_cm if following else None,
+            sentence=sentence,
         )
     )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Equivalents:
     """One strength under all its names. None: that name means nothing for this label."""
 
@@ -224,16 +230,16 @@ def strength_equivalents(
     levels = {name: e.of(name) * d.dose_g_L for name in ELEMENTS if e.of(name) > 0}
     return ledger.close(
         Equivalents(
-            d.fraction,
-            d.nitrogen_mg_L,
-            levels,
-            d.ec_added_uS_cm,
-            d.ec_total_uS_cm,
-            d.dose_g_L,
-            d.dose_mL_L,
-            us,
-            imp,
-            ounces,
-            tuple(sentences),
+            fraction=d.fraction,
+            nitrogen_mg_L=d.nitrogen_mg_L,
+            elements_mg_L=levels,
+            ec_added_uS_cm=d.ec_added_uS_cm,
+            ec_total_uS_cm=d.ec_total_uS_cm,
+            dose_g_L=d.dose_g_L,
+            dose_mL_L=d.dose_mL_L,
+            per_us_gal=us,
+            per_imp_gal=imp,
+            oz_per_100_us_gal=ounces,
+            sentences=tuple(sentences),
         )
     )

@@ -16,6 +16,7 @@ class ElementLevel:
     name: str
     from_feed_mg_L: float
     from_water_mg_L: float | None
+    in_can_mg_L: float  # what is known of both
 
 
 # element, its field in Elements, the ion of a report that carries it and the share of it that is the element
@@ -61,7 +62,7 @@ def element_levels(
         if brings:
             ledger.take(f"w_{field}", f"{words} of the water", brings, "mg/L", "measured")
             ledger.step(f"E_{field}", f"F_{field} + w_{field}" if feed else f"w_{field}", "mg/L", f"{words} in the can")
-        out.append(ElementLevel(words, feed, brings))
+        out.append(ElementLevel(words, feed, brings, feed + (brings or 0.0)))
     if ions is None:
         ledger.assume("The water's own ions are not known: only the feed's are counted.")
     return tuple(out), replace(ledger.close(None).working, formula_id="mix.levels.element_levels")

@@ -19,7 +19,7 @@ OLD_DAYS, OLD_DAYS_UREA = 14, 7  # of a mixed can: guideline; with urea or organ
 TROUBLE_SHARE = 0.25  # the reading moved by more than this while it stood
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Rescue:
     """What to do with the can now. [L, g or mL, g/L, µS/cm]"""
 
@@ -141,22 +141,32 @@ def batch_rescue(
         limit = OLD_DAYS_UREA if e.N_urea_mg_g > 0 or e.N_other_mg_g > 0 else OLD_DAYS
         return ledger.close(
             Rescue(
-                "throw away",
-                now,
-                0.0,
-                0.0,
-                0.0,
-                "g",
-                volume_L,
-                0.0,
-                0.0,
-                0.0,
-                f"{age_days} days old, over the {limit} a mixed can keeps: do not top it up. Water a bed outdoors "
-                "with it or throw it away, and mix anew.",
+                act="throw away",
+                now_g_L=now,
+                water_L=0.0,
+                feed_amount=0.0,
+                feed_rounded=0.0,
+                feed_unit="g",
+                discard_L=volume_L,
+                final_L=0.0,
+                final_g_L=0.0,
+                final_uS_cm=0.0,
+                sentence=f"{age_days} days old, over the {limit} a mixed can keeps: do not top it up. "
+                "Water a bed outdoors with it or throw it away, and mix anew.",
             )
         )
     return _worked_out(
-        ledger, can, base, e.density_g_mL, now, volume_L, target_g_L, wanted_L, vessel_L, scale_step_g, syringe_step_mL
+        ledger=ledger,
+        can=can,
+        base=base,
+        density=e.density_g_mL,
+        now=now,
+        volume=volume_L,
+        target=target_g_L,
+        wanted=wanted_L,
+        vessel=vessel_L,
+        scale_step_g=scale_step_g,
+        syringe_step_mL=syringe_step_mL,
     )
 
 
@@ -188,6 +198,7 @@ def _dose_now(
 
 
 def _worked_out(
+    *,
     ledger: Ledger,
     can: FeedModel,
     base: BaseWater,
@@ -235,11 +246,37 @@ def _worked_out(
     strength = (now * (volume - discard) + (amount * (density or 1.0))) / final
     reads = base.ec25_uS_cm + can.rise(strength)
     rounded = to_grid(amount, step)
-    act, sentence = _said(water, amount, rounded, unit, discard, final, reads, wanted, mass, volume)
-    return ledger.close(Rescue(act, now, water, amount, rounded, unit, discard, final, strength, reads, sentence))
+    act, sentence = _said(
+        water=water,
+        amount=amount,
+        rounded=rounded,
+        unit=unit,
+        discard=discard,
+        final=final,
+        reads=reads,
+        wanted=wanted,
+        mass=mass,
+        volume=volume,
+    )
+    return ledger.close(
+        Rescue(
+            act=act,
+            now_g_L=now,
+            water_L=water,
+            feed_amount=amount,
+            feed_rounded=rounded,
+            feed_unit=unit,
+            discard_L=discard,
+            final_L=final,
+            final_g_L=strength,
+            final_uS_cm=reads,
+            sentence=sentence,
+        )
+    )
 
 
 def _said(
+    *,
     water: float,
     amount: float,
     rounded: float,

@@ -19,7 +19,7 @@ SLOPE_uS_PER_mg_N = (6.0, 7.0, 9.0)  # urea-free complete feeds: low, usual, hig
 Q10, WEIBULL_m, LABEL_SHARE_OUT, T_REF_C = 2.0, 1.3, 0.8, 21.0  # prills, table of controlled release
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class School:
     """A school as a set of defaults anyone may edit: one file in data/schools.
 

@@ -21,7 +21,7 @@ MAX_SPOONS = 12
 SCALE_SHARE, SCATTER_SHARE = 0.2, 0.25  # of one level measure: above these a sentence says so
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Calibrated:
     """One level measure: mean, scatter of a single one, and the doubt of the mean. [g or mL]"""
 
@@ -161,7 +161,15 @@ def spoon_calibration(
     )
     return ledger.close(
         Calibrated(
-            kind, each, said, single, cv, mean_error, n * (1 if kind == "dropper" else levels_each), density, sentence
+            kind=kind,
+            each=each,
+            unit=said,
+            sd=single,
+            cv=cv,
+            mean_error_pct=mean_error,
+            weighings=n * (1 if kind == "dropper" else levels_each),
+            bulk_density_g_mL=density,
+            sentence=sentence,
         )
     )
 

@@ -45,7 +45,7 @@ class StockBottle:
     hazard: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StockSolution:
     """What to weigh into which bottle, what to draw from it, and how long it keeps.
 
@@ -242,19 +242,19 @@ def stock_solution(
     use_by = made_on + timedelta(weeks=weeks) if made_on else None
     return ledger.close(
         StockSolution(
-            mass,
-            bottle,
-            concentration,
-            draw,
-            drawn,
-            error,
-            lasts,
-            bottles,
-            dilution_words(1000 / draw),
-            weeks,
-            use_by,
-            base.name,
-            weighed,
+            mass_g=mass,
+            bottle_mL=bottle,
+            concentration_g_L=concentration,
+            draw_mL_per_L=draw,
+            draw_mL=drawn,
+            error_pct=error,
+            lasts_L=lasts,
+            bottles=bottles,
+            dilution=dilution_words(1000 / draw),
+            keeps_weeks=weeks,
+            use_by=use_by,
+            filled_with=base.name,
+            weigh_g=weighed,
         )
     )
 

@@ -39,6 +39,9 @@ _KEPT = re.compile(r"^(?:reduced?\s+to|cut\s+to|to)\s+(.+)$")
 _RATIO = re.compile(r"^(\d+)\s*/\s*(\d+)$")
 _NAMED = {0.25: "one quarter", 0.5: "one half", 0.75: "three quarters", 0.125: "one eighth", 1.0: "the whole"}
 
+FIRST_N_mg_L = 40.0  # weak for most kinds, a start for all that are fed at the root; judgement
+FIRST_ELEMENT = "K"
+
 
 @dataclass(frozen=True)
 class Kept:

@@ -11,7 +11,7 @@ from fenwa.core.mix.elements import Elements
 WEIGHABLE_STEPS = 20  # E1.13: from 20 scale steps on, weighing is within about 2 % (SD)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Weighing:
     """An amount for the can, and what the tool makes of it. [g or mL, %]"""
 
@@ -59,5 +59,13 @@ def weigh(
     rounded = to_grid(amount, step)
     error = abs(rounded - amount) / amount * 100 if amount > 0 else 0.0
     return Weighing(
-        name, dose_g_L, per_L, amount, "mL" if liquid else "g", step, rounded, error, is_weighable(amount, step)
+        name=name,
+        dose_g_L=dose_g_L,
+        dose_mL_L=per_L,
+        amount=amount,
+        unit="mL" if liquid else "g",
+        step=step,
+        rounded=rounded,
+        error_pct=error,
+        weighable=is_weighable(amount, step),
     )

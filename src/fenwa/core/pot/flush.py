@@ -32,7 +32,7 @@ class FlushRound:
     evened_out_uS_cm: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FlushPlan:
     """Litres, rounds and pauses; runoff to stop at; what one round can never pass."""
 
@@ -95,7 +95,19 @@ def rounds_a_day_apart(soil: Soil, C_0: float, C_t: float, C_w: float, volume_L:
 
 
 def _refusal(status: FlushStatus, sentence: str, floor: float) -> FlushPlan:
-    return FlushPlan(status, sentence, 0, 0.0, 0.0, 0.0, None, None, floor, None, ())
+    return FlushPlan(
+        status=status,
+        sentence=sentence,
+        rounds=0,
+        round_L=0.0,
+        total_L=0.0,
+        pause_min=0.0,
+        stop_runoff_uS_cm=None,
+        end_reading_uS_cm=None,
+        one_round_floor_uS_cm=floor,
+        separate_days=None,
+        schedule=(),
+    )
 
 
 @calculation("flush-plan", title="Flush", station="flush")
@@ -231,7 +243,17 @@ def flush_plan(
         _, schedule = flush_rounds(soil, C_0, water_uS_cm, [volume] * n, pause / 60)
         end = schedule[-1].evened_out_uS_cm
         if end <= C_t:
-            return _close(ledger, "same day", volume, pause, deficit_L, stop, floor, apart, schedule)
+            return _close(
+                ledger=ledger,
+                status="same day",
+                volume=volume,
+                pause=pause,
+                deficit=deficit_L,
+                stop=stop,
+                floor=floor,
+                days=apart,
+                schedule=schedule,
+            )
     if days is None:
         return ledger.close(
             _refusal(
@@ -241,10 +263,21 @@ def flush_plan(
                 floor,
             )
         )
-    return _close(ledger, "separate days", volume, 24 * 60.0, deficit_L, stop, floor, apart, days)
+    return _close(
+        ledger=ledger,
+        status="separate days",
+        volume=volume,
+        pause=24 * 60.0,
+        deficit=deficit_L,
+        stop=stop,
+        floor=floor,
+        days=apart,
+        schedule=days,
+    )
 
 
 def _close(
+    *,
     ledger: Ledger,
     status: FlushStatus,
     volume: float,
@@ -274,7 +307,19 @@ def _close(
     if status == "separate days" and n > 6:
         sentence += " That is a lot of water for one pot: repotting may be kinder."
     return ledger.close(
-        FlushPlan(status, sentence, n, volume, total, pause, stop, reading, floor, days, tuple(schedule))
+        FlushPlan(
+            status=status,
+            sentence=sentence,
+            rounds=n,
+            round_L=volume,
+            total_L=total,
+            pause_min=pause,
+            stop_runoff_uS_cm=stop,
+            end_reading_uS_cm=reading,
+            one_round_floor_uS_cm=floor,
+            separate_days=days,
+            schedule=tuple(schedule),
+        )
     )
 
 

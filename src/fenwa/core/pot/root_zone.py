@@ -33,7 +33,7 @@ class Crossing:
     sentence: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RootZone:
     """Root zone and predicted reading with 80 % bands; history, forecast and crossing. [µS/cm]"""
 
@@ -166,21 +166,21 @@ def report(
     deficit = float(np.maximum(soil.W_m_cc - state.W_m, 0.0)[0, 0])
     return ledger.close(
         RootZone(
-            root,
-            root_low,
-            root_high,
-            float(salt(at_capacity(soil, state))[0, 0]),
-            reading,
-            low,
-            high,
-            deficit,
-            float(root_zone_ec(soil, state)[1, 0, 0]),
-            crossing,
-            rhythm,
-            tuple(folded.points),
-            ahead,
-            tuple(folded.observations),
-            folded.used,
+            root_zone_uS_cm=root,
+            root_zone_low_uS_cm=root_low,
+            root_zone_high_uS_cm=root_high,
+            at_capacity_uS_cm=float(salt(at_capacity(soil, state))[0, 0]),
+            reading_uS_cm=reading,
+            reading_low_uS_cm=low,
+            reading_high_uS_cm=high,
+            deficit_L=deficit,
+            ballast_uS_cm=float(root_zone_ec(soil, state)[1, 0, 0]),
+            crossing=crossing,
+            rhythm=rhythm,
+            history=tuple(folded.points),
+            ahead=ahead,
+            observations=tuple(folded.observations),
+            pours_used=folded.used,
         )
     )
 

@@ -32,7 +32,7 @@ SAFETY_LINES = (
 )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Acidified:
     """Acid for a volume and what it does. ``amount`` is in mL for a liquid, g for a dry acid."""
 
@@ -177,20 +177,21 @@ def acidify(
     totals = _with_acid(base.totals, row.adds, mol)
     after = at_own_charge(totals, base)
     return _close(
-        ledger,
-        row,
-        ions,
-        volume_L,
-        mol,
-        totals,
-        after,
-        strength_pct,
-        density_g_mL,
-        value if target == "alkalinity" else None,
+        ledger=ledger,
+        row=row,
+        ions=ions,
+        volume_L=volume_L,
+        mol=mol,
+        totals=totals,
+        after=after,
+        strength_pct=strength_pct,
+        density_g_mL=density_g_mL,
+        wanted=value if target == "alkalinity" else None,
     )
 
 
 def _close(
+    *,
     ledger: Ledger,
     row: AcidRow,
     ions: WaterIons,
@@ -243,20 +244,20 @@ def _close(
     ledger.assume("Judge by alkalinity after airing: carbon dioxide leaves, and the pH climbs back.")
     return ledger.close(
         Acidified(
-            amount,
-            unit,
-            first,
-            1000 * mol,
-            meq,
-            n,
-            left,
-            float(after.pH),
-            open_pH,
-            float(ec),
-            row.adds,
-            adds,
-            pure,
-            SAFETY_LINES,
+            amount=amount,
+            unit=unit,
+            first_portion=first,
+            acid_mmol_L=1000 * mol,
+            acid_meq_L=meq,
+            eq_per_mol=n,
+            alkalinity_mg_L_CaCO3=left,
+            pH_at_once=float(after.pH),
+            pH_aired=open_pH,
+            ec25_uS_cm=float(ec),
+            adds=row.adds,
+            adds_mg_L=adds,
+            pure_water_share=pure,
+            safety=SAFETY_LINES,
         )
     )
 

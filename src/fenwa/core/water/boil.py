@@ -17,7 +17,7 @@ EQUILIBRIUM = 0.72  # (Ca - R)(A - 2R)² at equilibrium, mmol/L and meq/L: calci
 REAL_POT = 0.5  # a real pot reaches half to all of it in ten minutes; unsure
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Boiled:
     """The water after boiling and settling; ranges from half to all of the equilibrium. [mg/L, µS/cm]"""
 
@@ -116,7 +116,20 @@ def boil_and_settle(*, ions: WaterIons, volume_L: float = 1.0, boiled_off: float
     )
     if worth:
         ledger.caution("Let it cool and stand overnight, then pour off the clear water: hot decanting gains little.")
-    return ledger.close(Boiled(R, worth, alk_after, alk_half, Ca_after, after, half, before, scale, sentence))
+    return ledger.close(
+        Boiled(
+            removed_mmol_L=R,
+            worth_it=worth,
+            alkalinity_mg_L_CaCO3=alk_after,
+            alkalinity_high_mg_L_CaCO3=alk_half,
+            Ca_mg_L=Ca_after,
+            ec25_uS_cm=after,
+            ec25_high_uS_cm=half,
+            ec25_before_uS_cm=before,
+            scale_g=scale,
+            sentence=sentence,
+        )
+    )
 
 
 def _after(ions: WaterIons, R: float, boiled_off: float) -> WaterIons:

@@ -29,7 +29,7 @@ class Way:
     how: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Dechlorination:
     """Dose of sodium thiosulfate and what follows. [mg, mL, min, µS/cm, mg/L]"""
 
@@ -113,7 +113,18 @@ def dechlorinate(
     ledger.caution("Never bring dry thiosulfate or its stock together with acid.")
     return ledger.close(
         Dechlorination(
-            free, combined, dose, least, dry, stock, acid, minutes, ec, sodium, nitrogen, _ways(free, combined)
+            free_mg_L=free,
+            combined_mg_L=combined,
+            thiosulfate_mg=dose,
+            least_mg=least,
+            anhydrous_mg=dry,
+            stock_mL=stock,
+            ascorbic_mg=acid,
+            wait_minutes=minutes,
+            ec_rise_uS_cm=ec,
+            sodium_rise_mg_L=sodium,
+            ammonium_N_mg_L=nitrogen,
+            ways=_ways(free, combined),
         )
     )
 

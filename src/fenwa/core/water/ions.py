@@ -144,7 +144,7 @@ class AddedIons:
         return AddedIons(**{f.name: getattr(self, f.name) + getattr(other, f.name) for f in fields(self)})
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Totals:
     """Total concentrations, mol/L, as numbers or as arrays of many solutions.
 
@@ -192,17 +192,17 @@ def totals_of(ions: WaterIons) -> Totals:
         return (getattr(ions, f"{name}_mg_L") or 0.0) / MOLAR_MASS[name] / 1000
 
     return Totals(
-        mol("Ca"),
-        mol("Mg"),
-        mol("Na"),
-        mol("K"),
-        mol("NH4"),
-        mol("Cl"),
-        mol("NO3"),
-        mol("SO4"),
-        mol("F"),
-        mol("P"),
-        0.0,
+        Ca=mol("Ca"),
+        Mg=mol("Mg"),
+        Na=mol("Na"),
+        K=mol("K"),
+        N3=mol("NH4"),
+        Cl=mol("Cl"),
+        NO3=mol("NO3"),
+        SO4=mol("SO4"),
+        F=mol("F"),
+        P=mol("P"),
+        C=0.0,
     )
 
 
@@ -210,16 +210,16 @@ def add_feed(base: Totals, feed: AddedIons) -> Totals:
     """Totals after the feed is dissolved, nothing of it lost to the air. [mol/L]"""
     m = MOLAR_MASS
     return Totals(
-        base.Ca + feed.Ca_mg_L / m["Ca"] / 1000,
-        base.Mg + feed.Mg_mg_L / m["Mg"] / 1000,
-        base.Na + feed.Na_mg_L / m["Na"] / 1000,
-        base.K + feed.K_mg_L / m["K"] / 1000,
-        base.N3 + feed.NH4_N_mg_L / m["N"] / 1000,
-        base.Cl + feed.Cl_mg_L / m["Cl"] / 1000,
-        base.NO3 + feed.NO3_N_mg_L / m["N"] / 1000,
-        base.SO4 + feed.S_mg_L / m["S"] / 1000,
-        base.F,
-        base.P + feed.P_mg_L / m["P"] / 1000,
-        base.C + feed.C_mg_L / m["C"] / 1000,
-        base.Cit,
+        Ca=base.Ca + feed.Ca_mg_L / m["Ca"] / 1000,
+        Mg=base.Mg + feed.Mg_mg_L / m["Mg"] / 1000,
+        Na=base.Na + feed.Na_mg_L / m["Na"] / 1000,
+        K=base.K + feed.K_mg_L / m["K"] / 1000,
+        N3=base.N3 + feed.NH4_N_mg_L / m["N"] / 1000,
+        Cl=base.Cl + feed.Cl_mg_L / m["Cl"] / 1000,
+        NO3=base.NO3 + feed.NO3_N_mg_L / m["N"] / 1000,
+        SO4=base.SO4 + feed.S_mg_L / m["S"] / 1000,
+        F=base.F,
+        P=base.P + feed.P_mg_L / m["P"] / 1000,
+        C=base.C + feed.C_mg_L / m["C"] / 1000,
+        Cit=base.Cit,
     )

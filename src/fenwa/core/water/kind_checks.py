@@ -104,7 +104,9 @@ def _limited(
 ) -> KindFinding:
     state = against(w, name, limit)
     if state is not None:
-        return KindFinding(agent, state, f"{what or agent} {_told(w, name)} mg/L, {_RELATION[state]} {limit:g}", minor)
+        return KindFinding(
+            agent, state, f"{what or agent} {_told(w=w, name=name)} mg/L, {_RELATION[state]} {limit:g}", minor
+        )
     if clean:
         return KindFinding(agent, "known good", clean)
     return KindFinding(agent, "unknown", f"{agent} not measured", minor)
@@ -189,7 +191,7 @@ def _minor(w: KnownOfWater, ec25_uS_cm: float) -> list[KindFinding]:
             KindFinding(
                 "leaf spots",
                 "known bad",
-                f"hardness {_told(w, 'hardness_mg_L_CaCO3')} mg/L: white spots where drops dry",
+                f"hardness {_told(w=w, name='hardness_mg_L_CaCO3')} mg/L: white spots where drops dry",
                 True,
             )
         )

@@ -40,7 +40,7 @@ class Rejection:
     rejection_pct: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class MembraneTrend:
     """Rejection now and where it goes. Dates are None while no fall shows or fewer than three pairs are known."""
 
@@ -142,24 +142,26 @@ def membrane_trend(
     jump = len(ordered) > 1 and _jumped(ordered[-2], ordered[-1])
     if jump:
         ledger.caution("The permeate jumped since the pair before: look for a leaking seal or a torn membrane.")
-    recovery = _recovery(ledger, permeate_L, concentrate_L, ordered[-1])
+    recovered, waste, strength = _recovery(ledger, permeate_L, concentrate_L, ordered[-1])
     soon = trend.earliest is not None and trend.earliest <= today + timedelta(days=WARN_DAYS)
     state: MembraneState = "below the floor" if now < floor_pct else "ageing" if soon or jump or now < 95 else "sound"
     return ledger.close(
         MembraneTrend(
-            rejections,
-            now,
-            trend.rate,
-            trend.low,
-            trend.high,
-            floor_pct,
-            trend.on,
-            trend.earliest,
-            trend.latest,
-            *recovery,
-            state,
-            now < floor_pct or soon or jump,
-            _sentence(now, floor_pct, trend, jump),
+            rejections=rejections,
+            now_pct=now,
+            trend_pct_month=trend.rate,
+            trend_low_pct_month=trend.low,
+            trend_high_pct_month=trend.high,
+            floor_pct=floor_pct,
+            below_floor_on=trend.on,
+            below_floor_earliest=trend.earliest,
+            below_floor_latest=trend.latest,
+            recovery_pct=recovered,
+            concentrate_L_per_L=waste,
+            concentrate_uS_cm=strength,
+            state=state,
+            alarm=now < floor_pct or soon or jump,
+            sentence=_sentence(now, floor_pct, trend, jump),
         )
     )
 

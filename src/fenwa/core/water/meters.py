@@ -51,7 +51,7 @@ class MeterTraits:
     resolution_uS_cm: float = 1.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class MeterCalibration:
     """What the checks say. Drift in % a month; half-widths as a share and in µS/cm; NULL drift: one check only."""
 
@@ -234,18 +234,18 @@ def meter_calibration(
     }[state]
     return ledger.close(
         MeterCalibration(
-            slope,
-            offset,
-            len(newest),
-            newest[0].on,
-            None if drift is None else 100 * drift,
-            None if drift is None else 100 * drift_half,
-            due,
-            relative,
-            absolute,
-            fit,
-            state,
-            sentence,
+            slope=slope,
+            offset_uS_cm=offset,
+            points=len(newest),
+            checked_on=newest[0].on,
+            drift_pct_month=None if drift is None else 100 * drift,
+            drift_half_width_pct_month=None if drift is None else 100 * drift_half,
+            next_check_on=due,
+            relative_half_width=relative,
+            absolute_half_width_uS_cm=absolute,
+            fit_above_uS_cm=fit,
+            state=state,
+            sentence=sentence,
         )
     )
 

@@ -24,7 +24,7 @@ _CATIONS = (("Ca", 2), ("Mg", 2), ("Na", 1), ("K", 1), ("NH4", 1))
 _ANIONS = (("Cl", 1), ("NO3", 1), ("SO4", 2), ("F", 1), ("P", 1))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ChargeBalance:
     """Sums in meq/L, error in %. ``limit_pct`` is the laboratory's own for such a water."""
 
@@ -39,7 +39,7 @@ class ChargeBalance:
     sentence: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReportReview:
     """What a report says beyond its lines. µS/cm; mg/L as CaCO3; SAR has no unit; None: cannot be derived."""
 
@@ -188,7 +188,17 @@ def charge_balance(*, ions: WaterIons) -> Computed[ChargeBalance]:
     if missing:
         ledger.caution("Not in the report: " + ", ".join(missing) + ".")
     return ledger.close(
-        ChargeBalance(cations, anions, error, verdict, limit, abs(error) <= limit, causes, missing, sentence)
+        ChargeBalance(
+            cations_meq_L=cations,
+            anions_meq_L=anions,
+            error_pct=error,
+            verdict=verdict,
+            limit_pct=limit,
+            within_laboratory_limit=abs(error) <= limit,
+            causes=causes,
+            missing=missing,
+            sentence=sentence,
+        )
     )
 
 
@@ -258,14 +268,14 @@ def water_report(*, ions: WaterIons, reported_uS_cm: float | None = None) -> Com
         sentences.append("Little hardness and much sodium: this is softened water.")
     return ledger.close(
         ReportReview(
-            balance,
-            computed,
-            reported_uS_cm,
-            ratio,
-            hardness,
-            ions.alkalinity_mg_L_CaCO3,
-            carbonate,
-            sar,
-            tuple(sentences),
+            balance=balance,
+            computed_uS_cm=computed,
+            reported_uS_cm=reported_uS_cm,
+            ratio=ratio,
+            hardness_mg_L_CaCO3=hardness,
+            alkalinity_mg_L_CaCO3=ions.alkalinity_mg_L_CaCO3,
+            carbonate_hardness_mg_L_CaCO3=carbonate,
+            sar=sar,
+            sentences=tuple(sentences),
         )
     )

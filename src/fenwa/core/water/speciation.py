@@ -119,7 +119,9 @@ def one_round(
     on_Mg = MgSO4 + MgHCO3 + MgCO3 + MgHPO4 + MgH2PO4
     on_Cit: Any = 0.0
     if citrate:
-        on_Ca, on_Mg, on_Cit = _citrates(species, Cit, Ca, Mg, h, y1, y2, on_Ca, on_Mg)
+        on_Ca, on_Mg, on_Cit = _citrates(
+            species=species, Cit=Cit, Ca=Ca, Mg=Mg, h=h, y1=y1, y2=y2, on_Ca=on_Ca, on_Mg=on_Mg
+        )
     new = [
         _share(t.Ca, Ca, on_Ca),
         _share(t.Mg, Mg, on_Mg),
@@ -184,7 +186,7 @@ def _strength_and_charge(species: dict[str, Any]) -> tuple[Any, Any]:
 
 
 def _citrates(
-    species: dict[str, Any], Cit: Any, Ca: Any, Mg: Any, h: Any, y1: Any, y2: Any, on_Ca: Any, on_Mg: Any
+    *, species: dict[str, Any], Cit: Any, Ca: Any, Mg: Any, h: Any, y1: Any, y2: Any, on_Ca: Any, on_Mg: Any
 ) -> tuple[Any, Any, Any]:
     """Citrate's own acids and its complexes; ``Cit`` is all citrate not bound to a metal."""
     y3 = y1**9

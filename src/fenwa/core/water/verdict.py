@@ -16,12 +16,13 @@ STRICTEST = PlantNeeds(60.0, None, 30.0, 3, 3, 3, 3, "the strictest plant")  # f
 MARGIN_SHARE = 0.05  # of the limit: two careful readings of one water differ by about this much
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WaterVerdict:
     """Both lines of the verdict. Margin and headroom in µS/cm."""
 
     amount: Amount
     amount_line: str
+    margin_line: str
     limit_uS_cm: float
     margin_uS_cm: float
     headroom_uS_cm: float
@@ -92,9 +93,8 @@ def water_verdict(
     short = bool(
         amount == "over" and plant.ec_short_term_max_uS_cm is not None and ec25_uS_cm <= plant.ec_short_term_max_uS_cm
     )
-    line = f"{ec25_uS_cm:.0f} of at most {plant.ec_max_uS_cm:.0f} µS/cm, margin {margin:.0f}"
-    if short:
-        line += "; for a few weeks at most"
+    margin_line = f"margin {margin:.0f}" + ("; for a few weeks at most" if short else "")
+    line = f"{ec25_uS_cm:.0f} of at most {plant.ec_max_uS_cm:.0f} µS/cm, {margin_line}"
     kinds = kind_findings(water, plant, ec25_uS_cm)
     deciding = [k for k in kinds if not k.minor]
     bad = [k for k in deciding if k.state == "known bad"]
@@ -118,7 +118,19 @@ def water_verdict(
             ledger.caution(k.reason[:1].upper() + k.reason[1:] + ".")
     limiting = "amount" if amount == "over" else bad[0].agent if bad else "amount" if amount == "borderline" else ""
     return ledger.close(
-        WaterVerdict(amount, line, plant.ec_max_uS_cm, margin, headroom, short, state, kind_line, limiting, kinds)
+        WaterVerdict(
+            amount=amount,
+            amount_line=line,
+            margin_line=margin_line,
+            limit_uS_cm=plant.ec_max_uS_cm,
+            margin_uS_cm=margin,
+            headroom_uS_cm=headroom,
+            short_term_only=short,
+            kind=state,
+            kind_line=kind_line,
+            limiting=limiting,
+            kinds=kinds,
+        )
     )
 
 

@@ -35,7 +35,7 @@ class PastReading:
     ec25_uS_cm: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WaterWatch:
     """What the grower should know of a stored water before using it. Rise in µS/cm a month."""
 
@@ -121,7 +121,19 @@ def water_watch(
     if row.short_term:
         sentences.append(row.note)
     concern: Concern = "stop" if old else "look" if due or rising else "fine"
-    return ledger.close(WaterWatch(retest, due, rising, rise, keeps, old, row.short_term, concern, tuple(sentences)))
+    return ledger.close(
+        WaterWatch(
+            retest_on=retest,
+            retest_due=due,
+            rising=rising,
+            rise_uS_cm_month=rise,
+            keeps_until=keeps,
+            too_old=old,
+            short_term=row.short_term,
+            concern=concern,
+            sentences=tuple(sentences),
+        )
+    )
 
 
 def _rise(ledger: Ledger, ordered: list[PastReading], today: date) -> float | None:

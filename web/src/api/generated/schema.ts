@@ -2254,6 +2254,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mix/pots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * For Pots
+         * @description How large a can for these pots is, and which of them limits its strength.
+         */
+        post: operations["for_pots_api_mix_pots_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mix/preview": {
         parameters: {
             query?: never;
@@ -5026,6 +5046,8 @@ export interface components {
             working: components["schemas"]["Working"] | null;
             /** Pots */
             pots: components["schemas"]["CanPot"][];
+            /** To Mix */
+            to_mix: boolean;
         };
         /**
          * CanGroups
@@ -5064,11 +5086,20 @@ export interface components {
             isolated: boolean;
             /** Why */
             why: string;
+            /** Given */
+            given: string;
+            /** Step Ml */
+            step_mL: number;
             /**
              * Row
              * @default 0
              */
             row: number;
+            /**
+             * Together
+             * @default false
+             */
+            together: boolean;
         };
         /**
          * CanWater
@@ -6935,6 +6966,8 @@ export interface components {
             from_feed_mg_L: number;
             /** From Water Mg L */
             from_water_mg_L: number | null;
+            /** In Can Mg L */
+            in_can_mg_L: number;
         };
         /**
          * Elements
@@ -7667,6 +7700,26 @@ export interface components {
             runoff_uS_cm: number;
             /** Evened Out Us Cm */
             evened_out_uS_cm: number;
+        };
+        /**
+         * ForPots
+         * @description A can for them: litres, the same that a round would mix, and the pot that takes the weakest feed. [L, µS/cm]
+         */
+        ForPots: {
+            /** Volume L */
+            volume_L: number;
+            /** Strictest */
+            strictest: string;
+            /** Ceiling Us Cm */
+            ceiling_uS_cm: number | null;
+        };
+        /**
+         * ForPotsIn
+         * @description Pots chosen for a can.
+         */
+        ForPotsIn: {
+            /** Pot Ids */
+            pot_ids: number[];
         };
         /**
          * Gap
@@ -9443,6 +9496,7 @@ export interface components {
             today: string;
             /** Usual Product Id */
             usual_product_id: number | null;
+            start: components["schemas"]["Start"];
             /** Products */
             products: components["schemas"]["ProductOut"][];
             /** Waters */
@@ -10585,6 +10639,8 @@ export interface components {
             ideal_high_uS_cm: number;
             /** Ceiling Us Cm */
             ceiling_uS_cm: number;
+            /** Over Ceiling */
+            over_ceiling: boolean;
             /** Measured Us Cm */
             measured_uS_cm: number | null;
             /** Measured On */
@@ -13049,6 +13105,23 @@ export interface components {
             volume_mL?: number | null;
         };
         /**
+         * Start
+         * @description A can before anything is chosen. [L]
+         */
+        Start: {
+            /**
+             * Strength
+             * @enum {string}
+             */
+            strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
+            /** Value */
+            value: number;
+            /** Element */
+            element: string;
+            /** Volume L */
+            volume_L: number;
+        };
+        /**
          * StationOut
          * @description A station of the channel with its live figure and the conductivity there.
          */
@@ -13691,8 +13764,8 @@ export interface components {
              * @enum {string}
              */
             amount: "within" | "borderline" | "over";
-            /** Amount Line */
-            amount_line: string;
+            /** Margin Line */
+            margin_line: string;
             /**
              * Kind
              * @enum {string}
@@ -13939,6 +14012,8 @@ export interface components {
             amount: "within" | "borderline" | "over";
             /** Amount Line */
             amount_line: string;
+            /** Margin Line */
+            margin_line: string;
             /** Limit Us Cm */
             limit_uS_cm: number;
             /** Margin Us Cm */
@@ -19898,6 +19973,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MixPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    for_pots_api_mix_pots_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForPotsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForPots"];
                 };
             };
             /** @description Bad Request */

@@ -1,10 +1,10 @@
 import { Button, Grid, Text } from "@chakra-ui/react"
-import { useState } from "react"
+import { useQuery } from "@tanstack/react-query"
+import { type Dispatch, type SetStateAction, useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
-import { useSettings } from "../../api/queries"
+import { forPotsQuery, useSettings } from "../../api/queries"
 import { useNotice } from "../../ui/noticeContext"
-import { PageHead } from "../../ui/Page"
 import { usePress } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 import { BenchPage } from "./BenchPage"
@@ -14,12 +14,13 @@ import { WhatIn } from "./desk/WhatIn"
 import { body, type Draft, type Page } from "./draft"
 import { KeepRecipe } from "./KeepRecipe"
 import { usePreview } from "./usePreview"
+import { MixHead } from "./MixHead"
 
 type Props = {
   page: Page
   waters: Schemas["MixWater"][]
   draft: Draft
-  onDraft: (d: Draft) => void
+  onDraft: Dispatch<SetStateAction<Draft>>
   onMade: (batch: Schemas["BatchOut"], potIds: number[]) => void
 }
 
@@ -48,7 +49,8 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
   const current = feeding && !preview.isError ? preview.data : undefined
   const problems = preview.error ? preview.error.fields() : made.error ? made.error.fields() : {}
   const chosen = page.pots.filter((p) => draft.pot_ids.includes(p.id))
-  const strict = strictest(chosen)
+  const forPots = useQuery({ ...forPotsQuery(draft.pot_ids), enabled: chosen.length > 0 })
+  const strict = chosen.length > 0 ? forPots.data : undefined
   const title = chosen.length
     ? `A can for ${chosen.length} ${chosen.length === 1 ? "pot" : "pots"}`
     : "A can"
@@ -71,27 +73,15 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
     )
   return (
     <>
-      <PageHead
+      <MixHead
         title={title}
-        line={
-          strict
-            ? `The strictest of them, ${strict.code} ${strict.name}, takes a feed up to ${strict.feed_ceiling_uS_cm} µS/cm.`
-            : "Choose the pots, and their strictest ceiling is kept."
-        }
+        strict={strict}
+        ready={current !== undefined}
+        onName={() => setNaming(!naming)}
+        onBench={() => setBench(true)}
       >
-        <Button
-          variant="outline"
-          minH="48px"
-          disabled={!current}
-          onClick={() => setNaming(!naming)}
-        >
-          Keep as a recipe
-        </Button>
-        <Button variant="outline" minH="48px" disabled={!current} onClick={() => setBench(true)}>
-          Bench list
-        </Button>
         {make}
-      </PageHead>
+      </MixHead>
       {naming && (
         <KeepRecipe
           draft={draft}
@@ -136,7 +126,7 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
         <WhatComesOut
           answer={current}
           water={waters.find((w) => w.id === draft.water_id)}
-          ceiling={strict}
+          ceiling={strict?.ceiling_uS_cm}
           onMost={(value) => onDraft({ ...draft, strength: "nitrogen", value })}
           onAdd={(product_id, dose) =>
             onDraft({ ...draft, recipe: "", also: [...draft.also, { product_id, dose }] })
@@ -156,11 +146,4 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
       )}
     </>
   )
-}
-
-/** The pot that takes the weakest feed, for the heading; the server decides for the dose itself. */
-function strictest(pots: Schemas["MixPot"][]) {
-  return pots
-    .filter((p) => p.feed_ceiling_uS_cm !== null)
-    .toSorted((a, b) => (a.feed_ceiling_uS_cm ?? 0) - (b.feed_ceiling_uS_cm ?? 0))[0]
 }

@@ -57,8 +57,8 @@ const DOSE: Schemas["Dose"] = {
   by_steps: null,
   stock_working: WORKING,
   elements: [
-    { name: "Nitrate N", from_feed_mg_L: 53.5, from_water_mg_L: null },
-    { name: "Urea N", from_feed_mg_L: 0, from_water_mg_L: 0 },
+    { name: "Nitrate N", from_feed_mg_L: 53.5, from_water_mg_L: null, in_can_mg_L: 53.5 },
+    { name: "Urea N", from_feed_mg_L: 0, from_water_mg_L: 0, in_can_mg_L: 0 },
   ],
   elements_working: WORKING,
   parts: [PART],
@@ -312,7 +312,11 @@ describe("what comes out", () => {
     const { container } = show(
       <WhatComesOut
         answer={made(
-          { elements: [{ name: "Calcium", from_feed_mg_L: 10, from_water_mg_L: 98 }] },
+          {
+            elements: [
+              { name: "Calcium", from_feed_mg_L: 10, from_water_mg_L: 98, in_can_mg_L: 108 },
+            ],
+          },
           { calcium, supplement_id: 7 },
         )}
         water={WATER}

@@ -133,6 +133,7 @@ export const MIST: Schemas["SchoolOut"] = {
 export const PAGE: Page = {
   today: "2026-11-23",
   usual_product_id: 1,
+  start: { strength: "nitrogen", value: 40, element: "K", volume_L: 3 },
   products: [
     product(1, "Nitrate feed"),
     product(2, "Urea feed", {}, { N_urea_mg_g: 105, Ca_mg_g: 0 }),
@@ -236,6 +237,9 @@ export const tool = (onDraft: (d: Draft) => void = () => undefined) => ({
 
 export const BASE = {
   ...SETTINGS,
+  "POST /api/mix/pots": {
+    body: { volume_L: 0.6, strictest: "M-04 Masdevallia", ceiling_uS_cm: 500 },
+  },
   "GET /api/options": {
     body: {
       ...SETTINGS["GET /api/options"].body,

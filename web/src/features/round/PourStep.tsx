@@ -13,7 +13,6 @@ import { useUndo } from "../../ui/useUndo"
 import { mark, pour, skip } from "./entries"
 import { AmountButtons, PourExtras, type PourValues } from "./PourParts"
 import { FeelFirst } from "./FeelFirst"
-import { given, stepOf } from "./steps"
 import type { Mixed } from "./walk"
 import { PourFoot } from "./PourParts"
 import { PourHead } from "./PourHead"
@@ -87,7 +86,6 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
     })
     onNext([])
   }
-  const step = stepOf(pot.amount_mL)
   const conflict = entry.form.formState.errors.note?.message
   return (
     <form
@@ -95,10 +93,10 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
       noValidate
       style={{ display: "flex", flexDirection: "column", flex: 1 }}
     >
-      <PourHead pot={pot} amount={amount} word={plain ? "plain water" : given(can, pot.route)} />
+      <PourHead pot={pot} amount={amount} word={plain ? "plain water" : pot.given} />
       <AmountButtons
         amount={amount}
-        step={step}
+        step={pot.step_mL}
         more={more}
         onAmount={setAmount}
         onMore={() => setMore(!more)}

@@ -7,7 +7,6 @@ import { useNotice } from "../../ui/noticeContext"
 import { usePress } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 import { pour, skip } from "./entries"
-import { given } from "./steps"
 import type { Mixed } from "./walk"
 import { HeavyOnes } from "./HeavyOnes"
 
@@ -79,7 +78,7 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
           mL each
         </Text>
         <Text ml="auto" color="fg.muted" fontSize="lg">
-          {given(can, first.route)}
+          {first.given}
         </Text>
       </Flex>
       <HeavyOnes pots={pots} heavy={heavy} setHeavy={setHeavy} />

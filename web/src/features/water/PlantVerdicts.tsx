@@ -95,7 +95,7 @@ function Verdict({ v, limit }: { v: Schemas["VerdictOut"]; limit?: number }) {
             ).working,
         }}
       />
-      , {v.amount_line.split(", ").slice(1).join(", ")}
+      , {v.margin_line}
     </>
   )
 }

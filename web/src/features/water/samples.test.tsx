@@ -82,7 +82,7 @@ export const PAGE: Schemas["WaterPage"] = {
       water_id: 1,
       profile_id: "disa",
       amount: "within",
-      amount_line: "34 of at most 80 µS/cm, margin 4",
+      margin_line: "margin 4",
       kind: "known good",
       kind_line: "nothing known against it",
       limiting: "",

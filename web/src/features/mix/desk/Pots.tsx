@@ -1,5 +1,8 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
-import { useSettings } from "../../../api/queries"
+import { useQueryClient } from "@tanstack/react-query"
+import type { Dispatch, SetStateAction } from "react"
+import { forPotsQuery, useSettings } from "../../../api/queries"
+import { figure } from "../../../ui/format"
 import { type Draft, type Page } from "../draft"
 
 export function Pots({
@@ -9,22 +12,20 @@ export function Pots({
 }: {
   page: Page
   draft: Draft
-  onChange: (d: Draft) => void
+  onChange: Dispatch<SetStateAction<Draft>>
 }) {
+  const cache = useQueryClient()
   const factor = useSettings()?.display?.volume?.factor ?? 1
   if (page.pots.length === 0) return null
   const toggle = (id: number) => {
-    const ids = draft.pot_ids.includes(id)
+    const pot_ids = draft.pot_ids.includes(id)
       ? draft.pot_ids.filter((i) => i !== id)
       : [...draft.pot_ids, id]
-    const needed =
-      page.pots.filter((p) => ids.includes(p.id)).reduce((sum, p) => sum + p.volume_L, 0) * factor
-    onChange({
-      ...draft,
-      pot_ids: ids,
-      ...(needed > 0 && draft.route !== "leaf"
-        ? { volume: String(Math.ceil(needed * 10) / 10) }
-        : {}),
+    onChange({ ...draft, pot_ids })
+    if (pot_ids.length === 0 || draft.route === "leaf") return
+    void cache.fetchQuery(forPotsQuery(pot_ids)).then((can) => {
+      const volume = figure(can.volume_L * factor, 4)
+      onChange((now) => (now.pot_ids === pot_ids ? { ...now, volume } : now))
     })
   }
   const chosen = page.pots.filter((p) => draft.pot_ids.includes(p.id))

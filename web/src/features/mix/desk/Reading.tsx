@@ -1,5 +1,4 @@
 import { Box, Text } from "@chakra-ui/react"
-import type { Schemas } from "../../../api/client"
 import { figure } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
@@ -12,7 +11,7 @@ export function Reading({
   onMost,
 }: {
   answer: Answer
-  ceiling?: Schemas["MixPot"]
+  ceiling?: number | null
   onMost: (nitrogen: string) => void
 }) {
   const d = answer.dose.result
@@ -35,7 +34,7 @@ export function Reading({
         value={d.ec_total_uS_cm}
         low={d.ec_low_uS_cm}
         high={d.ec_high_uS_cm}
-        ceiling={ceiling?.feed_ceiling_uS_cm}
+        ceiling={ceiling}
         width={330}
       />
       {d.headroom_uS_cm !== null && (

@@ -10,7 +10,7 @@ import { Reading } from "./Reading"
 type Props = {
   answer?: Answer
   water?: Schemas["MixWater"]
-  ceiling?: Schemas["MixPot"]
+  ceiling?: number | null
   onAdd: (productId: number, dose: string) => void
   onMost: (nitrogen: string) => void
 }
@@ -41,7 +41,7 @@ function Bars({
   working: Schemas["Working"]
 }) {
   const main = elements.slice(0, 8)
-  const most = Math.max(...main.map((e) => e.from_feed_mg_L + (e.from_water_mg_L ?? 0)), 1)
+  const most = Math.max(...main.map((e) => e.in_can_mg_L), 1)
   const unknown = main.some((e) => e.from_water_mg_L === null)
   const traces = elements.slice(8)
   return (
@@ -78,7 +78,7 @@ function Bars({
               label={e.name}
               bare
               unit="mg/L"
-              value={e.from_feed_mg_L + (e.from_water_mg_L ?? 0)}
+              value={e.in_can_mg_L}
               working={{ kind: "here", working }}
             />
           </Text>

@@ -1,3 +1,4 @@
+import type { Dispatch, SetStateAction } from "react"
 import { Button, Flex } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { useSettings } from "../../../api/queries"
@@ -16,7 +17,7 @@ type Props = {
   page: Page
   waters: Schemas["MixWater"][]
   draft: Draft
-  onChange: (d: Draft) => void
+  onChange: Dispatch<SetStateAction<Draft>>
   answer?: Answer
   problems: Record<string, string>
 }
@@ -60,7 +61,7 @@ function Recipes({
 }: {
   page: Page
   draft: Draft
-  onChange: (d: Draft) => void
+  onChange: Dispatch<SetStateAction<Draft>>
 }) {
   const own = page.recipes.filter((r) => r.named)
   if (own.length === 0) return null

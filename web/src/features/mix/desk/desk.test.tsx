@@ -1,4 +1,4 @@
-import { fireEvent, screen } from "@testing-library/react"
+import { fireEvent, screen, waitFor } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import { serve, show } from "../../../testing/harness.test"
 import type { Draft } from "../draft"
@@ -18,7 +18,7 @@ function desk(draft: Partial<Draft> = {}, problems: Record<string, string> = {})
       waters={WATERS}
       draft={seen.draft}
       onChange={(d) => {
-        seen.draft = d
+        seen.draft = typeof d === "function" ? d(seen.draft) : d
       }}
       problems={problems}
     />,
@@ -27,11 +27,12 @@ function desk(draft: Partial<Draft> = {}, problems: Record<string, string> = {})
 }
 
 describe("what the can is for", () => {
-  it("fills the volume from the pots that are chosen, and says what is held", () => {
+  it("fills the volume from the pots that are chosen, and says what is held", async () => {
     const seen = desk({ pot_ids: [3] })
     screen.getByText("D-09: Resting since 1 Nov.")
     fireEvent.click(screen.getByRole("button", { name: "M-04" }))
-    expect(seen.draft).toMatchObject({ pot_ids: [3, 1], volume: "0.5" })
+    expect(seen.draft.pot_ids).toEqual([3, 1])
+    await waitFor(() => expect(seen.draft.volume).toBe("0.6"))
   })
   it("warns of a carnivore at the root, and not on the leaf", () => {
     desk({ pot_ids: [2] })

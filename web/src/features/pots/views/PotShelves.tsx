@@ -83,7 +83,7 @@ function Pot({ row }: { row: Row }) {
   const inset = ((top - 8) / 50) * 10
   const ec = row.reading_uS_cm
   const high = (row.left_share ?? 0) > 0.45 // room for the figure inside the water
-  const over = ec !== null && ec > row.ceiling_uS_cm
+  const over = row.over_ceiling
   return (
     <Box as="li" w={`${W + 18}px`} textAlign="center">
       <Link to={`/pots/${row.id}`} style={{ display: "block" }}>
