@@ -1,6 +1,7 @@
 """Every row of our data files: sourced, checked, in range; a new file is enough for a new feed or profile."""
 
 import json
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
@@ -57,9 +58,81 @@ def test_media_shares_are_shares(m) -> None:  # type: ignore[no-untyped-def]
     assert m.t_half_h > 0
 
 
-def test_row_counts_and_sums_are_pinned() -> None:
-    assert (len(profiles()), len(media()), len(habits()), len(fertilizers())) == (62, 21, 8, 20)
-    assert sum(m.theta_cc for m in media().values()) == pytest.approx(9.03, abs=0.005)
+def test_no_file_of_the_library_is_left_unread() -> None:
+    for folder, read in (("profiles", profiles), ("fertilizers", fertilizers), ("schools", schools)):
+        assert len(read()) == len(list((DATA / folder).glob("*.toml")))
+
+
+DISA = ("profiles", "disa.toml", profiles)
+NITRATE = ("fertilizers", "potassium_nitrate.toml", fertilizers)
+PULSE = ("schools", "pulse.toml", schools)
+
+
+@pytest.mark.parametrize(
+    ("shipped", "good", "slip", "says"),
+    [
+        (DISA, "ec_max_uS_cm = ", 'ec_max_uS_cm = "low" # ', "[source_water]: key “ec_max_uS_cm” is 'low': "),
+        (
+            DISA,
+            "ec_max_uS_cm = ",
+            "ec_max_uS_cm = -1 # ",
+            "[source_water]: key “ec_max_uS_cm” is -1: input should be gr",
+        ),
+        (
+            DISA,
+            "sodium = ",
+            "sodium = 9 # ",
+            "[sensitivity]: key “sodium” is 9: input should be less than or equal to 3",
+        ),
+        (DISA, "carnivore = ", 'carnivore = "no" # ', "key “carnivore” is 'no': input should be a valid boolean"),
+        (DISA, 'habit = "orchid_moss"', 'habit = "orchid_mos"', "key “habit” is 'orchid_mos': choose one of "),
+        (DISA, 'source = "', 'source = "hearsay" # "', "key “source” is 'hearsay': choose one of "),
+        (DISA, 'group = "', 'group = "orchids" # "', "key “group” is 'orchids': input should be 'orchid', "),
+        (DISA, "[phases.active]", "[phases.actve]", "key “phases” is 'actve': choose one of active, "),
+        (DISA, "ec_ideal_uS_cm = [", "ec_ideal_uS_cm = [9000, 1] # [", "is (9000, 1): the lower end comes first"),
+        (DISA, "pH = [", "pH = [5.0, 15.0] # [", "key “pH”[1] is 15.0: input should be less than or equal to 14"),
+        (DISA, 'from_above = "', 'from_above = "sometimes" # "', "[flush]: key “from_above” is 'sometimes': "),
+        (DISA, 'short = "', 'short = "" # "', "key “short” is '': string should have at least 1 character"),
+        (NITRATE, 'formula = "KNO3"', 'formula = "KXy3"', "key “formula”: Formula “KXy3” is not understood"),
+        (NITRATE, 'source = "', 'source = 7 # "', "key “source” is 7: input should be a valid string"),
+        (PULSE, "feeds = ", "feeds = 40 # ", "pulse.toml: key “feeds”: "),
+        (PULSE, "route = ", 'route = "air" # ', "key “route” is 'air': input should be 'root', "),
+    ],
+)
+def test_a_slip_in_a_shipped_file_is_named_with_file_key_and_reason(
+    tmp_path: Path, shipped: tuple[str, str, Callable[[Path], object]], good: str, slip: str, says: str
+) -> None:
+    folder, name, read = shipped
+    text = (DATA / folder / name).read_text("utf-8")
+    assert good in text
+    (tmp_path / name).write_text(text.replace(good, slip, 1), "utf-8")
+    with pytest.raises(InputError) as refused:
+        read(tmp_path)
+    assert refused.value.detail.startswith(name)
+    assert says in refused.value.detail
+
+
+@pytest.mark.parametrize("shipped", [DISA, NITRATE, PULSE])
+def test_an_id_that_stands_twice_is_named_with_both_files(
+    tmp_path: Path, shipped: tuple[str, str, Callable[[Path], object]]
+) -> None:
+    folder, name, read = shipped
+    for copy in (name, "z_again.toml"):
+        (tmp_path / copy).write_text((DATA / folder / name).read_text("utf-8"), "utf-8")
+    with pytest.raises(InputError, match=f"z_again.toml: key “id” is .*, which stands in {name} too"):
+        read(tmp_path)
+
+
+def test_a_slip_in_a_table_is_named_and_an_id_stands_once(tmp_path: Path) -> None:
+    path = tmp_path / "media.toml"
+    text = (DATA / "media.toml").read_text("utf-8")
+    path.write_text(text.replace("theta_cc = 0.6", "theta_cc = 6.0", 1), "utf-8")
+    with pytest.raises(InputError, match=r"media.toml: key “theta_cc” is 6.0: input should be less than 1"):
+        media(path)
+    again = tmp_path / "habits.toml"
+    again.write_text((DATA / "habits.toml").read_text("utf-8").replace('id = "orchid_moss"', 'id = "orchid_bark"'))
+    with pytest.raises(InputError, match=r"habits.toml: key “id” is 'orchid_bark', which stands in habits.toml too"):
+        habits(again)
 
 
 def test_oxide_factors_follow_from_molar_masses() -> None:

@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Annotated, Literal
 
-from fenwa.core.data.tables import DATA, build_row, read_toml
+from pydantic import Field
+
+from fenwa.core.data.tables import DATA, Days, Named, build_row, read_toml
 from fenwa.core.errors import InputError
 
+MolarMass = Annotated[float, Field(gt=0, le=1_000)]
 Shape = Literal["thin", "soft", "hard", "softened"]
 
 
@@ -20,16 +23,16 @@ class WaterKindRow:
     earns no verdict on its name alone; ``most_age_days``: not to be kept longer.
     """
 
-    id: str
-    label: str
+    id: Named
+    label: Named
     shape: Shape
     disinfected: Literal["no", "ask"]
-    retest_days: int
+    retest_days: Annotated[int, Field(ge=1, le=3_650)]
     rising: str
     runs: bool = False
     needs_reading: bool = False
     short_term: bool = False
-    most_age_days: int | None = None
+    most_age_days: Days | None = None
     note: str = ""
 
     @property
@@ -42,20 +45,20 @@ class WaterKindRow:
 class AcidStrength:
     """A strength an acid is sold at. [% w/w, g/mL]"""
 
-    pct: float
-    density_g_mL: float
+    pct: Annotated[float, Field(gt=0, le=100)]
+    density_g_mL: Annotated[float, Field(ge=0.5, le=3)]
 
 
 @dataclass(frozen=True)
 class AcidRow:
     """A row of data/acids.toml: what it is, what it brings, what it may be sold at."""
 
-    id: str
-    label: str
+    id: Named
+    label: Named
     state: Literal["liquid", "dry"]
-    molar_mass_g_mol: float
+    molar_mass_g_mol: MolarMass
     adds: Literal["N", "P", "S", "citrate"]
-    adds_g_mol: float
+    adds_g_mol: Annotated[float, Field(ge=0, le=1_000)]
     strengths: tuple[AcidStrength, ...]
     household: bool
     note: str

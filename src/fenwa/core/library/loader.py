@@ -5,14 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
-from typing import Any
+from typing import Annotated, Any
 
-from fenwa.core.data.tables import DATA, build_row, read_toml
-from fenwa.core.errors import NotFound
-from fenwa.core.library.profile import Profile, read_profile
+from pydantic import Field
+
+from fenwa.core.data.tables import DATA, DaySpan, Named, Rising, Share, build_row, by_id, one_of, read_toml
+from fenwa.core.errors import DomainError, InputError, NotFound
+from fenwa.core.library.profile import Confidence, Profile, read_profile
 from fenwa.core.mix.label import Label, by_formula, check_label
-from fenwa.core.mix.school import School
+from fenwa.core.mix.school import School, SchoolPot, school_load
 from fenwa.core.pot.specification import Medium
+
+Months = Annotated[int, Field(ge=1, le=240)]
 
 
 @dataclass(frozen=True)
@@ -21,15 +25,15 @@ class Habit:
     interval [d].
     """
 
-    id: str
-    e: float
-    LF: float
-    u: float
-    u_ballast: float
-    interval_days: tuple[float, float]
-    source: str
-    confidence: str
-    checked_by: str
+    id: Named
+    e: Share
+    LF: Share
+    u: Share
+    u_ballast: Share
+    interval_days: DaySpan
+    source: Named
+    confidence: Confidence
+    checked_by: Named
 
     @property
     def loss_per_day(self) -> float:
@@ -41,17 +45,17 @@ class Habit:
 class MediumRow:
     """A row of data/media.toml."""
 
-    id: str
-    name: str
-    theta_cc: float
-    phi: float
-    t_half_h: float
-    eta: float
-    R: float
-    life_months: tuple[int, int]
-    source: str
-    confidence: str
-    checked_by: str
+    id: Named
+    name: Named
+    theta_cc: Annotated[float, Field(gt=0, lt=1)]
+    phi: Annotated[float, Field(ge=0, lt=1)]
+    t_half_h: Annotated[float, Field(gt=0, le=1_000)]
+    eta: Annotated[float, Field(gt=0, le=1)]
+    R: Annotated[float, Field(ge=1, le=20)]
+    life_months: Annotated[tuple[Months, Months], Rising]
+    source: Named
+    confidence: Confidence
+    checked_by: Named
 
     def medium(self) -> Medium:
         """What the salt balance needs of it."""
@@ -62,54 +66,79 @@ class MediumRow:
 class Fertilizer:
     """A product of the shipped library: one file in data/fertilizers."""
 
-    id: str
+    id: Named
     label: Label
-    source: str
-    checked_by: str
+    source: Named
+    checked_by: Named
+
+
+def _in_file(where: str, error: DomainError) -> InputError:
+    """A refusal of the core with the file and the key it is about."""
+    key = (error.pointer or "").rpartition("/")[2]
+    return InputError(f"{where}: key “{key}”: {error.detail}" if key else f"{where}: {error.detail}")
 
 
 def read_fertilizer(path: Path) -> Fertilizer:
     """One fertilizer file; its label is checked like one a grower types."""
     raw, where = read_toml(path), path.name
     own: dict[str, Any] = {key: raw.pop(key) for key in ("id", "source", "checked_by") if key in raw}
-    label = by_formula(build_row(Label, raw, where), pointer=where)
-    check_label(label)
+    typed = build_row(Label, raw, where)
+    try:
+        label = by_formula(typed)
+        check_label(label)
+    except DomainError as error:
+        raise _in_file(where, error) from error
     return build_row(Fertilizer, {**own, "label": label}, where)
+
+
+def read_school(path: Path) -> School:
+    """One school file; figures that cannot be fed by are refused like a grower's own."""
+    school = build_row(School, read_toml(path), path.name)
+    try:
+        school_load(school=school, pot=SchoolPot())
+    except DomainError as error:
+        raise _in_file(path.name, error) from error
+    return school
 
 
 @lru_cache(maxsize=8)
 def profiles(folder: Path = DATA / "profiles") -> dict[str, Profile]:
     """All profiles by id."""
-    rows = [read_profile(p) for p in sorted(folder.glob("*.toml"))]
-    return {row.id: row for row in rows}
+    found = [(p.name, read_profile(p)) for p in sorted(folder.glob("*.toml"))]
+    for where, row in found:
+        one_of(row.habit, habits(), where, "habit")
+        one_of(row.source, sources(), where, "source")
+    return by_id(found)
 
 
 @lru_cache(maxsize=8)
 def fertilizers(folder: Path = DATA / "fertilizers") -> dict[str, Fertilizer]:
     """The shipped library by id."""
-    rows = [read_fertilizer(p) for p in sorted(folder.glob("*.toml"))]
-    return {row.id: row for row in rows}
+    found = [(p.name, read_fertilizer(p)) for p in sorted(folder.glob("*.toml"))]
+    for where, row in found:
+        one_of(row.source, sources(), where, "source")
+    return by_id(found)
 
 
 @lru_cache(maxsize=8)
 def schools(folder: Path = DATA / "schools") -> dict[str, School]:
     """Schools of feeding by id."""
-    rows = [build_row(School, read_toml(p), p.name) for p in sorted(folder.glob("*.toml"))]
-    return {row.id: row for row in rows}
+    found = [(p.name, read_school(p)) for p in sorted(folder.glob("*.toml"))]
+    for where, row in found:
+        one_of(row.source, sources(), where, "source")
+    return by_id(found)
 
 
-@lru_cache(maxsize=1)
-def media() -> dict[str, MediumRow]:
+@lru_cache(maxsize=8)
+def media(path: Path = DATA / "media.toml") -> dict[str, MediumRow]:
     """Media by id."""
-    rows = [build_row(MediumRow, raw, "media.toml") for raw in read_toml(DATA / "media.toml")["media"]]
-    return {row.id: row for row in rows}
+    return by_id((path.name, build_row(MediumRow, raw, path.name)) for raw in read_toml(path)["media"])
 
 
-@lru_cache(maxsize=1)
-def habits() -> dict[str, Habit]:
+@lru_cache(maxsize=8)
+def habits(path: Path = DATA / "habits.toml") -> dict[str, Habit]:
     """Watering habits by id."""
-    rows = [build_row(Habit, raw, "habits.toml") for raw in read_toml(DATA / "habits.toml")["habits"]]
-    return {row.id: row for row in rows}
+    return by_id((path.name, build_row(Habit, raw, path.name)) for raw in read_toml(path)["habits"])
 
 
 @lru_cache(maxsize=1)

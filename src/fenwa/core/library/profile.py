@@ -4,24 +4,47 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any, Literal
+from typing import Annotated, Any, Literal, get_args
 
-from fenwa.core.data.tables import build_row, read_toml
+from pydantic import Field
+
+from fenwa.core.data.tables import (
+    EC,
+    AciditySpan,
+    Amount,
+    Amounts,
+    DaySpan,
+    ECs,
+    Level,
+    Named,
+    PercentSpan,
+    Warmth,
+    WarmthSpan,
+    Window,
+    build_row,
+    one_of,
+    read_toml,
+)
 from fenwa.core.pot.flush import FromAbove
 
 RestKind = Literal["none", "plain", "dry", "summer"]
 Confidence = Literal["high", "medium", "low"]
+KindRoute = Literal["root", "foliar", "cup", "prey", "none"]
+KindGroup = Literal["orchid", "carnivore", "foliage", "aroid", "fern", "flowering", "bromeliad", "unknown"]
+KindPhase = Literal["active", "flowering", "slowing", "rest", "dormant", "establishing", "stressed"]
+ReadingMethod = Literal["pour_through", "soak", "tank_reading"]
+PetHazard = Literal["none_known", "unknown", "mild", "toxic"]
 
 
 @dataclass(frozen=True)
 class SourceWater:
     """Most a plant may drink. [µS/cm; mg/L as CaCO3]"""
 
-    ec_ideal_max_uS_cm: float
-    ec_max_uS_cm: float
-    ec_short_term_max_uS_cm: float
-    alkalinity_ceiling_mg_L: float
-    alkalinity_ideal_max_mg_L: float
+    ec_ideal_max_uS_cm: EC
+    ec_max_uS_cm: EC
+    ec_short_term_max_uS_cm: EC
+    alkalinity_ceiling_mg_L: Amount
+    alkalinity_ideal_max_mg_L: Amount
     confidence: Confidence
 
 
@@ -32,10 +55,10 @@ class RootZoneLimits:
     With the method ``soak`` there is no pot: the limits are for the water a plant is soaked in.
     """
 
-    ec_low_warn_uS_cm: float
-    ec_ideal_uS_cm: tuple[float, float]
-    ec_ceiling_uS_cm: float
-    pH: tuple[float, float]
+    ec_low_warn_uS_cm: EC
+    ec_ideal_uS_cm: ECs
+    ec_ceiling_uS_cm: EC
+    pH: AciditySpan
     confidence: Confidence
 
 
@@ -43,10 +66,10 @@ class RootZoneLimits:
 class Sensitivity:
     """0 none known, 1 low, 2 moderate, 3 high."""
 
-    fluoride: int
-    chlorine: int
-    sodium: int
-    boron: int
+    fluoride: Level
+    chlorine: Level
+    sodium: Level
+    boron: Level
 
 
 @dataclass(frozen=True)
@@ -56,10 +79,10 @@ class Feeding:
     [µS/cm]
     """
 
-    routes: tuple[str, ...]
-    reference_source_uS_cm: float
+    routes: tuple[KindRoute, ...]
+    reference_source_uS_cm: EC
     confidence: Confidence
-    root_pour_ec_max_uS_cm: float | None = None
+    root_pour_ec_max_uS_cm: EC | None = None
 
 
 @dataclass(frozen=True)
@@ -67,16 +90,16 @@ class FlushHabit:
     """How this kind may be rinsed, and how often by habit. [d]"""
 
     from_above: FromAbove
-    how: str
-    cadence_days: tuple[int, int] | None = None
+    how: Named
+    cadence_days: DaySpan | None = None
 
 
 @dataclass(frozen=True)
 class Hazard:
     """To pets and people; "unknown" and "none_known" never mean safe."""
 
-    pets: str
-    people: str
+    pets: PetHazard
+    people: Named
     agent: str
     confidence: Confidence
 
@@ -85,19 +108,19 @@ class Hazard:
 class Lag:
     """First visible response in active growth, and where it shows. [d]"""
 
-    underfeeding: tuple[int, int]
-    overfeeding: tuple[int, int]
-    first_sign: str
+    underfeeding: DaySpan
+    overfeeding: DaySpan
+    first_sign: Named
 
 
 @dataclass(frozen=True)
 class Climate:
     """What the kind likes. [°C, % relative humidity]"""
 
-    day_C: tuple[float, float]
-    night_C: tuple[float, float]
-    minimum_C: float
-    humidity_pct: tuple[float, float] | None = None  # not told for what lives in water
+    day_C: WarmthSpan
+    night_C: WarmthSpan
+    minimum_C: Warmth
+    humidity_pct: PercentSpan | None = None  # not told for what lives in water
 
 
 @dataclass(frozen=True)
@@ -113,9 +136,9 @@ class Rest:
     kind: RestKind
     enter: str
     restart: str
-    window_days: tuple[int, int] | None = None
-    slowing_days: tuple[int, int] | None = None
-    root_gate_cm: float | None = None
+    window_days: Window | None = None
+    slowing_days: Window | None = None
+    root_gate_cm: Annotated[float, Field(ge=0, le=50)] | None = None
     needs_cold: bool = False
     optional: bool = False
 
@@ -134,8 +157,8 @@ class OptIn:
     """A way of feeding a carnivore that a grower may choose, with its own ceiling. [mg/L N, µS/cm]"""
 
     route: Literal["leaf spray", "cup", "root"]
-    n_max_mg_L: float
-    ec_ceiling_uS_cm: float
+    n_max_mg_L: Amount
+    ec_ceiling_uS_cm: EC
     note: str
 
 
@@ -144,25 +167,25 @@ class PhaseFeeding:
     """Feeding in one phase. Nitrogen [mg/L], EC of the feed [µS/cm], interval [d]."""
 
     feed: bool
-    n_ideal_mg_L: tuple[float, float]
-    n_ceiling_mg_L: float | None = None
-    ec_ideal_uS_cm: tuple[float, float] | None = None
-    ec_ceiling_uS_cm: float | None = None
-    interval_days: tuple[int, int] | None = None
+    n_ideal_mg_L: Amounts
+    n_ceiling_mg_L: Amount | None = None
+    ec_ideal_uS_cm: ECs | None = None
+    ec_ceiling_uS_cm: EC | None = None
+    interval_days: DaySpan | None = None
 
 
 @dataclass(frozen=True)
 class Profile:
     """A care profile: one file in data/profiles."""
 
-    id: str
-    name: str
-    short: str
-    group: str
-    habit: str
-    method: str
-    source: str
-    checked_by: str
+    id: Named
+    name: Named
+    short: Named
+    group: KindGroup
+    habit: Named
+    method: ReadingMethod
+    source: Named
+    checked_by: Named
     confidence: Confidence
     carnivore: bool
     source_water: SourceWater
@@ -204,6 +227,8 @@ def profile_from(raw: dict[str, Any], where: str) -> Profile:
     for key, kind in _PARTS.items():
         if key in raw:
             raw[key] = build_row(kind, raw[key], f"{where} [{key}]")
+    for name in raw.get("phases", {}):
+        one_of(name, get_args(KindPhase), where, "phases")
     raw["phases"] = {
         name: build_row(PhaseFeeding, row, f"{where} [phases.{name}]") for name, row in raw.get("phases", {}).items()
     }
