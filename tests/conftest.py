@@ -18,7 +18,7 @@ from starlette.types import Receive, Scope, Send
 
 from fenwa.api.app import create_app, prepare_store
 from fenwa.demo.database import fill_if_stale
-from fenwa.devices.desk import PenDesk
+from fenwa.devices.pen_session import PenSession
 from fenwa.store.session import Store
 
 TODAY = date(2026, 11, 23)
@@ -44,7 +44,7 @@ class Client:
         self.state: dict[str, Any] = {
             "store": store,
             "clock": lambda: today,
-            "pen": PenDesk("none", lambda: today),
+            "pen": PenSession("none", lambda: today),
             "door": None,
         }
 

@@ -104,7 +104,7 @@ def _care() -> None:
     from fenwa.core.care.pattern import FedSoFar, every_nth
     from fenwa.core.care.round import rise_per_mg_N, round_plan
     from fenwa.core.care.round_parts import RoundWater
-    from fenwa.core.care.standing import InForce
+    from fenwa.core.care.standing_rules import InForce
     from fenwa.core.care.year import YearPot, YearWater, days_of
     from fenwa.core.library.loader import fertilizers, habits, media, profiles, schools
     from fenwa.core.pot.specification import PotSpec

@@ -316,14 +316,20 @@ def calc(
 
 
 @app.command()
-def openapi() -> None:
-    """Print the OpenAPI document, from which the interface's types are made."""
+def openapi(
+    interface: Annotated[
+        bool, typer.Option(help="Only what the interface calls: its types are made from this.")
+    ] = False,
+) -> None:
+    """Print the OpenAPI document."""
     import tempfile
 
     from fenwa.api.app import openapi_document
+    from fenwa.api.document import for_interface
 
     with tempfile.TemporaryDirectory() as folder:
-        typer.echo(json.dumps(openapi_document(Path(folder) / "empty.sqlite"), ensure_ascii=False, indent=1))
+        document = openapi_document(Path(folder) / "empty.sqlite")
+    typer.echo(json.dumps(for_interface(document) if interface else document, ensure_ascii=False, indent=1))
 
 
 @app.command()

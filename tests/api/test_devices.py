@@ -14,9 +14,9 @@ from sqlalchemy import func, select
 
 from fenwa.api.app import create_app, prepare_store
 from fenwa.core.errors import InputError
-from fenwa.devices.desk import PenDesk
 from fenwa.devices.link import PenUnplugged, SocketLink
 from fenwa.devices.pen import PenReading
+from fenwa.devices.pen_session import PenSession
 from fenwa.devices.simulated import DEVICE, Dip, SimulatedPen
 from fenwa.formats.readings_csv import read_readings
 from fenwa.formats.reports_csv import read_reports
@@ -126,7 +126,7 @@ def test_a_pen_on_a_socket_speaks_the_same_line() -> None:
     assert "closed its line" in pen.problem
     pen.link.close()
     server.close()
-    desk = PenDesk(f"127.0.0.1:{port}")
+    desk = PenSession(f"127.0.0.1:{port}")
     desk.start()
     assert "No pen answers" in (desk.look()[0] or pen).problem
 
@@ -134,7 +134,7 @@ def test_a_pen_on_a_socket_speaks_the_same_line() -> None:
 @pytest.fixture
 def at_the_desk(kept: Client) -> Client:
     """A client whose Fenwa was started with the simulated pen."""
-    kept.state["pen"] = PenDesk("simulated", lambda: TODAY)
+    kept.state["pen"] = PenSession("simulated", lambda: TODAY)
     return kept
 
 

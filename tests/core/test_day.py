@@ -11,7 +11,7 @@ from fenwa.core.care.due import job_of, sprays_today
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.log import LogFacts, LoggedLook, LoggedPhase, LoggedPour, facts_of_log
 from fenwa.core.care.round_pot import round_pot
-from fenwa.core.care.standing import InForce
+from fenwa.core.care.standing_rules import InForce
 from fenwa.core.library.loader import get_profile, habits, media, profiles, schools
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.specification import PotSpec

@@ -8,12 +8,12 @@ import pytest
 
 from fenwa.core.care.condition import Condition
 from fenwa.core.care.due import RoundPot, job_of
-from fenwa.core.care.habit import look_is_due, start_of_medium_uS_cm, usual_pour_L
 from fenwa.core.care.holds import blocked, holds
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth
 from fenwa.core.care.round import round_plan
 from fenwa.core.care.round_parts import RoundWater
+from fenwa.core.care.usual import look_is_due, start_of_medium_uS_cm, usual_pour_L
 from fenwa.core.mix.label import Label
 from fenwa.core.water.kinds import BaseWater
 

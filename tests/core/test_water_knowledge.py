@@ -19,7 +19,7 @@ from fenwa.core.water.kinds import SHAPES, BaseWater, WaterKind, composition_of,
 from fenwa.core.water.knowledge import (
     CARBON_DAYS,
     Measured,
-    Step,
+    TreatmentStep,
     ions_known,
     ions_to_mix,
     known_of,
@@ -132,16 +132,16 @@ def test_quantities_fit_the_reports_and_the_checks() -> None:
 @pytest.mark.parametrize(
     ("step", "collected", "acts"),
     [
-        (Step(ago(2), "stood"), None, True),
-        (Step(ago(9), "stood"), None, False),
-        (Step(ago(9), "conditioner"), ago(20), True),
-        (Step(ago(9), "conditioner"), ago(3), False),
-        (Step(ago(CARBON_DAYS), "carbon"), ago(3), True),
-        (Step(ago(CARBON_DAYS + 1), "carbon"), None, False),
-        (Step(TODAY + timedelta(days=1), "stood"), None, False),
+        (TreatmentStep(ago(2), "stood"), None, True),
+        (TreatmentStep(ago(9), "stood"), None, False),
+        (TreatmentStep(ago(9), "conditioner"), ago(20), True),
+        (TreatmentStep(ago(9), "conditioner"), ago(3), False),
+        (TreatmentStep(ago(CARBON_DAYS), "carbon"), ago(3), True),
+        (TreatmentStep(ago(CARBON_DAYS + 1), "carbon"), None, False),
+        (TreatmentStep(TODAY + timedelta(days=1), "stood"), None, False),
     ],
 )
-def test_which_treatments_still_act(step: Step, collected: date | None, acts: bool) -> None:
+def test_which_treatments_still_act(step: TreatmentStep, collected: date | None, acts: bool) -> None:
     assert (treatments_in_force([step], TODAY, collected) == (step,)) is acts
 
 
@@ -151,10 +151,10 @@ def test_boiling_overtakes_what_was_measured_before() -> None:
         Measured(ago(9), "Na", Span(20, 20)),
         Measured(ago(30), "Na", Span(18, 18)),
     ]
-    left = newest_tests(tests, [Step(ago(5), "boiled")])
+    left = newest_tests(tests, [TreatmentStep(ago(5), "boiled")])
     assert set(left) == {"Na"}
     assert left["Na"].span.low == 20
-    again = newest_tests([*tests, Measured(ago(1), "alkalinity", Span(50, 60))], [Step(ago(5), "boiled")])
+    again = newest_tests([*tests, Measured(ago(1), "alkalinity", Span(50, 60))], [TreatmentStep(ago(5), "boiled")])
     known = known_of(
         "mains", "none", {"sodium_mg_L": 99.0, "fluoride_mg_L": 0.2, "hardness_mg_L_CaCO3": None}, again, ()
     )

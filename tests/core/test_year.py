@@ -8,7 +8,7 @@ from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts
 from fenwa.core.care.due import FLUSH_REST_DAYS
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.round import rise_per_mg_N
-from fenwa.core.care.standing import InForce
+from fenwa.core.care.standing_rules import InForce
 from fenwa.core.care.year import YearPot, YearPour, YearWater, days_of
 from fenwa.core.library.loader import fertilizers, habits, media, profiles, schools
 from fenwa.core.pot.specification import PotSpec

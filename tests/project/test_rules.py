@@ -169,9 +169,12 @@ def test_interface_types_follow_from_the_api(tmp_path: Path) -> None:
     import json
 
     from fenwa.api.app import openapi_document
+    from fenwa.api.document import for_interface
 
     web = ROOT / "web"
-    (tmp_path / "openapi.json").write_text(json.dumps(openapi_document(tmp_path / "empty.sqlite"), ensure_ascii=False))
+    (tmp_path / "openapi.json").write_text(
+        json.dumps(for_interface(openapi_document(tmp_path / "empty.sqlite")), ensure_ascii=False)
+    )
     tool = web / "node_modules" / ".bin" / "openapi-typescript"
     made = subprocess.run(
         [str(tool), str(tmp_path / "openapi.json"), "-o", str(tmp_path / "schema.ts")],
@@ -181,6 +184,17 @@ def test_interface_types_follow_from_the_api(tmp_path: Path) -> None:
     )
     assert made.returncode == 0, made.stderr
     assert (tmp_path / "schema.ts").read_text() == (web / "src" / "api" / "generated" / "schema.ts").read_text()
+
+
+def test_the_interface_is_typed_from_what_it_calls_and_nothing_else(tmp_path: Path) -> None:
+    from fenwa.api.app import openapi_document
+    from fenwa.api.document import NOT_CALLED, for_interface
+
+    whole = openapi_document(tmp_path / "empty.sqlite")
+    text = "".join(path.read_text("utf-8") for path in WEB if ".test." not in path.name)
+    called = set(re.findall(r"[\"`](/api/[^\"`$?]+)", text))
+    assert set(for_interface(whole)["paths"]) <= called
+    assert set(NOT_CALLED) <= set(whole["paths"])
 
 
 def test_every_kept_table_is_archived_and_not_deleted() -> None:

@@ -25,7 +25,7 @@ from fenwa.api.pots import routes as pots
 from fenwa.api.round import routes as rounds
 from fenwa.api.water import routes as water
 from fenwa.core.library.loader import fertilizers
-from fenwa.devices.desk import PenDesk
+from fenwa.devices.pen_session import PenSession
 from fenwa.store.collection import refresh_stale
 from fenwa.store.mix_rows import library_ids
 from fenwa.store.models import Product
@@ -66,7 +66,7 @@ def create_app(
             404: {"model": problems.Problem},
         },
     )
-    app.state.store, app.state.clock, app.state.pen = store, clock, PenDesk(pen, clock)
+    app.state.store, app.state.clock, app.state.pen = store, clock, PenSession(pen, clock)
     app.state.door = door
     problems.install(app)
     safety.install(app)

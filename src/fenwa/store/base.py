@@ -24,7 +24,7 @@ class Base(DeclarativeBase):
     type_annotation_map = {dict[str, Any]: JSON, list[str]: JSON, list[dict[str, Any]]: JSON}  # noqa: RUF012
 
 
-class Kept:
+class Archivable:
     """Rows that are archived, never deleted."""
 
     id: Mapped[int] = mapped_column(primary_key=True)

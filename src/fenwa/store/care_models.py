@@ -8,10 +8,10 @@ from typing import Any
 from sqlalchemy import ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column
 
-from fenwa.store.base import Base, Kept
+from fenwa.store.base import Archivable, Base
 
 
-class Climate(Kept, Base):
+class Climate(Archivable, Base):
     """A reading of a place: coldest of the night, warmest of the day, its humidity, its medium. [°C, %]"""
 
     __tablename__ = "climate"
@@ -24,7 +24,7 @@ class Climate(Kept, Base):
     note: Mapped[str] = mapped_column(default="")
 
 
-class Weight(Kept, Base):
+class Weight(Archivable, Base):
     """A pot on the scale. ``kind``: drained, dry or now. [g]"""
 
     __tablename__ = "weight"
@@ -35,7 +35,7 @@ class Weight(Kept, Base):
     __table_args__ = (Index("ix_weight_pot_on", "pot_id", "on"),)
 
 
-class Probe(Kept, Base):
+class Probe(Archivable, Base):
     """A soil probe with the scale printed on it; ``dry_end``: which end of it is dry."""
 
     __tablename__ = "probe"
@@ -45,7 +45,7 @@ class Probe(Kept, Base):
     dry_end: Mapped[str] = mapped_column(default="low")
 
 
-class Feel(Kept, Base):
+class Feel(Archivable, Base):
     """How dry a pot was found: by probe, finger, root colour or droop. NULL: not done."""
 
     __tablename__ = "feel"
@@ -59,7 +59,7 @@ class Feel(Kept, Base):
     __table_args__ = (Index("ix_feel_pot_on", "pot_id", "on"),)
 
 
-class StandingRule(Kept, Base):
+class StandingRule(Archivable, Base):
     """A school and a way to tell the phase for all pots of a kind, a group of kinds or a place.
 
     ``key``: profile, group or place id.
@@ -73,7 +73,7 @@ class StandingRule(Kept, Base):
     __table_args__ = (Index("ix_standing_rule_scope_key", "scope", "key"),)
 
 
-class HoldOverride(Kept, Base):
+class HoldOverride(Archivable, Base):
     """A hold a grower set aside, with the word that was asked for."""
 
     __tablename__ = "hold_override"
@@ -83,7 +83,7 @@ class HoldOverride(Kept, Base):
     word: Mapped[str]
 
 
-class ProfileCopy(Kept, Base):
+class ProfileCopy(Archivable, Base):
     """A grower's own figures of a kind: for the whole kind, or for one plant. Only what differs is kept."""
 
     __tablename__ = "profile_copy"
@@ -93,14 +93,14 @@ class ProfileCopy(Kept, Base):
     word: Mapped[str] = mapped_column(default="")
 
 
-class Person(Kept, Base):
+class Person(Archivable, Base):
     """A name in the short list of those who pour; no account."""
 
     __tablename__ = "person"
     name: Mapped[str]
 
 
-class Timer(Kept, Base):
+class Timer(Archivable, Base):
     """A saucer to empty: started by the server's clock, so that it outlives the page."""
 
     __tablename__ = "timer"

@@ -13,10 +13,10 @@ from sqlalchemy.orm import Session
 from fenwa.core.care.condition import CLIMATE_DAYS, Override
 from fenwa.core.care.day import Series as Warmth
 from fenwa.core.care.interval import mean_C
+from fenwa.core.care.kind_in_force import own_version
 from fenwa.core.care.prills import Prills, prills_in
 from fenwa.core.care.readiness import Felt, Probe, ReadyRule
-from fenwa.core.care.standing import InForce, Scope, in_force
-from fenwa.core.care.together import own_version
+from fenwa.core.care.standing_rules import InForce, Scope, in_force
 from fenwa.core.care.vocabulary import TREATED, is_skip
 from fenwa.core.library.loader import get_profile
 from fenwa.core.library.profile import Profile

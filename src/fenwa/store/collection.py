@@ -10,7 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, phase_on, pot_day
-from fenwa.core.care.together import strictest_of
+from fenwa.core.care.kind_in_force import strictest_of
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.fold import reading_of, rested, state_of
 from fenwa.core.pot.specification import PotSpec, band, members_of

@@ -9,10 +9,10 @@ from sqlalchemy import CheckConstraint, ForeignKey
 from sqlalchemy.orm import Mapped, mapped_column
 
 from fenwa.core.mix.can import ec_of_can
-from fenwa.store.base import Base, Kept
+from fenwa.store.base import Archivable, Base
 
 
-class Product(Kept, Base):
+class Product(Archivable, Base):
     """A fertilizer as its label states it (fields of ``core.mix.label.Label``), and what stands on the shelf of it.
 
     ``left_amount`` was seen on ``left_on``; cans made since are taken off when it is asked for.
@@ -29,7 +29,7 @@ class Product(Kept, Base):
     left_on: Mapped[date | None]
 
 
-class Recipe(Kept, Base):
+class Recipe(Archivable, Base):
     """A named way to feed; its versions keep what old pours used."""
 
     __tablename__ = "recipe"
@@ -58,7 +58,7 @@ class RecipeVersion(Base):
     school_id: Mapped[str | None]
 
 
-class Batch(Kept, Base):
+class Batch(Archivable, Base):
     """A can: plain water or feed, what it should read and what it read.
 
     ``waters``: shares of a blend, empty for one source. ``left_L`` was seen on ``left_on``.
@@ -97,7 +97,7 @@ class Batch(Kept, Base):
         return ec_of_can(self.measured_uS_cm, self.predicted_uS_cm)
 
 
-class Measure(Kept, Base):
+class Measure(Archivable, Base):
     """A spoon, cap or dropper of the grower's own, weighed for one product."""
 
     __tablename__ = "measure"
@@ -114,7 +114,7 @@ class Measure(Kept, Base):
     working: Mapped[dict[str, Any] | None]
 
 
-class Vessel(Kept, Base):
+class Vessel(Archivable, Base):
     """A can or mist bottle and what it holds."""
 
     __tablename__ = "vessel"
@@ -123,7 +123,7 @@ class Vessel(Kept, Base):
     volume_L: Mapped[float]
 
 
-class SchoolCopy(Kept, Base):
+class SchoolCopy(Archivable, Base):
     """A school the grower edited: it stands before the shipped one of the same id."""
 
     __tablename__ = "school_copy"
@@ -132,7 +132,7 @@ class SchoolCopy(Kept, Base):
     figures: Mapped[dict[str, Any]]
 
 
-class StockBottle(Kept, Base):
+class StockBottle(Archivable, Base):
     """A bottle of stock as made: what its label says."""
 
     __tablename__ = "stock_bottle"
@@ -148,7 +148,7 @@ class StockBottle(Kept, Base):
     working: Mapped[dict[str, Any] | None]
 
 
-class Feeding(Kept, Base):
+class Feeding(Archivable, Base):
     """Prey, castings, prills given to a pot: recorded, without a strength."""
 
     __tablename__ = "feeding"

@@ -12,7 +12,7 @@ from typing import Any
 from sqlalchemy import CheckConstraint, ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-from fenwa.store.base import Base, Kept
+from fenwa.store.base import Archivable, Base
 from fenwa.store.care_models import (
     Climate,
     Feel,
@@ -54,7 +54,7 @@ __all__ = [
     "Finding",
     "HoldOverride",
     "InboxEntry",
-    "Kept",
+    "Archivable",
     "Measure",
     "MembranePair",
     "Meter",
@@ -84,7 +84,7 @@ class Setting(Base):
     value: Mapped[str]
 
 
-class Place(Kept, Base):
+class Place(Archivable, Base):
     """Where pots stand; its climate and season confound every conclusion."""
 
     __tablename__ = "place"
@@ -96,7 +96,7 @@ class Place(Kept, Base):
     lamp_dli: Mapped[float | None]
 
 
-class Water(Kept, Base):
+class Water(Archivable, Base):
     """A source of water, in the grower's order of preference."""
 
     __tablename__ = "water"
@@ -118,7 +118,7 @@ class Water(Kept, Base):
     unknown: Mapped[list[str]] = mapped_column(default=list)
 
 
-class Reading(Kept, Base):
+class Reading(Archivable, Base):
     """A reading of a water as typed, and the conductivity computed from it (NULL: refused, with the reason).
 
     ``value`` NULL: no conductivity was read, only findings. ``trace``: what a device sent until it settled.
@@ -145,7 +145,7 @@ class Reading(Kept, Base):
     __table_args__ = (Index("ix_reading_water_on", "water_id", "on"),)
 
 
-class Pot(Kept, Base):
+class Pot(Archivable, Base):
     """A container with medium.
 
     The dose attaches here. ``school_id`` NULL: as its kind or place, else its own rhythm; ``own``: its own.
@@ -183,7 +183,7 @@ class Pot(Kept, Base):
     __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
 
 
-class Plant(Kept, Base):
+class Plant(Archivable, Base):
     """A plant in a pot; the interface shows one a pot until somebody needs more.
 
     ``phase_school`` empty: as its kind or place.
@@ -205,7 +205,7 @@ class Plant(Kept, Base):
     pot: Mapped[Pot] = relationship(back_populates="plants")
 
 
-class Growth(Kept, Base):
+class Growth(Archivable, Base):
     """A shoot or bulb; the leading one rules watering and rest."""
 
     __tablename__ = "growth"
@@ -214,7 +214,7 @@ class Growth(Kept, Base):
     leads: Mapped[bool] = mapped_column(default=True)
 
 
-class PhaseSpan(Kept, Base):
+class PhaseSpan(Archivable, Base):
     """A phase of a growth from a day on."""
 
     __tablename__ = "phase_span"
@@ -224,7 +224,7 @@ class PhaseSpan(Kept, Base):
     note: Mapped[str] = mapped_column(default="")
 
 
-class Leaf(Kept, Base):
+class Leaf(Archivable, Base):
     """A leaf, root, spike or pitcher; the response attaches here."""
 
     __tablename__ = "leaf"
@@ -234,7 +234,7 @@ class Leaf(Kept, Base):
     opened_precision: Mapped[str] = mapped_column(default="day")
 
 
-class Pour(Kept, Base):
+class Pour(Archivable, Base):
     """A batch or a plain water given to a pot. ``job``: feed, plain or flush."""
 
     __tablename__ = "pour"
@@ -253,7 +253,7 @@ class Pour(Kept, Base):
     __table_args__ = (Index("ix_pour_pot_on", "pot_id", "on"),)
 
 
-class Runoff(Kept, Base):
+class Runoff(Archivable, Base):
     """What came out below, of a pour. ``method``: how it was caught, a word of ``core.pot.methods``."""
 
     __tablename__ = "runoff"
@@ -264,7 +264,7 @@ class Runoff(Kept, Base):
     pour: Mapped[Pour] = relationship(back_populates="runoff")
 
 
-class Look(Kept, Base):
+class Look(Archivable, Base):
     """A look at a plant: counts, the newest leaf, marks."""
 
     __tablename__ = "look"
@@ -287,7 +287,7 @@ class Look(Kept, Base):
     __table_args__ = (Index("ix_look_pot_on", "pot_id", "on"),)
 
 
-class Event(Kept, Base):
+class Event(Archivable, Base):
     """Anything else dated: repotted, moved, heating on, leaves treated (for ``days`` by the label).
 
     A job done or put off names it in ``errand_id``, with its kind and the day it was due.
@@ -305,7 +305,7 @@ class Event(Kept, Base):
     errand_due_on: Mapped[date | None]
 
 
-class Decision(Kept, Base):
+class Decision(Archivable, Base):
     """What was decided and when to look again; doing nothing is a decision."""
 
     __tablename__ = "decision"

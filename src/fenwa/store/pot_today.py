@@ -14,7 +14,7 @@ from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import FedSoFar, Pattern
 from fenwa.core.care.phase import PhaseFound
 from fenwa.core.care.readiness import Felt, Ready, ReadyRule
-from fenwa.core.care.standing import InForce
+from fenwa.core.care.standing_rules import InForce
 from fenwa.core.library.profile import OptIn, Profile
 from fenwa.core.mix.school import School
 from fenwa.core.pot.specification import PotSpec

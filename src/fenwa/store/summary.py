@@ -10,8 +10,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 import fenwa
-from fenwa.core.care.habit import start_of_medium_uS_cm
 from fenwa.core.care.log import LoggedLook, LoggedPhase, LoggedPour, facts_of_log
+from fenwa.core.care.usual import start_of_medium_uS_cm
 from fenwa.core.library.loader import get_medium, get_profile, habits
 from fenwa.core.library.profile import Profile
 from fenwa.core.mix.ballast import can_ballast_share

@@ -7,10 +7,10 @@ from datetime import date, datetime
 from sqlalchemy import ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column
 
-from fenwa.store.base import Base, Kept
+from fenwa.store.base import Archivable, Base
 
 
-class Meter(Kept, Base):
+class Meter(Archivable, Base):
     """A meter and what it states of itself. ``device`` names it in the inbox and on the line."""
 
     __tablename__ = "meter"
@@ -26,7 +26,7 @@ class Meter(Kept, Base):
     device: Mapped[str | None]
 
 
-class MeterCheck(Kept, Base):
+class MeterCheck(Archivable, Base):
     """One dip of a meter into a standard, as shown and in µS/cm. ``adjusted``: the meter was set after it."""
 
     __tablename__ = "meter_check"
@@ -41,7 +41,7 @@ class MeterCheck(Kept, Base):
     adjusted: Mapped[bool] = mapped_column(default=False)
 
 
-class Report(Kept, Base):
+class Report(Archivable, Base):
     """A water report: its lines are findings; conductivity as the laboratory states it."""
 
     __tablename__ = "report"
@@ -52,7 +52,7 @@ class Report(Kept, Base):
     note: Mapped[str] = mapped_column(default="")
 
 
-class Finding(Kept, Base):
+class Finding(Archivable, Base):
     """One quantity of a water beside its conductivity, as a range in the canonical unit and as typed."""
 
     __tablename__ = "finding"
@@ -68,7 +68,7 @@ class Finding(Kept, Base):
     __table_args__ = (Index("ix_finding_water_quantity_on", "water_id", "quantity", "on"),)
 
 
-class Treatment(Kept, Base):
+class Treatment(Archivable, Base):
     """A dated step done to a water, with readings before and after if they were taken."""
 
     __tablename__ = "treatment"
@@ -80,7 +80,7 @@ class Treatment(Kept, Base):
     note: Mapped[str] = mapped_column(default="")
 
 
-class MembranePair(Kept, Base):
+class MembranePair(Archivable, Base):
     """Feed and permeate read on one day, and the volumes of a run if they were caught."""
 
     __tablename__ = "membrane_pair"
@@ -92,7 +92,7 @@ class MembranePair(Kept, Base):
     concentrate_L: Mapped[float | None]
 
 
-class InboxEntry(Kept, Base):
+class InboxEntry(Archivable, Base):
     """A measurement a device posted. ``digest`` makes a second post of it the same row."""
 
     __tablename__ = "inbox_entry"

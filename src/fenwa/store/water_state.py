@@ -14,7 +14,7 @@ from fenwa.core.entry import Span
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds
 from fenwa.core.water.kinds import BaseWater
-from fenwa.core.water.knowledge import Measured, Step, ions_to_mix, known_of, newest_tests, treatments_in_force
+from fenwa.core.water.knowledge import Measured, TreatmentStep, ions_to_mix, known_of, newest_tests, treatments_in_force
 from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
 from fenwa.core.water.quantities import MeasuredAmount, ions_of
 from fenwa.core.water.remedy import Candidate
@@ -34,7 +34,7 @@ class WaterToday:
     known: KnownOfWater
     ions: WaterIons | None
     tests: dict[str, Measured]
-    steps: tuple[Step, ...]
+    steps: tuple[TreatmentStep, ...]
     report: Report | None
 
     @property
@@ -133,10 +133,10 @@ def _newest_findings(session: Session, today: date) -> dict[int, list[Measured]]
     return out
 
 
-def _steps(session: Session, today: date) -> dict[int, list[Step]]:
-    out: dict[int, list[Step]] = {}
+def _steps(session: Session, today: date) -> dict[int, list[TreatmentStep]]:
+    out: dict[int, list[TreatmentStep]] = {}
     for t in session.scalars(select(Treatment).where(Treatment.archived_at.is_(None), Treatment.on <= today)):
-        out.setdefault(t.water_id, []).append(Step(t.on, t.kind))  # type: ignore[arg-type]
+        out.setdefault(t.water_id, []).append(TreatmentStep(t.on, t.kind))  # type: ignore[arg-type]
     return out
 
 

@@ -13,15 +13,15 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.pots.entered import PhaseChoice, known_school
 from fenwa.api.pots.shown import one_pot
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
+from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
-from fenwa.api.writing import now as this_moment
 from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import forming, gaps_of
 from fenwa.core.care.interval import CheckInterval, check_interval
+from fenwa.core.care.kind_in_force import OwnLimits, own_limits, own_version
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
 from fenwa.core.care.readiness import Ready, ReadyBy, readiness
-from fenwa.core.care.together import OwnLimits, own_limits, own_version
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.library.loader import get_profile, profiles, sources
 from fenwa.core.library.profile import Profile
@@ -71,7 +71,7 @@ def _kinds_kept(session: Session, today: date) -> dict[str, list[PotToday]]:
 
 
 @router.get("/kinds")
-def kinds(session: Reading, today: Today) -> list[KindRow]:
+def kinds(session: ReadSession, today: Today) -> list[KindRow]:
     """Every kind Fenwa knows, with how sure its figures are."""
     kept = _kinds_kept(session, today)
     own = kinds_with_own_figures(session)
@@ -92,7 +92,7 @@ def kinds(session: Reading, today: Today) -> list[KindRow]:
 
 
 @router.get("/kinds/{profile_id}")
-def kind(profile_id: str, session: Reading, today: Today) -> KindPage:
+def kind(profile_id: str, session: ReadSession, today: Today) -> KindPage:
     """One kind with the figures in force."""
     get_profile(profile_id)
     found, own = profile_in_force(session, profile_id), own_row(session, profile_id)
@@ -125,7 +125,7 @@ class OwnFiguresIn(BaseModel):
 
 
 @router.post("/kinds/{profile_id}/own", status_code=201)
-def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: Writing) -> Stored:
+def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: OneWrite) -> Stored:
     """Keep your own figures for a kind, or for one plant of it; the shipped ones stay beside them."""
     shipped = get_profile(profile_id)
 
@@ -179,7 +179,7 @@ class CarePage(BaseModel):
 
 
 @router.get("/pots/{pot_id}/care")
-def care_of(pot_id: int, session: Reading, today: Today) -> CarePage:
+def care_of(pot_id: int, session: ReadSession, today: Today) -> CarePage:
     """What rules a pot today, with the working of each number."""
     p = one_pot(session, pot_id, today)
     place, last_on = p.day.place, p.log.last_pour_on
@@ -237,7 +237,7 @@ class CareIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/care")
-def set_care(pot_id: int, body: CareIn, writer: Writing, today: Today) -> Stored:
+def set_care(pot_id: int, body: CareIn, writer: OneWrite, today: Today) -> Stored:
     """Choose the school, the way its phase is told, and whether its interval is learnt."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -265,7 +265,7 @@ class OverrideIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/override", status_code=201)
-def set_aside(pot_id: int, body: OverrideIn, writer: Writing, today: Today) -> Stored:
+def set_aside(pot_id: int, body: OverrideIn, writer: OneWrite, today: Today) -> Stored:
     """Set a hold aside with a word; it stays shown, and the word is kept."""
     if not body.word.strip():
         raise Underspecified("A word is missing. Write why you set this hold aside.", pointer="/word")

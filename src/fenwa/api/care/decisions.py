@@ -10,9 +10,9 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.pots.shown import one_pot
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, keep_row
 from fenwa.api.typed import Typed
-from fenwa.api.writing import Reading, Stored, Today, Writing, keep_row
-from fenwa.core.care.habit import look_again_on
+from fenwa.core.care.usual import look_again_on
 from fenwa.core.care.vocabulary import SKIPPED, TREATED
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
@@ -51,7 +51,7 @@ class DecisionsPage(BaseModel):
 
 
 @router.get("/pots/{pot_id}/decisions")
-def decisions(pot_id: int, session: Reading, today: Today) -> DecisionsPage:
+def decisions(pot_id: int, session: ReadSession, today: Today) -> DecisionsPage:
     """What was decided here, and when a change made today can be judged."""
     lag = one_pot(session, pot_id, today).profile.lag_days
     return DecisionsPage(
@@ -67,7 +67,7 @@ def decisions(pot_id: int, session: Reading, today: Today) -> DecisionsPage:
 
 
 @router.post("/pots/{pot_id}/decisions", status_code=201)
-def decide(pot_id: int, body: DecisionIn, writer: Writing, today: Today) -> Stored:
+def decide(pot_id: int, body: DecisionIn, writer: OneWrite, today: Today) -> Stored:
     """Keep a decision; the day to look again becomes a job of the round."""
     require_not_future(body.on, today, "Date", pointer="/on")
     what = body.what.strip()
@@ -104,7 +104,7 @@ class TreatedIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/treated", status_code=201)
-def treated(pot_id: int, body: TreatedIn, writer: Writing, today: Today) -> Stored:
+def treated(pot_id: int, body: TreatedIn, writer: OneWrite, today: Today) -> Stored:
     """Log a leaf treatment: no leaf spray until the days of its label are over."""
     require_not_future(body.on, today, "Date", pointer="/on")
     days = round(require(body.days, "Days to wait", "d", low=0, high=120, pointer="/days"))

@@ -10,8 +10,8 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.pots.shown import one_pot
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
 from fenwa.core.care.readiness import MOIST, DryEnd, Moist, Probe, ReadyBy, ReadyRule, Roots, checked_rule
 from fenwa.core.care.vocabulary import WeightKind
 from fenwa.core.entry import require, require_not_future
@@ -32,7 +32,7 @@ class WeightIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/weights", status_code=201)
-def add_weight(pot_id: int, body: WeightIn, writer: Writing, today: Today) -> Stored:
+def add_weight(pot_id: int, body: WeightIn, writer: OneWrite, today: Today) -> Stored:
     """Log a weight: drained, at dry, or now."""
     require_not_future(body.on, today, "Date", pointer="/on")
     require(body.grams, "Weight", "g", low=0, open_low=True, high=200_000, pointer="/grams")
@@ -64,13 +64,13 @@ class ProbeIn(BaseModel):
 
 
 @router.get("/probes")
-def probes(session: Reading) -> list[ProbeOut]:
+def probes(session: ReadSession) -> list[ProbeOut]:
     """Probes kept, by name."""
     return [ProbeOut(**{k: getattr(p, k) for k in ProbeOut.model_fields}) for p in open_probes(session)]
 
 
 @router.post("/probes", status_code=201)
-def add_probe(body: ProbeIn, writer: Writing) -> Stored:
+def add_probe(body: ProbeIn, writer: OneWrite) -> Stored:
     """Keep a probe with its own scale."""
     name = " ".join(body.name.split())
     if not name:
@@ -112,7 +112,7 @@ class ReadyIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/ready")
-def set_ready(pot_id: int, body: ReadyIn, writer: Writing, today: Today) -> Stored:
+def set_ready(pot_id: int, body: ReadyIn, writer: OneWrite, today: Today) -> Stored:
     """Choose by what you tell that this pot wants water."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -146,7 +146,7 @@ class FeltIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/felt", status_code=201)
-def add_felt(pot_id: int, body: FeltIn, writer: Writing, today: Today) -> Stored:
+def add_felt(pot_id: int, body: FeltIn, writer: OneWrite, today: Today) -> Stored:
     """Log how dry a pot was found."""
     require_not_future(body.on, today, "Date", pointer="/on")
     if (body.probe_value, body.moist, body.roots, body.droops) == (None, None, None, None):

@@ -13,7 +13,7 @@ from starlette.concurrency import run_in_threadpool
 from fenwa.api.door import COOKIE, GUESSES, at_home
 from fenwa.api.house.entrance import door_of, note_of, qr_svg
 from fenwa.api.sign_in_page import sign_in_page
-from fenwa.api.writing import Reading, Writing, get_store
+from fenwa.api.transactions import OneWrite, ReadSession, get_store
 from fenwa.core.errors import Conflict, InputError, NotFound
 from fenwa.store import passphrase
 
@@ -65,7 +65,7 @@ class LanOut(BaseModel):
 
 
 @router.get("/api/lan")
-def lan(request: Request, session: Reading) -> LanOut:
+def lan(request: Request, session: ReadSession) -> LanOut:
     """Whether the phone can come in, where, and what to mind. ``here``: asked from this very machine."""
     door, chosen = door_of(request), passphrase.is_set(session)
     if door is not None:
@@ -123,17 +123,17 @@ class SignedOut(BaseModel):
 
 
 @router.post("/api/lan/sign-out")
-def sign_out(response: Response, writer: Writing) -> SignedOut:
+def sign_out(response: Response, writer: OneWrite) -> SignedOut:
     """Sign this device out."""
     response.delete_cookie(COOKIE, httponly=True, samesite="strict")
     return SignedOut(**writer.once(None, lambda _: {"signed_out": True}))
 
 
 @router.post("/api/lan/sign-out-everywhere")
-def everybody_out(writer: Writing) -> SignedOut:
+def everybody_out(writer: OneWrite) -> SignedOut:
     """Sign every device out: what their cookies were signed with is no more."""
 
-    def write(session: Reading) -> dict[str, bool]:
+    def write(session: ReadSession) -> dict[str, bool]:
         passphrase.sign_out_everywhere(session)
         return {"signed_out": True}
 

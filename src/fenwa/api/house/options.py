@@ -8,7 +8,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 
 import fenwa
-from fenwa.api.writing import Today
+from fenwa.api.transactions import Today
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.vocabulary import Mark
 from fenwa.core.library.loader import media, profiles, sources

@@ -12,11 +12,11 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.pots.entered import PhaseChoice, known_school
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
+from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row
-from fenwa.api.writing import now as this_moment
 from fenwa.core.care.season import Hemisphere
-from fenwa.core.care.standing import Scope
+from fenwa.core.care.standing_rules import Scope
 from fenwa.core.care.vocabulary import PlaceChangeKind
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import NotFound, Underspecified
@@ -40,7 +40,7 @@ class PlaceOut(BaseModel):
 
 
 @router.get("/places")
-def places(session: Reading) -> list[PlaceOut]:
+def places(session: ReadSession) -> list[PlaceOut]:
     """Places with their seasons."""
     return [PlaceOut(**{k: getattr(p, k) for k in PlaceOut.model_fields}) for p in open_places(session)]
 
@@ -55,7 +55,7 @@ class PlaceIn(BaseModel):
 
 
 @router.post("/places/{place_id}")
-def set_place(place_id: int, body: PlaceIn, writer: Writing) -> Stored:
+def set_place(place_id: int, body: PlaceIn, writer: OneWrite) -> Stored:
     """Say where a place lies and what light it has."""
     for value, name, unit, low, high, pointer in (
         (body.latitude_deg, "Latitude", "°", -90, 90, "/latitude_deg"),
@@ -87,7 +87,7 @@ class ClimateIn(BaseModel):
 
 
 @router.post("/places/{place_id}/climate", status_code=201)
-def add_climate(place_id: int, body: ClimateIn, writer: Writing, today: Today) -> Stored:
+def add_climate(place_id: int, body: ClimateIn, writer: OneWrite, today: Today) -> Stored:
     """Log a night and a day of a place."""
     require_not_future(body.on, today, "Date", pointer="/on")
     values = {"night_C": body.night, "day_C": body.day, "medium_C": body.medium, "humidity_pct": body.humidity}
@@ -121,7 +121,7 @@ class PlaceChange(PlaceChangeIn):
 
 
 @router.get("/places/{place_id}/changes")
-def changes(place_id: int, session: Reading, today: Today) -> list[PlaceChange]:
+def changes(place_id: int, session: ReadSession, today: Today) -> list[PlaceChange]:
     """What changed at a place, the newest first."""
     known = get_args(PlaceChangeKind)
     return [
@@ -133,7 +133,7 @@ def changes(place_id: int, session: Reading, today: Today) -> list[PlaceChange]:
 
 
 @router.post("/places/{place_id}/changes", status_code=201)
-def add_change(place_id: int, body: PlaceChangeIn, writer: Writing, today: Today) -> Stored:
+def add_change(place_id: int, body: PlaceChangeIn, writer: OneWrite, today: Today) -> Stored:
     """Log what changed at a place."""
     require_not_future(body.on, today, "Date", pointer="/on")
     if body.kind == "other" and not body.note.strip():
@@ -162,13 +162,13 @@ class RuleOut(RuleIn):
 
 
 @router.get("/rules")
-def rules(session: Reading) -> list[RuleOut]:
+def rules(session: ReadSession) -> list[RuleOut]:
     """Standing rules in force."""
     return [RuleOut(**{k: getattr(r, k) for k in RuleOut.model_fields}) for r in standing_rules(session)]
 
 
 @router.post("/rules", status_code=201)
-def set_rule(body: RuleIn, writer: Writing) -> Stored:
+def set_rule(body: RuleIn, writer: OneWrite) -> Stored:
     """Set the rule of a kind, a group or a place; a pot's own choice still stands before it."""
 
     def write(session: Session) -> dict[str, Any]:

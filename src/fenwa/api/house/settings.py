@@ -10,7 +10,7 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import Settings, check_steps, read_settings, read_with_fallbacks, seasons_word
-from fenwa.api.writing import Reading, Writing
+from fenwa.api.transactions import OneWrite, ReadSession
 from fenwa.core.units import DISPLAY, DisplayUnit
 from fenwa.store.house_rows import places_without_latitude
 from fenwa.store.models import Setting
@@ -39,13 +39,13 @@ def _out(s: Settings, fallen_back: list[str] | None = None) -> SettingsOut:
 
 
 @router.get("")
-def get_settings(session: Reading) -> SettingsOut:
+def get_settings(session: ReadSession) -> SettingsOut:
     """The choices in force."""
     return _out(*read_with_fallbacks(session))
 
 
 @router.put("")
-def put_settings(body: Settings, writer: Writing) -> SettingsOut:
+def put_settings(body: Settings, writer: OneWrite) -> SettingsOut:
     """Store the choices."""
     check_steps(body)
 

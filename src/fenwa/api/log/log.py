@@ -9,8 +9,8 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.transactions import OneWrite, Today, now
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Today, Writing, now
 from fenwa.core.care.errands import ends_quarantine, quarantine_since
 from fenwa.core.care.vocabulary import DONE
 from fenwa.core.entry import require, require_not_future
@@ -137,7 +137,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
         touch_all(session)
 
 
-def _set_archived(kind: Kind, row_id: int, archived: bool, writer: Writing) -> Done:
+def _set_archived(kind: Kind, row_id: int, archived: bool, writer: OneWrite) -> Done:
     def write(session: Session) -> dict[str, Any]:
         row = _row(session, kind, row_id)
         if kind == "plant" and archived and current_plants(session, row.pot_id) == [row]:
@@ -150,19 +150,19 @@ def _set_archived(kind: Kind, row_id: int, archived: bool, writer: Writing) -> D
 
 
 @router.post("/{kind}/{row_id}/archive")
-def archive(kind: Kind, row_id: int, writer: Writing) -> Done:
+def archive(kind: Kind, row_id: int, writer: OneWrite) -> Done:
     """Hide a row; it can be restored."""
     return _set_archived(kind, row_id, True, writer)
 
 
 @router.post("/{kind}/{row_id}/restore")
-def restore(kind: Kind, row_id: int, writer: Writing) -> Done:
+def restore(kind: Kind, row_id: int, writer: OneWrite) -> Done:
     """Take an archive back."""
     return _set_archived(kind, row_id, False, writer)
 
 
 @router.post("/pour/{row_id}/correct")
-def correct_pour(row_id: int, body: CorrectionIn, writer: Writing, today: Today) -> Done:
+def correct_pour(row_id: int, body: CorrectionIn, writer: OneWrite, today: Today) -> Done:
     """Change a pour; what it said before is kept."""
     changes = {k: v for k, v in body.model_dump().items() if v is not None}
     if not changes:

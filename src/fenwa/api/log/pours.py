@@ -10,8 +10,8 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.pots.shown import LookOut, PhaseOut, one_pot
+from fenwa.api.transactions import OneWrite, Today, get_row
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Today, Writing, get_row
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.interlock import PourPlan, unanswered
 from fenwa.core.care.log import opens_leaf
@@ -75,7 +75,7 @@ def _contents(session: Session, body: PourIn, today: date) -> tuple[float | None
 
 
 @router.post("/pours", status_code=201)
-def add_pours(body: PourIn, writer: Writing, today: Today) -> Poured:
+def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
     """Log a pour to one or several pots; all are stored, or none."""
     require_not_future(body.on, today, "Date", pointer="/on")
     if not body.pot_ids:
@@ -194,7 +194,7 @@ class LookIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/looks", status_code=201)
-def add_look(pot_id: int, body: LookIn, writer: Writing, today: Today) -> LookOut:
+def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookOut:
     """Log a look at a pot's plant."""
     require_not_future(body.on, today, "Date", pointer="/on")
     count = body.leaves_count
@@ -254,7 +254,7 @@ class PhaseIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/phase", status_code=201)
-def set_phase(pot_id: int, body: PhaseIn, writer: Writing, today: Today) -> PhaseOut:
+def set_phase(pot_id: int, body: PhaseIn, writer: OneWrite, today: Today) -> PhaseOut:
     """Note a new phase of the leading growth."""
     require_not_future(body.since, today, "Date", pointer="/since")
 

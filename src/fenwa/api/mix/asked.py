@@ -9,8 +9,8 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
+from fenwa.api.transactions import get_row
 from fenwa.api.typed import Typed
-from fenwa.api.writing import get_row
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.asked_dose import Dose

@@ -14,9 +14,9 @@ from fenwa.api.house.choices import read_settings
 from fenwa.api.mix.asked import Asked, DoseIn, base_of, ceilings_of, litres, water_base
 from fenwa.api.mix.recipes import also_rows, keep_version
 from fenwa.api.mix.shown import BatchOut, cans_out, newest_cans_out
+from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, stored_working
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.water.entries import ShownIn, make_reading
-from fenwa.api.writing import Reading, Today, Writing, get_row, stored_working
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
@@ -85,14 +85,14 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
 
 
 @router.post("/batches", status_code=201)
-def add_batch(body: BatchIn, writer: Writing, today: Today) -> BatchOut:
+def add_batch(body: BatchIn, writer: OneWrite, today: Today) -> BatchOut:
     """Store a can that was made."""
     answer = writer.once(body, lambda s: cans_out(s, [store_batch(s, body, today)], today)[0].model_dump(mode="json"))
     return BatchOut(**answer)
 
 
 @router.get("/batches")
-def list_batches(session: Reading, today: Today, most: int = 60) -> list[BatchOut]:
+def list_batches(session: ReadSession, today: Today, most: int = 60) -> list[BatchOut]:
     """The batch log, newest first."""
     return newest_cans_out(session, today, int(require(most, "Cans", "", low=1, high=500, pointer="/most")))
 
@@ -106,7 +106,7 @@ class Judged(BaseModel):
 
 
 @router.post("/batches/{batch_id}/reading", status_code=201)
-def read_batch(batch_id: int, body: ShownIn, writer: Writing, today: Today) -> Judged:
+def read_batch(batch_id: int, body: ShownIn, writer: OneWrite, today: Today) -> Judged:
     """Store the can's reading and judge it."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -142,7 +142,7 @@ def read_batch(batch_id: int, body: ShownIn, writer: Writing, today: Today) -> J
 
 
 @router.get("/batches/{batch_id}/working")
-def batch_working(batch_id: int, session: Reading) -> Working:
+def batch_working(batch_id: int, session: ReadSession) -> Working:
     """How a can's prediction came about."""
     row = get_row(session, models.Batch, batch_id, "Can")
     if row.working is None:
@@ -171,7 +171,7 @@ def _base_then(session: Session, batch: models.Batch, today: date) -> BaseWater:
 
 
 @router.post("/batches/{batch_id}/rescue")
-def rescue(batch_id: int, body: RescueIn, session: Reading, today: Today) -> Computed[Rescue]:
+def rescue(batch_id: int, body: RescueIn, session: ReadSession, today: Today) -> Computed[Rescue]:
     """Water or feed that brings a can, or what is left of it, to its strength; nothing is stored."""
     batch = get_row(session, models.Batch, batch_id, "Can")
     if batch.recipe_version_id is None or batch.dose_g_L <= 0:
@@ -209,7 +209,7 @@ class LeftIn(BaseModel):
 
 
 @router.post("/batches/{batch_id}/left")
-def note_left(batch_id: int, body: LeftIn, writer: Writing, today: Today) -> BatchOut:
+def note_left(batch_id: int, body: LeftIn, writer: OneWrite, today: Today) -> BatchOut:
     """Note what is left; the count of pours goes on from there."""
     require_not_future(body.on, today, "Date", pointer="/on")
 

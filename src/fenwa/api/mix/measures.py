@@ -10,8 +10,8 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.label import check_label, label_from
@@ -45,13 +45,13 @@ class MeasureIn(BaseModel):
 
 
 @router.post("/measures/preview")
-def preview_measure(body: MeasureIn, session: Reading) -> Computed[Calibrated]:
+def preview_measure(body: MeasureIn, session: ReadSession) -> Computed[Calibrated]:
     """What weighings say of a measure; nothing is stored."""
     return body.calibrated(session)
 
 
 @router.post("/measures", status_code=201)
-def add_measure(body: MeasureIn, writer: Writing, today: Today) -> Stored:
+def add_measure(body: MeasureIn, writer: OneWrite, today: Today) -> Stored:
     """Keep a measure; with its volume known the product's bulk density, a drop or a cap goes to its label."""
     if not body.name.strip():
         raise Underspecified("Name is empty. Name the spoon, cap or dropper.", pointer="/name")
@@ -113,7 +113,7 @@ class VesselIn(BaseModel):
 
 
 @router.post("/vessels", status_code=201)
-def add_vessel(body: VesselIn, writer: Writing) -> Stored:
+def add_vessel(body: VesselIn, writer: OneWrite) -> Stored:
     """Keep a vessel's size."""
     if not body.name.strip():
         raise Underspecified("Name is empty. Name the can or bottle.", pointer="/name")

@@ -11,14 +11,14 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.mix.shown import ProductOut, VesselOut, product_out, vessel_out
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
-from fenwa.core.mix.asked import ACIDITY_kg_t, AcidityUnit, Choices, Stated, need_choices
 from fenwa.core.mix.elements import Elements, label_to_elements
 from fenwa.core.mix.grade import Grade, read_grade
 from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label
+from fenwa.core.mix.label_choices import ACIDITY_kg_t, AcidityUnit, Choices, Stated, need_choices
 from fenwa.core.mix.spoon import MeasureKind
 from fenwa.core.working import Computed
 from fenwa.store import models
@@ -145,7 +145,7 @@ class ShelfPage(BaseModel):
 
 
 @router.get("/shelf")
-def shelf(session: Reading, today: Today) -> ShelfPage:
+def shelf(session: ReadSession, today: Today) -> ShelfPage:
     """Everything on the shelf."""
     rows = open_products(session)
     names = {p.id: p.name for p in rows}
@@ -221,7 +221,7 @@ def _fill(row: models.Product, label: Label, body: PackIn, today: date) -> None:
 
 
 @router.post("/products", status_code=201)
-def add_product(body: ProductIn, writer: Writing, today: Today) -> Stored:
+def add_product(body: ProductIn, writer: OneWrite, today: Today) -> Stored:
     """Put a feed on the shelf by its label or formula."""
     label = body.label()
     _check_pack(body, today)
@@ -237,7 +237,7 @@ def add_product(body: ProductIn, writer: Writing, today: Today) -> Stored:
 
 
 @router.post("/products/{product_id}/correct")
-def correct_product(product_id: int, body: ProductIn, writer: Writing, today: Today) -> Stored:
+def correct_product(product_id: int, body: ProductIn, writer: OneWrite, today: Today) -> Stored:
     """Change a feed's label or pack; cans made before keep the label they used."""
     label = body.label()
     _check_pack(body, today)
@@ -265,7 +265,7 @@ class FeedingIn(BaseModel):
 
 
 @router.post("/feedings", status_code=201)
-def add_feeding(body: FeedingIn, writer: Writing, today: Today) -> Stored:
+def add_feeding(body: FeedingIn, writer: OneWrite, today: Today) -> Stored:
     """Record a feed that has no ppm, at each pot named."""
     require_not_future(body.on, today, "Date", pointer="/on")
     if not body.pot_ids:
@@ -308,7 +308,7 @@ class FeedingOut(BaseModel):
 
 
 @router.get("/feedings")
-def list_feedings(session: Reading, pot_id: int | None = None) -> list[FeedingOut]:
+def list_feedings(session: ReadSession, pot_id: int | None = None) -> list[FeedingOut]:
     """What was given without a ppm, newest first; of one pot if named."""
     return [
         FeedingOut(id=f.id, pot_id=f.pot_id, product=name, on=f.on, amount=f.amount, unit=f.unit, note=f.note)

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.mix.asked import Asked, DoseIn, ceilings_of
 from fenwa.api.mix.recipes import keep_version
 from fenwa.api.mix.shown import BatchOut, ProductOut, VesselOut, newest_cans_out, product_out, vessel_out
-from fenwa.api.writing import Reading, Stored, Today, Writing, ready
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.core.errors import DomainError, Underspecified
 from fenwa.core.mix.acidity import Tendency, acid_base_tendency
 from fenwa.core.mix.asked_dose import Dose
@@ -136,7 +136,7 @@ class MixPage(BaseModel):
 
 
 @router.get("/mix", response_model=MixPage)
-def mix_page(session: Reading, today: Today) -> Response:
+def mix_page(session: ReadSession, today: Today) -> Response:
     """Feeds, waters, pots, recipes and the last cans."""
     usual = feed_at_hand(session)
     page = MixPage(
@@ -160,11 +160,11 @@ def mix_page(session: Reading, today: Today) -> Response:
         vessels=[vessel_out(v) for v in vessels_of(session)],
         schools=[SchoolOut(school=s.school, edited=s.edited, copy_id=s.copy_id) for s in schools_in_force(session)],
     )
-    return ready(page)
+    return as_json(page)
 
 
 @router.post("/mix/pots")
-def for_pots(body: ForPotsIn, session: Reading, today: Today) -> ForPots:
+def for_pots(body: ForPotsIn, session: ReadSession, today: Today) -> ForPots:
     """How large a can for these pots is, and which of them limits its strength."""
     pots = pots_today(session, today, set(body.pot_ids))
     weakest = strictest(ceilings_of(pots))
@@ -229,7 +229,7 @@ class MixAnswer(BaseModel):
 
 
 @router.post("/mix/preview", response_model=MixAnswer)
-def preview(body: DoseIn, session: Reading, today: Today) -> Response:
+def preview(body: DoseIn, session: ReadSession, today: Today) -> Response:
     """The whole screen for a can, before anything is stored."""
     asked = Asked(session, body, today)
     computed, echo, _ = asked.work_out()
@@ -263,11 +263,11 @@ def preview(body: DoseIn, session: Reading, today: Today) -> Response:
         ),
         measures=_in_measures(session, asked, made),
     )
-    return ready(answer)
+    return as_json(answer)
 
 
 @router.post("/mix/dose")
-def preview_dose(body: DoseIn, session: Reading, today: Today) -> Computed[Dose]:
+def preview_dose(body: DoseIn, session: ReadSession, today: Today) -> Computed[Dose]:
     """What to weigh, alone."""
     return Asked(session, body, today).work_out()[0]
 
@@ -347,7 +347,7 @@ class RecipeIn(DoseIn):
 
 
 @router.post("/recipes", status_code=201)
-def keep_recipe(body: RecipeIn, writer: Writing, today: Today) -> Stored:
+def keep_recipe(body: RecipeIn, writer: OneWrite, today: Today) -> Stored:
     """Keep a can as a recipe; under a name that is known it becomes that recipe's next version."""
     if not body.name.strip():
         raise Underspecified("Name is empty. Name the recipe.", pointer="/name")

@@ -12,8 +12,8 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
 from fenwa.api.mix.asked import AlsoIn, Asked, DoseIn, VolumeUnit, feeds_of, litres, water_base
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
 from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.mix.clear import Clarity, precipitation_check
 from fenwa.core.mix.compare import Basis, Comparison, compare_feeds
@@ -43,7 +43,7 @@ def _price_per_g(row: models.Product) -> float | None:
 
 
 @router.post("/names")
-def names(body: DoseIn, session: Reading, today: Today) -> Computed[Equivalents]:
+def names(body: DoseIn, session: ReadSession, today: Today) -> Computed[Equivalents]:
     """One strength under all its names."""
     asked = Asked(session, body, today)
     return strength_equivalents(
@@ -72,7 +72,7 @@ class FitIn(BaseModel):
 
 
 @router.post("/fit")
-def fit(body: FitIn, session: Reading, today: Today) -> Computed[Fit]:
+def fit(body: FitIn, session: ReadSession, today: Today) -> Computed[Fit]:
     """Products to targets, rounded to the scale; nothing is stored."""
     rows = [get_row(session, models.Product, i, "Feed", "/product_ids") for i in body.product_ids]
     settings = read_settings(session)
@@ -101,7 +101,7 @@ class CompareIn(BaseModel):
 
 
 @router.post("/compare")
-def compare(body: CompareIn, session: Reading, today: Today) -> Computed[Comparison]:
+def compare(body: CompareIn, session: ReadSession, today: Today) -> Computed[Comparison]:
     """Two products side by side."""
     a = get_row(session, models.Product, body.first_id, "Feed", "/first_id")
     b = get_row(session, models.Product, body.second_id, "Feed", "/second_id")
@@ -152,7 +152,7 @@ def _stock(session: Session, body: StockIn, today: date) -> tuple[Computed[Stock
 
 
 @router.post("/stock")
-def stock(body: StockIn, session: Reading, today: Today) -> StockAnswer:
+def stock(body: StockIn, session: ReadSession, today: Today) -> StockAnswer:
     """A stock in one bottle, or in A and B; nothing is stored."""
     made, feeds = _stock(session, body, today)
     clear = precipitation_check(
@@ -174,7 +174,7 @@ class ClearIn(BaseModel):
 
 
 @router.post("/clear")
-def clear(body: ClearIn, session: Reading, today: Today) -> Computed[Clarity]:
+def clear(body: ClearIn, session: ReadSession, today: Today) -> Computed[Clarity]:
     """Whether products stay clear together."""
     return precipitation_check(
         base=water_base(session, body.water_id, today),
@@ -204,7 +204,7 @@ def _bottle_out(row: models.StockBottle) -> BottleOut:
 
 
 @router.post("/bottles", status_code=201)
-def keep_bottles(body: StockIn, writer: Writing, today: Today) -> Stored:
+def keep_bottles(body: StockIn, writer: OneWrite, today: Today) -> Stored:
     """Keep the bottles of a stock that was made, for their labels and dates."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -233,7 +233,7 @@ def keep_bottles(body: StockIn, writer: Writing, today: Today) -> Stored:
 
 
 @router.get("/bottles")
-def bottles(session: Reading) -> list[BottleOut]:
+def bottles(session: ReadSession) -> list[BottleOut]:
     """Stock bottles kept, newest first."""
     return [_bottle_out(r) for r in newest_bottles(session)]
 
@@ -250,7 +250,7 @@ class InjectorIn(BaseModel):
 
 
 @router.post("/injector")
-def injector_stock(body: InjectorIn, session: Reading, today: Today) -> Computed[Injector]:
+def injector_stock(body: InjectorIn, session: ReadSession, today: Today) -> Computed[Injector]:
     """Stock for an injector."""
     return injector(
         base=water_base(session, body.water_id, today),
@@ -271,7 +271,7 @@ class SerialIn(BaseModel):
 
 
 @router.post("/serial")
-def serial(body: SerialIn, session: Reading) -> Computed[SerialDilution]:
+def serial(body: SerialIn, session: ReadSession) -> Computed[SerialDilution]:
     """Steps from a strong stock to a thin bottle."""
     return serial_dilution(
         stock_g_L=body.stock_g_L,
@@ -327,7 +327,7 @@ def _school_pot(session: Session, pot_id: int | None, today: date) -> SchoolPot:
 
 
 @router.post("/schools/load")
-def loads(body: SchoolsIn, session: Reading, today: Today) -> list[SchoolAnswer]:
+def loads(body: SchoolsIn, session: ReadSession, today: Today) -> list[SchoolAnswer]:
     """Weekly nitrogen and steady root zone of schools on one pot."""
     known = {s.school.id: s.school for s in schools_in_force(session)}
     pot = _school_pot(session, body.pot_id, today)
@@ -339,7 +339,7 @@ def loads(body: SchoolsIn, session: Reading, today: Today) -> list[SchoolAnswer]
 
 
 @router.put("/schools/{school_id}")
-def edit_school(school_id: str, body: SchoolFigures, writer: Writing) -> Stored:
+def edit_school(school_id: str, body: SchoolFigures, writer: OneWrite) -> Stored:
     """Keep one's own figures of a school, or a school of one's own; the shipped one stays beneath."""
     if not body.name.strip():
         raise Underspecified("Name is empty. Name the school.", pointer="/name")

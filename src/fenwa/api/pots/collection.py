@@ -11,8 +11,8 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.pots.entered import MediumPart, PlantIn, PotChange, PotIn, add_plant, change_pots, store_pot
 from fenwa.api.pots.shown import one_pot
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
 from fenwa.core.care.descent import Cause, Relation, child_codes, read_fast_add
 from fenwa.core.entry import require_not_future
 from fenwa.core.errors import NotFound, Underspecified
@@ -42,7 +42,7 @@ class Changed(BaseModel):
 
 
 @router.post("/pots/change")
-def change(body: PotChange, writer: Writing, today: Today) -> Changed:
+def change(body: PotChange, writer: OneWrite, today: Today) -> Changed:
     """Change one pot, or many in one go: all of them, or none."""
     return Changed(**writer.once(body, lambda s: {"ids": change_pots(s, body, today)}))
 
@@ -63,7 +63,7 @@ class Added(BaseModel):
 
 
 @router.post("/pots/fast-add", status_code=201)
-def fast_add(body: FastAddIn, writer: Writing, today: Today) -> Added:
+def fast_add(body: FastAddIn, writer: OneWrite, today: Today) -> Added:
     """Pot up divisions, cuttings or offsets of a pot: its medium, place and rhythm, establishing from that day."""
     require_not_future(body.on, today, "Date", pointer="/on")
     asked = read_fast_add(body.phrase)
@@ -151,7 +151,7 @@ class PlantOut(BaseModel):
 
 
 @router.get("/pots/{pot_id}/plants")
-def plants_of(pot_id: int, session: Reading, today: Today) -> list[PlantOut]:
+def plants_of(pot_id: int, session: ReadSession, today: Today) -> list[PlantOut]:
     """Plants of a pot; the first leads."""
     return [_plant_out(session, plant, i == 0) for i, plant in enumerate(one_pot(session, pot_id, today).plants)]
 
@@ -194,7 +194,7 @@ class PlantMore(PlantIn):
 
 
 @router.post("/pots/{pot_id}/plants", status_code=201)
-def another_plant(pot_id: int, body: PlantMore, writer: Writing, today: Today) -> Stored:
+def another_plant(pot_id: int, body: PlantMore, writer: OneWrite, today: Today) -> Stored:
     """Set another plant into a pot; the strictest of them rules it from now on."""
     if body.arrived_on:
         require_not_future(body.arrived_on, today, "Arrival", pointer="/arrived_on")
@@ -223,7 +223,7 @@ class GrowthIn(BaseModel):
 
 
 @router.post("/plants/{plant_id}/growths", status_code=201)
-def another_growth(plant_id: int, body: GrowthIn, writer: Writing, today: Today) -> Stored:
+def another_growth(plant_id: int, body: GrowthIn, writer: OneWrite, today: Today) -> Stored:
     """Note another growth of a plant."""
     if not body.name.strip():
         raise Underspecified("Name is empty. Say which growth, for example “new bulb, left”.", pointer="/name")
@@ -242,7 +242,7 @@ def another_growth(plant_id: int, body: GrowthIn, writer: Writing, today: Today)
 
 
 @router.post("/growths/{growth_id}/lead")
-def let_lead(growth_id: int, writer: Writing) -> Stored:
+def let_lead(growth_id: int, writer: OneWrite) -> Stored:
     """From now on this growth rules the pot."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -273,7 +273,7 @@ class Died(BaseModel):
 
 
 @router.post("/pots/{pot_id}/died")
-def died(pot_id: int, body: DiedIn, writer: Writing, today: Today) -> Died:
+def died(pot_id: int, body: DiedIn, writer: OneWrite, today: Today) -> Died:
     """Archive with the cause of death; the log stays, to learn from."""
     require_not_future(body.on, today, "Date", pointer="/on")
 

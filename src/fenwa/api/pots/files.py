@@ -13,7 +13,7 @@ from fenwa.api.files import csv_answer
 from fenwa.api.house.entrance import door_of, qr_svg
 from fenwa.api.pots.entered import PotChange, PotIn, change_pots, store_pot
 from fenwa.api.problems import sentence
-from fenwa.api.writing import Reading, Today, Writing, get_row
+from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
 from fenwa.core.errors import DomainError
 from fenwa.formats.pots_csv import PotRow, column_of, medium_cell, plants_cell, read_pots, write_pots
 from fenwa.formats.table import because, refuse
@@ -25,7 +25,7 @@ router = APIRouter(prefix="/api", tags=["collection"])
 
 
 @router.get("/pots.csv", response_class=Response)
-def export_pots(session: Reading, today: Today) -> Response:
+def export_pots(session: ReadSession, today: Today) -> Response:
     """Every pot kept, one row each, in walking order."""
     rows = []
     for p in pots_today(session, today):
@@ -72,7 +72,7 @@ class PotsTaken(BaseModel):
 
 
 @router.post("/pots/import")
-def import_pots(body: PotsFile, writer: Writing, today: Today) -> PotsTaken:
+def import_pots(body: PotsFile, writer: OneWrite, today: Today) -> PotsTaken:
     """Take pots from a file: all of it, or nothing, with the row and the reason."""
     rows = read_pots(body.text, today)
 
@@ -120,7 +120,7 @@ def _take(session: Session, row: PotRow, pot_id: int | None, today: date) -> Non
 
 
 @router.get("/pots/{pot_id}/qr.svg", response_class=Response)
-def pot_qr(pot_id: int, request: Request, session: Reading) -> Response:
+def pot_qr(pot_id: int, request: Request, session: ReadSession) -> Response:
     """The pot's page as a QR code: under this house's address where there is one."""
     get_row(session, models.Pot, pot_id, "Pot", "/pot_id")
     door = door_of(request)

@@ -12,8 +12,8 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.pots.entered import PotIn, store_pot
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, ready
 from fenwa.core.errors import Underspecified
 from fenwa.core.pot.flush import FlushPlan, flush_plan
 from fenwa.core.pot.fold import rest_until
@@ -87,9 +87,9 @@ class PotPage(BaseModel):
 
 
 @router.get("/pots", response_model=PotsPage)
-def list_pots(session: Reading, today: Today) -> Response:
+def list_pots(session: ReadSession, today: Today) -> Response:
     """Every pot kept with today's predicted reading."""
-    return ready(PotsPage(today=today, pots=[pot_row(p) for p in pots_today(session, today)]))
+    return as_json(PotsPage(today=today, pots=[pot_row(p) for p in pots_today(session, today)]))
 
 
 def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Computed[RootZone]:
@@ -105,7 +105,7 @@ def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.P
 
 
 @router.get("/pots/{pot_id}", response_model=PotPage)
-def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
+def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
     """One pot with its strata."""
     p = one_pot(session, pot_id, today)
     pours = open_pours(session, pot_id)
@@ -135,7 +135,7 @@ def pot_page(pot_id: int, session: Reading, today: Today) -> Response:
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
         events=_events(session, p, today),
     )
-    return ready(page)
+    return as_json(page)
 
 
 def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
@@ -168,7 +168,7 @@ def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
 
 
 @router.get("/pots/{pot_id}/root-zone")
-def root_zone_working(pot_id: int, session: Reading, today: Today) -> Working:
+def root_zone_working(pot_id: int, session: ReadSession, today: Today) -> Working:
     """Working of the predicted reading, for lists."""
     return balance(session, one_pot(session, pot_id, today), today, open_pours(session, pot_id)).working
 
@@ -182,7 +182,7 @@ class FlushIn(BaseModel):
 
 
 @router.post("/pots/{pot_id}/flush-plan")
-def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Computed[FlushPlan]:
+def plan_flush(pot_id: int, body: FlushIn, session: ReadSession, today: Today) -> Computed[FlushPlan]:
     """Litres and rounds that bring this pot down."""
     p = one_pot(session, pot_id, today)
     water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
@@ -202,6 +202,6 @@ def plan_flush(pot_id: int, body: FlushIn, session: Reading, today: Today) -> Co
 
 
 @router.post("/pots", status_code=201)
-def add_pot(body: PotIn, writer: Writing, today: Today) -> Stored:
+def add_pot(body: PotIn, writer: OneWrite, today: Today) -> Stored:
     """Keep a new pot."""
     return Stored(**writer.once(body, lambda s: {"id": store_pot(s, body, today).id}))

@@ -9,8 +9,8 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row, now
 from fenwa.api.typed import Typed
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, keep_row, now
 from fenwa.core.care.interval import feel_again_on
 from fenwa.core.care.vocabulary import SKIPPED, Felt
 from fenwa.core.entry import require, require_not_future
@@ -43,7 +43,7 @@ class Skipped(BaseModel):
 
 
 @router.post("/skips", status_code=201)
-def skip_pots(body: SkipIn, writer: Writing, today: Today) -> Skipped:
+def skip_pots(body: SkipIn, writer: OneWrite, today: Today) -> Skipped:
     """Leave pots unwatered: a decision like any other, with the day to feel them again."""
     require_not_future(body.on, today, "Date", pointer="/on")
     if not body.pot_ids:
@@ -82,13 +82,13 @@ class PersonIn(BaseModel):
 
 
 @router.get("/people")
-def people(session: Reading) -> list[PersonOut]:
+def people(session: ReadSession) -> list[PersonOut]:
     """Who pours here."""
     return [PersonOut(id=p.id, name=p.name) for p in people_kept(session)]
 
 
 @router.post("/people", status_code=201)
-def add_person(body: PersonIn, writer: Writing) -> Stored:
+def add_person(body: PersonIn, writer: OneWrite) -> Stored:
     """Add a name."""
     name = " ".join(body.name.split())
     if not name:
@@ -121,7 +121,7 @@ class TimerOut(BaseModel):
 
 
 @router.get("/timers")
-def timers(session: Reading) -> list[TimerOut]:
+def timers(session: ReadSession) -> list[TimerOut]:
     """Saucers that wait to be emptied, the first to end first."""
     moment = now()
     out = []
@@ -141,7 +141,7 @@ def timers(session: Reading) -> list[TimerOut]:
 
 
 @router.post("/timers", status_code=201)
-def start_timers(body: TimersIn, writer: Writing) -> list[Stored]:
+def start_timers(body: TimersIn, writer: OneWrite) -> list[Stored]:
     """Start a timer for each pot; it runs by the server's clock and outlives the page."""
     if not body.pot_ids:
         raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
@@ -168,7 +168,7 @@ class EmptiedIn(BaseModel):
 
 
 @router.post("/timers/done")
-def saucers_emptied(body: EmptiedIn, writer: Writing) -> EmptiedIn:
+def saucers_emptied(body: EmptiedIn, writer: OneWrite) -> EmptiedIn:
     """The saucers are empty."""
 
     def write(session: Session) -> dict[str, Any]:

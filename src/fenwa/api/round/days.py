@@ -11,8 +11,8 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
 from fenwa.api.round.planned import ErrandOut, coming_of, errand_outs
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import Typed
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now
 from fenwa.core.care.away import AwayPlan, AwayPot, away_risk
 from fenwa.core.care.coming import Coming
 from fenwa.core.care.errands import Errand, ends_quarantine
@@ -42,7 +42,7 @@ class DaysPage(BaseModel):
 
 
 @router.get("/days")
-def days_ahead(session: Reading, today: Today, days: int = 28) -> DaysPage:
+def days_ahead(session: ReadSession, today: Today, days: int = 28) -> DaysPage:
     """Rounds and jobs of the coming days."""
     pots, kept, waters = round_pots(session, today)
     coming = coming_of(pots, today, days)
@@ -51,7 +51,7 @@ def days_ahead(session: Reading, today: Today, days: int = 28) -> DaysPage:
 
 
 @router.get("/calendar.ics", response_class=Response)
-def calendar(session: Reading, today: Today) -> Response:
+def calendar(session: ReadSession, today: Today) -> Response:
     """Rounds and jobs of the coming eight weeks for any calendar program: a download, or a feed on this machine."""
     pots, kept, waters = round_pots(session, today)
     rounds = coming_of(pots, today, CALENDAR_DAYS).result.rounds
@@ -117,14 +117,14 @@ def _keep(session: Session, body: JobIn, kind: str, days: int | None) -> dict[st
 
 
 @router.post("/jobs/done", status_code=201)
-def job_done(body: JobIn, writer: Writing, today: Today) -> Stored:
+def job_done(body: JobIn, writer: OneWrite, today: Today) -> Stored:
     """A job is done; the end of a quarantine lets the pot back among the others."""
     require_not_future(body.on, today, "Date", pointer="/on")
     return Stored(**writer.once(body, lambda s: _keep(s, body, DONE, None)))
 
 
 @router.post("/jobs/later", status_code=201)
-def job_later(body: LaterIn, writer: Writing, today: Today) -> Stored:
+def job_later(body: LaterIn, writer: OneWrite, today: Today) -> Stored:
     """A job is put off."""
     require_not_future(body.on, today, "Date", pointer="/on")
     days = int(require(body.days, "Days", "d", low=1, high=366, pointer="/days"))
@@ -139,7 +139,7 @@ class AwayPage(BaseModel):
 
 
 @router.get("/away")
-def away(leaving: date, back: date, session: Reading, today: Today) -> AwayPage:
+def away(leaving: date, back: date, session: ReadSession, today: Today) -> AwayPage:
     """Which pots will not last until you are back, and what a helper does when."""
     if leaving < today:
         raise InputError(f"Leaving on {leaving} is in the past. Choose today or a later day.", pointer="/leaving")

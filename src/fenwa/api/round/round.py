@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from fenwa.api.house.choices import read_settings
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.round.planned import ErrandOut, errand_outs
-from fenwa.api.writing import Reading, Today, ready
+from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.core.care.due import job_of
 from fenwa.core.care.round import round_plan
 from fenwa.core.care.round_parts import RoundPlan, RoundWater
@@ -47,7 +47,7 @@ class StationOut(BaseModel):
 
 
 @router.get("/round", response_model=RoundPage)
-def round_page(session: Reading, today: Today, on: date | None = None) -> Response:
+def round_page(session: ReadSession, today: Today, on: date | None = None) -> Response:
     """What is due today, or on a day ahead if nothing is poured before it, grouped into cans."""
     if on is not None and not today <= on <= today + timedelta(days=MAX_AHEAD_DAYS):
         raise InputError(
@@ -81,11 +81,11 @@ def round_page(session: Reading, today: Today, on: date | None = None) -> Respon
         jobs=errand_outs(errands_due(session, pots, waters, today, today), today),
         salt=[pot_row(p) for p in saltiest[:6]],
     )
-    return ready(page)
+    return as_json(page)
 
 
 @router.get("/stations")
-def stations(session: Reading, today: Today) -> list[StationOut]:
+def stations(session: ReadSession, today: Today) -> list[StationOut]:
     """The channel: each station's live figure."""
     due, pots, waters = round_pots(session, today)
     jobs = [job_of(p, today) for p in due]

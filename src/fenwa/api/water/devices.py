@@ -13,13 +13,13 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported
+from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, get_store
 from fenwa.api.water.entries import AmountIn, EntryIn, TraceIn, store_reading
 from fenwa.api.water.shown import ReadingOut, reading_out, water_of
-from fenwa.api.writing import Reading, Today, Writing, get_row, get_store
 from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.core.water.settle import CRITERION
 from fenwa.core.water.temperature import ec_at_25
-from fenwa.devices.desk import PenDesk
+from fenwa.devices.pen_session import PenSession
 from fenwa.devices.simulated import Dip
 from fenwa.formats.senml import SenmlValue, parse_senml
 from fenwa.store import models
@@ -33,13 +33,13 @@ router = APIRouter(prefix="/api", tags=["devices"])
 ROOM_C, NEUTRAL_PH = 18.0, 7.0  # of a water whose temperature or pH nobody measured, for the simulated pen only
 
 
-def get_desk(request: Request) -> PenDesk:
+def get_desk(request: Request) -> PenSession:
     """The pen this Fenwa was started with."""
-    desk: PenDesk = request.app.state.pen
+    desk: PenSession = request.app.state.pen
     return desk
 
 
-Desk = Annotated[PenDesk, Depends(get_desk)]
+Desk = Annotated[PenSession, Depends(get_desk)]
 
 
 class PenOut(BaseModel):
@@ -70,7 +70,7 @@ class SimulatedIn(BaseModel):
     plugged: bool = True
 
 
-def _pen(desk: PenDesk, session: Session, today: date) -> PenOut:
+def _pen(desk: PenSession, session: Session, today: date) -> PenOut:
     reading, found = desk.look()
     device = reading.device if reading else ""
     meter = meter_of_device(session, device)
@@ -99,13 +99,13 @@ def _pen(desk: PenDesk, session: Session, today: date) -> PenOut:
 
 
 @router.get("/pen")
-def pen(desk: Desk, session: Reading, today: Today) -> PenOut:
+def pen(desk: Desk, session: ReadSession, today: Today) -> PenOut:
     """The pen and the reading under way."""
     return _pen(desk, session, today)
 
 
 @router.post("/pen/start")
-def start_pen(desk: Desk, session: Reading, today: Today) -> PenOut:
+def start_pen(desk: Desk, session: ReadSession, today: Today) -> PenOut:
     """Begin a reading."""
     if not desk.present:
         raise Conflict("No pen is connected. Start Fenwa with --pen simulated or --pen HOST:PORT.")
@@ -114,7 +114,7 @@ def start_pen(desk: Desk, session: Reading, today: Today) -> PenOut:
 
 
 @router.put("/pen/simulated")
-def move_pen(body: SimulatedIn, desk: Desk, session: Reading, today: Today) -> PenOut:
+def move_pen(body: SimulatedIn, desk: Desk, session: ReadSession, today: Today) -> PenOut:
     """Dip the simulated pen into a source or a pot's runoff, or pull its plug."""
     if desk.simulated is None:
         raise Conflict("The pen is not the simulated one: dip it by hand.")
@@ -204,7 +204,7 @@ def _store_pack(store: Store, pack: bytes) -> Imported:
 
 
 @router.get("/inbox")
-def inbox(session: Reading) -> list[InboxOut]:
+def inbox(session: ReadSession) -> list[InboxOut]:
     """What waits to be assigned, newest first."""
     meters = meter_names_by_device(session)
     return [
@@ -228,7 +228,7 @@ class AssignIn(BaseModel):
 
 
 @router.post("/inbox/{entry_id}/keep", status_code=201)
-def keep(entry_id: int, body: AssignIn, writer: Writing, today: Today) -> ReadingOut:
+def keep(entry_id: int, body: AssignIn, writer: OneWrite, today: Today) -> ReadingOut:
     """Make a reading of a measurement in the inbox, corrected by its meter's checks if the device is known."""
 
     def write(session: Session) -> dict[str, Any]:

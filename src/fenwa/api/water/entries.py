@@ -9,8 +9,8 @@ from typing import Any, Literal
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.transactions import get_row
 from fenwa.api.typed import TypedOrNone
-from fenwa.api.writing import get_row
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.units import to_canonical

@@ -9,8 +9,8 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.units import to_canonical
@@ -126,7 +126,7 @@ def _out(session: Session, m: models.Meter, today: date) -> MeterOut:
 
 
 @router.get("")
-def meters(session: Reading, today: Today) -> MetersPage:
+def meters(session: ReadSession, today: Today) -> MetersPage:
     """Meters with their checks."""
     rows = open_meters(session)
     return MetersPage(today=today, standards=STANDARDS_uS_cm, meters=[_out(session, m, today) for m in rows])
@@ -154,7 +154,7 @@ def _apply(row: models.Meter, body: MeterIn) -> models.Meter:
 
 
 @router.post("", status_code=201)
-def add_meter(body: MeterIn, writer: Writing) -> Stored:
+def add_meter(body: MeterIn, writer: OneWrite) -> Stored:
     """Add a meter."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -167,7 +167,7 @@ def add_meter(body: MeterIn, writer: Writing) -> Stored:
 
 
 @router.put("/{meter_id}")
-def change_meter(meter_id: int, body: MeterIn, writer: Writing) -> Stored:
+def change_meter(meter_id: int, body: MeterIn, writer: OneWrite) -> Stored:
     """Change what is known of a meter, for example the scale once it is found. Stored readings stay as they were."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -178,7 +178,7 @@ def change_meter(meter_id: int, body: MeterIn, writer: Writing) -> Stored:
 
 
 @router.post("/{meter_id}/checks", status_code=201)
-def add_check(meter_id: int, body: CheckIn, writer: Writing, today: Today) -> MeterOut:
+def add_check(meter_id: int, body: CheckIn, writer: OneWrite, today: Today) -> MeterOut:
     """Note a dip into a standard; the answer holds what the checks say now."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -221,7 +221,7 @@ class GuessIn(BaseModel):
 
 
 @router.post("/{meter_id}/scale-guess")
-def guess_scale(meter_id: int, body: GuessIn, session: Reading) -> Computed[ScaleGuess]:
+def guess_scale(meter_id: int, body: GuessIn, session: ReadSession) -> Computed[ScaleGuess]:
     """Which scale a pen uses; nothing is stored."""
     meter = get_row(session, models.Meter, meter_id, "Meter")
     true = STANDARDS_uS_cm.get(body.against, body.other_uS_cm)
@@ -241,7 +241,7 @@ def guess_scale(meter_id: int, body: GuessIn, session: Reading) -> Computed[Scal
 
 
 @router.get("/{meter_id}/calibration")
-def calibration(meter_id: int, session: Reading, today: Today) -> Computed[MeterCalibration]:
+def calibration(meter_id: int, session: ReadSession, today: Today) -> Computed[MeterCalibration]:
     """What the checks say, with its working."""
     found = calibration_of(session, get_row(session, models.Meter, meter_id, "Meter"), today)
     if found is None:

@@ -9,9 +9,9 @@ from fastapi import APIRouter, Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported, TextIn, csv_answer
+from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, stored_working
 from fenwa.api.water.entries import AmountIn, EntryIn, TraceIn, row_source, store_reading
 from fenwa.api.water.shown import ReadingOut, reading_out
-from fenwa.api.writing import Reading, Today, Writing, get_row, stored_working
 from fenwa.core.errors import DomainError, NotFound, Underspecified
 from fenwa.core.working import Working
 from fenwa.formats.readings_csv import ReadingRow, read_readings, write_readings
@@ -24,14 +24,14 @@ router = APIRouter(prefix="/api", tags=["readings"])
 
 
 @router.post("/waters/{water_id}/readings", status_code=201)
-def add_reading(water_id: int, body: EntryIn, writer: Writing, today: Today) -> ReadingOut:
+def add_reading(water_id: int, body: EntryIn, writer: OneWrite, today: Today) -> ReadingOut:
     """Store a reading of a source and its conductivity at 25 °C."""
     answer = writer.once(body, lambda s: reading_out(store_reading(s, water_id, body, today)).model_dump(mode="json"))
     return ReadingOut(**answer)
 
 
 @router.get("/readings/{reading_id}/working")
-def reading_working(reading_id: int, session: Reading) -> Working:
+def reading_working(reading_id: int, session: ReadSession) -> Working:
     """How a stored reading became EC at 25 °C."""
     row = get_row(session, models.Reading, reading_id, "Reading")
     if row.working is None:
@@ -40,7 +40,7 @@ def reading_working(reading_id: int, session: Reading) -> Working:
 
 
 @router.get("/readings/{reading_id}/trace")
-def reading_trace(reading_id: int, session: Reading) -> list[TraceIn]:
+def reading_trace(reading_id: int, session: ReadSession) -> list[TraceIn]:
     """What the pen sent until it settled."""
     row = get_row(session, models.Reading, reading_id, "Reading")
     return [TraceIn(**t) for t in row.trace or []]
@@ -71,7 +71,7 @@ def _import_row(session: Session, r: ReadingRow, today: date) -> bool:
 
 
 @router.post("/readings/import", status_code=201)
-def import_readings(body: TextIn, writer: Writing, today: Today) -> Imported:
+def import_readings(body: TextIn, writer: OneWrite, today: Today) -> Imported:
     """Readings from CSV: all or nothing. A row that is stored already is not stored twice."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -83,7 +83,7 @@ def import_readings(body: TextIn, writer: Writing, today: Today) -> Imported:
 
 
 @router.get("/readings.csv", response_class=Response)
-def export_readings(session: Reading, today: Today) -> Response:
+def export_readings(session: ReadSession, today: Today) -> Response:
     """All readings of sources as CSV, as they were typed."""
     tested = findings_of_readings(session)
     rows = [

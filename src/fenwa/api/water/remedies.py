@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from fenwa.api.writing import Reading, Today, get_row
+from fenwa.api.transactions import ReadSession, Today, get_row
 from fenwa.core.care.day import needs_of
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.errors import Underspecified
@@ -31,7 +31,7 @@ class RemedyOut(BaseModel):
 
 
 @router.get("/waters/{water_id}/watch")
-def watch_working(water_id: int, session: Reading, today: Today) -> Computed[WaterWatch]:
+def watch_working(water_id: int, session: ReadSession, today: Today) -> Computed[WaterWatch]:
     """Re-test day and rise of a source, with the working."""
     w = get_row(session, models.Water, water_id, "Water")
     past = past_readings(session, water_id, today)
@@ -45,7 +45,7 @@ def _remedy(waters: list[WaterToday], water_id: int, profile: Profile) -> Comput
 
 
 @router.get("/waters/{water_id}/remedies")
-def remedies(water_id: int, session: Reading, today: Today) -> list[RemedyOut]:
+def remedies(water_id: int, session: ReadSession, today: Today) -> list[RemedyOut]:
     """For each group present: the cheapest way to make this water fit, or another that is."""
     waters = waters_today(session, today)
     groups = sorted({p.profile.id for p in pots_today(session, today)})
@@ -54,7 +54,7 @@ def remedies(water_id: int, session: Reading, today: Today) -> list[RemedyOut]:
 
 
 @router.get("/waters/{water_id}/remedies/{profile_id}")
-def remedy_working(water_id: int, profile_id: str, session: Reading, today: Today) -> Computed[Remedy]:
+def remedy_working(water_id: int, profile_id: str, session: ReadSession, today: Today) -> Computed[Remedy]:
     """One remedy with its working."""
     found = _remedy(waters_today(session, today), water_id, profile_in_force(session, profile_id))
     if found is None:

@@ -10,10 +10,10 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported, TextIn, csv_answer
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.water.entries import AmountIn, read_entry_amounts, row_source
 from fenwa.api.water.shown import AmountOut
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.water.quantities import QUANTITIES, MeasuredAmount, ions_of
@@ -84,7 +84,7 @@ def _store(
 
 
 @router.post("/waters/{water_id}/reports", status_code=201)
-def add_report(water_id: int, body: ReportIn, writer: Writing, today: Today) -> Stored:
+def add_report(water_id: int, body: ReportIn, writer: OneWrite, today: Today) -> Stored:
     """Keep a report; its ions serve blends and cans unless it is more than 10 % out of balance."""
     require_not_future(body.on, today, "Date", pointer="/on")
     if body.reported_uS_cm is not None:
@@ -126,26 +126,26 @@ def _out(session: Session, row: models.Report, water: str) -> ReportOut:
 
 
 @router.get("/reports")
-def reports(session: Reading) -> list[ReportOut]:
+def reports(session: ReadSession) -> list[ReportOut]:
     """All reports, newest first."""
     return [_out(session, r, name) for r, name in reversed(reports_with_source(session))]
 
 
 @router.get("/reports/{report_id}/working")
-def report_working(report_id: int, session: Reading) -> Computed[ReportReview]:
+def report_working(report_id: int, session: ReadSession) -> Computed[ReportReview]:
     """What a report says, with the working."""
     row = get_row(session, models.Report, report_id, "Report")
     return water_report(ions=report_ions(session, row.id), reported_uS_cm=row.reported_uS_cm)
 
 
 @router.get("/reports/{report_id}/balance")
-def balance_working(report_id: int, session: Reading) -> Computed[ChargeBalance]:
+def balance_working(report_id: int, session: ReadSession) -> Computed[ChargeBalance]:
     """A report's charge balance, with the working."""
     return charge_balance(ions=report_ions(session, get_row(session, models.Report, report_id, "Report").id))
 
 
 @router.post("/reports/import", status_code=201)
-def import_reports(body: TextIn, writer: Writing, today: Today) -> Imported:
+def import_reports(body: TextIn, writer: OneWrite, today: Today) -> Imported:
     """Reports from CSV: all or nothing. A report that is stored already is not stored twice."""
 
     def keep(session: Session, r: ReportRow) -> bool:
@@ -165,7 +165,7 @@ def import_reports(body: TextIn, writer: Writing, today: Today) -> Imported:
 
 
 @router.get("/reports.csv", response_class=Response)
-def export_reports(session: Reading) -> Response:
+def export_reports(session: ReadSession) -> Response:
     """All reports as CSV, the unit of each quantity in its column's header."""
     rows = [
         ReportRow(

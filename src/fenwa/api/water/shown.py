@@ -7,8 +7,8 @@ from datetime import date
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.transactions import get_row
 from fenwa.api.water.entries import Origin
-from fenwa.api.writing import get_row
 from fenwa.core.water.tds import possible_conductivities
 from fenwa.store import models
 from fenwa.store.water_state import WaterToday, waters_today

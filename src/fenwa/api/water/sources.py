@@ -9,11 +9,11 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json, get_row, now, plain_row
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.water.shown import AmountOut, ReadingOut, reading_out, water_of
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row, now, plain_row, ready
 from fenwa.core.care.day import needs_of
-from fenwa.core.care.together import strictest_of
+from fenwa.core.care.kind_in_force import strictest_of
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
@@ -105,7 +105,7 @@ class WaterPage(BaseModel):
 
 
 @router.get("/water", response_model=WaterPage)
-def water_page(session: Reading, today: Today) -> Response:
+def water_page(session: ReadSession, today: Today) -> Response:
     """Sources with their newest reading, groups present, verdict on each pair."""
     kinds: dict[str, list[Profile]] = {}  # as in force: a grower's own figures stand before the shipped ones
     for p in pots_today(session, today):
@@ -145,7 +145,7 @@ def water_page(session: Reading, today: Today) -> Response:
         ],
         verdicts=verdicts,
     )
-    return ready(page)
+    return as_json(page)
 
 
 def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tuple[Profile, WaterVerdict]]) -> WaterOut:
@@ -264,7 +264,7 @@ def _check(body: WaterIn, today: date) -> None:
 
 
 @router.post("/waters", status_code=201)
-def add_water(body: WaterIn, writer: Writing, today: Today) -> Stored:
+def add_water(body: WaterIn, writer: OneWrite, today: Today) -> Stored:
     """Add a source."""
     _check(body, today)
 
@@ -278,14 +278,14 @@ def add_water(body: WaterIn, writer: Writing, today: Today) -> Stored:
 
 
 @router.get("/waters/{water_id}")
-def get_water(water_id: int, session: Reading) -> WaterIn:
+def get_water(water_id: int, session: ReadSession) -> WaterIn:
     """A source as it was typed, to change it."""
     row = get_row(session, models.Water, water_id, "Water")
     return WaterIn(**{name: getattr(row, name) for name in WaterIn.model_fields})
 
 
 @router.put("/waters/{water_id}")
-def change_water(water_id: int, body: WaterIn, writer: Writing, today: Today) -> Stored:
+def change_water(water_id: int, body: WaterIn, writer: OneWrite, today: Today) -> Stored:
     """Change a source; what it said before is kept."""
     _check(body, today)
 
@@ -314,7 +314,7 @@ class TreatmentIn(BaseModel):
 
 
 @router.post("/waters/{water_id}/treatments", status_code=201)
-def add_treatment(water_id: int, body: TreatmentIn, writer: Writing, today: Today) -> Stored:
+def add_treatment(water_id: int, body: TreatmentIn, writer: OneWrite, today: Today) -> Stored:
     """Note a treatment. Before and after are EC at 25 °C, µS/cm."""
     require_not_future(body.on, today, "Date", pointer="/on")
     if (body.before is None) != (body.after is None):
@@ -341,7 +341,7 @@ def add_treatment(water_id: int, body: TreatmentIn, writer: Writing, today: Toda
 
 
 @router.get("/treatments/{treatment_id}/effect")
-def treatment_working(treatment_id: int, session: Reading) -> Computed[TreatmentEffect]:
+def treatment_working(treatment_id: int, session: ReadSession) -> Computed[TreatmentEffect]:
     """What a treatment removed, with its working."""
     row = get_row(session, models.Treatment, treatment_id, "Treatment")
     if row.before_uS_cm is None or row.after_uS_cm is None:
@@ -350,7 +350,7 @@ def treatment_working(treatment_id: int, session: Reading) -> Computed[Treatment
 
 
 @router.get("/waters/{water_id}/verdict/{profile_id}")
-def verdict_working(water_id: int, profile_id: str, session: Reading, today: Today) -> Computed[WaterVerdict]:
+def verdict_working(water_id: int, profile_id: str, session: ReadSession, today: Today) -> Computed[WaterVerdict]:
     """One verdict with its working; any plant group may be asked, present or not."""
     found = water_of(session, today, water_id).verdict(needs_of(profile_in_force(session, profile_id)))
     if found is None:

@@ -9,9 +9,9 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.water.shown import water_of
-from fenwa.api.writing import Reading, Stored, Today, Writing, get_row
 from fenwa.core.care.day import needs_of
 from fenwa.core.data.water_tables import acids
 from fenwa.core.entry import require, require_not_future
@@ -69,7 +69,7 @@ class BlendIn(BaseModel):
 
 
 @router.post("/blend")
-def blend_waters(body: BlendIn, session: Reading, today: Today) -> Computed[Blend]:
+def blend_waters(body: BlendIn, session: ReadSession, today: Today) -> Computed[Blend]:
     """Shares of the chosen sources; nothing is stored."""
     rows = [water_of(session, today, i, "/water_ids") for i in body.water_ids]
     waters = []
@@ -101,7 +101,7 @@ class SharePage(BaseModel):
 
 
 @router.get("/share-out")
-def share(session: Reading, today: Today, blend: bool = True) -> SharePage:
+def share(session: ReadSession, today: Today, blend: bool = True) -> SharePage:
     """Who gets which water this week, by the usual pours of all pots."""
     rows = waters_today(session, today)
     usable = [w for w in rows if w.ec25_uS_cm is not None]
@@ -172,7 +172,7 @@ class BoilIn(BaseModel):
 
 
 @router.post("/boil")
-def boil(body: BoilIn, session: Reading, today: Today) -> Computed[Boiled]:
+def boil(body: BoilIn, session: ReadSession, today: Today) -> Computed[Boiled]:
     """What boiling and settling leaves; nothing is stored."""
     w = water_of(session, today, body.water_id, "/water_id")
     return boil_and_settle(
@@ -205,7 +205,7 @@ def _read_on(session: Session) -> date | None:
 
 
 @router.get("/acids")
-def acids_page(session: Reading) -> AcidsPage:
+def acids_page(session: ReadSession) -> AcidsPage:
     """Acids and what has to be read before using them."""
     return AcidsPage(
         read_on=_read_on(session),
@@ -225,7 +225,7 @@ def acids_page(session: Reading) -> AcidsPage:
 
 
 @router.post("/acids/read", status_code=201)
-def confirm_acids(writer: Writing, today: Today) -> Stored:
+def confirm_acids(writer: OneWrite, today: Today) -> Stored:
     """The grower has read the safety lines."""
 
     def write(session: Session) -> dict[str, Any]:
@@ -250,7 +250,7 @@ class AcidIn(BaseModel):
 
 
 @router.post("/acidify")
-def acid(body: AcidIn, session: Reading, today: Today) -> Computed[Acidified]:
+def acid(body: AcidIn, session: ReadSession, today: Today) -> Computed[Acidified]:
     """Acid for a volume; locked until the safety lines were confirmed as read. Nothing is stored."""
     if _read_on(session) is None:
         raise Conflict(
@@ -321,13 +321,13 @@ def _membrane(session: Session, water_id: int, today: date) -> MembranePage:
 
 
 @router.get("/membrane/{water_id}")
-def membrane(water_id: int, session: Reading, today: Today) -> MembranePage:
+def membrane(water_id: int, session: ReadSession, today: Today) -> MembranePage:
     """Rejection of the membrane behind a permeate, its trend and what it wastes."""
     return _membrane(session, water_id, today)
 
 
 @router.post("/membrane/{water_id}/pairs", status_code=201)
-def add_pair(water_id: int, body: PairIn, writer: Writing, today: Today) -> MembranePage:
+def add_pair(water_id: int, body: PairIn, writer: OneWrite, today: Today) -> MembranePage:
     """Note a pair; the answer holds what the pairs say now."""
     require_not_future(body.on, today, "Date", pointer="/on")
 
@@ -363,7 +363,7 @@ class FloorIn(BaseModel):
 
 
 @router.put("/membrane/{water_id}/floor")
-def set_floor(water_id: int, body: FloorIn, writer: Writing) -> Stored:
+def set_floor(water_id: int, body: FloorIn, writer: OneWrite) -> Stored:
     """Set the floor of a membrane."""
     require(body.floor_pct, "Floor", "%", low=50, high=99.9, pointer="/floor_pct")
 

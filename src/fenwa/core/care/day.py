@@ -13,7 +13,6 @@ from itertools import pairwise
 
 from fenwa.core.care.condition import Condition, Hold, Override
 from fenwa.core.care.due import feed_range
-from fenwa.core.care.habit import look_is_due, usual_pour_L
 from fenwa.core.care.holds import holds
 from fenwa.core.care.interval import Gap, drying_rate, learnt_days, warmth_on
 from fenwa.core.care.log import LogFacts
@@ -22,7 +21,8 @@ from fenwa.core.care.phase import PhaseFound, PhaseSchool, Seen, phase_of
 from fenwa.core.care.prills import Prills
 from fenwa.core.care.readiness import Felt, Ready, ReadyRule, is_ready
 from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
-from fenwa.core.care.standing import InForce
+from fenwa.core.care.standing_rules import InForce
+from fenwa.core.care.usual import look_is_due, usual_pour_L
 from fenwa.core.library.loader import habits
 from fenwa.core.library.profile import OptIn, PhaseFeeding, Profile
 from fenwa.core.mix.school import School

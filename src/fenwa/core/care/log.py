@@ -8,8 +8,8 @@ from datetime import date
 from typing import Literal
 
 from fenwa.core.care.condition import Phase
-from fenwa.core.care.habit import roots_work
 from fenwa.core.care.pattern import FedSoFar
+from fenwa.core.care.usual import roots_work
 
 LoggedJob = Literal["feed", "plain", "flush"]
 WATERINGS_KEPT = 13  # days of the last waterings: twelve gaps teach an interval

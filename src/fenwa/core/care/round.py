@@ -13,7 +13,7 @@ from fenwa.core.care.due import Job, RoundPot, job_of, sprays_today
 from fenwa.core.care.round_parts import (
     Can,
     CanPot,
-    Look,
+    PotToCheck,
     RoundPlan,
     RoundWater,
     can_pot,
@@ -292,12 +292,12 @@ def round_plan(
             cans.append(_flush_can(p, flush_water))
     cans.extend(mist)
     looks = [
-        Look(p.id, p.code, p.name, h.reason, h.release)
+        PotToCheck(p.id, p.code, p.name, h.reason, h.release)
         for p in walk_of(pots)
         for h in [h for h in p.holds if not h.standing and not h.word][:1]
     ]
     looks += [
-        Look(p.id, p.code, p.name, "No water at hand is fit for it.", "Enter or choose a purer water.")
+        PotToCheck(p.id, p.code, p.name, "No water at hand is fit for it.", "Enter or choose a purer water.")
         for p in walk_of(no_water)
     ]
     lettered = tuple(replace(c, letter=_letter(i)) for i, c in enumerate(cans))

@@ -68,7 +68,7 @@ class Can:
 
 
 @dataclass(frozen=True)
-class Look:
+class PotToCheck:
     """A pot to look at and not to pour, or to pour only plain."""
 
     pot_id: int
@@ -91,7 +91,7 @@ class RoundPlan:
     """Today's work, and the walk through it."""
 
     cans: tuple[Can, ...]
-    looks: tuple[Look, ...]
+    looks: tuple[PotToCheck, ...]
     pots_due: int
     minutes: float
     legs: tuple[Leg, ...] = ()

@@ -44,7 +44,7 @@ FIRST_ELEMENT = "K"
 
 
 @dataclass(frozen=True)
-class Kept:
+class ShareKept:
     """Share of the label rate kept, said both ways."""
 
     share: float
@@ -62,7 +62,7 @@ def in_words(share: float) -> str:
     return f"{100 * share:.3g} %"
 
 
-def read_share(raw: str | float, *, pointer: str = "/value") -> Kept:
+def read_share(raw: str | float, *, pointer: str = "/value") -> ShareKept:
     """A share of the label rate as typed: ``0.25``, ``1/4``, ``25 %``, ``quarter``, ``reduce by three quarters``.
 
     The echo names the fraction kept and the reading it is taken for, because "reduce by three
@@ -74,7 +74,7 @@ def read_share(raw: str | float, *, pointer: str = "/value") -> Kept:
         If it is not a share.
     """
     if isinstance(raw, int | float):
-        return Kept(float(raw), _echo(float(raw)))
+        return ShareKept(float(raw), _echo(float(raw)))
     text = (
         re.sub(r"[\s-]+", " ", raw.strip().lower().replace("\u2212", "-")) if not raw.strip().startswith("-") else raw
     )
@@ -91,8 +91,8 @@ def read_share(raw: str | float, *, pointer: str = "/value") -> Kept:
                 value=raw,
             )
         left = 1 - share
-        return Kept(left, f"“Reduce by {in_words(share)}” keeps {in_words(left)}. {_times(share, left)}")
-    return Kept(share, _echo(share))
+        return ShareKept(left, f"“Reduce by {in_words(share)}” keeps {in_words(left)}. {_times(share, left)}")
+    return ShareKept(share, _echo(share))
 
 
 def _times(other: float, kept: float) -> str:

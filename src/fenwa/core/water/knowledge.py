@@ -21,7 +21,7 @@ _ALTERED = ("alkalinity", "hardness", "Ca", "pH")
 
 
 @dataclass(frozen=True)
-class Step:
+class TreatmentStep:
     """A treatment on a day."""
 
     on: date
@@ -37,10 +37,12 @@ class Measured:
     span: Span
 
 
-def treatments_in_force(steps: Sequence[Step], today: date, collected_on: date | None) -> tuple[Step, ...]:
+def treatments_in_force(
+    steps: Sequence[TreatmentStep], today: date, collected_on: date | None
+) -> tuple[TreatmentStep, ...]:
     """Steps that still act: after the last collection, or recent; a carbon cartridge for half a year."""
 
-    def acts(s: Step) -> bool:
+    def acts(s: TreatmentStep) -> bool:
         if s.kind == "carbon":
             return (today - s.on).days <= CARBON_DAYS
         return s.on >= collected_on if collected_on is not None else (today - s.on).days <= STEP_DAYS
@@ -48,7 +50,7 @@ def treatments_in_force(steps: Sequence[Step], today: date, collected_on: date |
     return tuple(s for s in steps if s.on <= today and acts(s))
 
 
-def newest_tests(tests: Sequence[Measured], steps: Sequence[Step]) -> dict[str, Measured]:
+def newest_tests(tests: Sequence[Measured], steps: Sequence[TreatmentStep]) -> dict[str, Measured]:
     """Newest value of each quantity that a later treatment has not overtaken."""
     altered = max((s.on for s in steps if s.kind in ALTERS), default=None)
     out: dict[str, Measured] = {}
@@ -63,7 +65,7 @@ def known_of(
     disinfectant: Disinfectant,
     stated: dict[str, float | None],
     tests: dict[str, Measured],
-    steps: Sequence[Step],
+    steps: Sequence[TreatmentStep],
 ) -> KnownOfWater:
     """What is known beside the conductivity: tests first, else what was stated with the source."""
     values: dict[str, Any] = {k: v for k, v in stated.items() if v is not None}

@@ -106,7 +106,7 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
   )
 }
 
-function Looks({ looks }: { looks: Schemas["Look"][] }) {
+function Looks({ looks }: { looks: Schemas["PotToCheck"][] }) {
   return (
     <Box as="section">
       <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">

@@ -13,7 +13,7 @@ from fenwa.devices.pen import PenReading
 from fenwa.devices.simulated import SimulatedPen
 
 
-class PenDesk:
+class PenSession:
     """Whatever pen there is. ``where``: "none", "simulated" or "host:port"."""
 
     def __init__(self, where: str = "none", today: Callable[[], date] = date.today) -> None:

@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.errors import Conflict, NotFound
 from fenwa.core.working import Working
-from fenwa.store.models import Base, Kept, Submission
+from fenwa.store.models import Archivable, Base, Submission
 from fenwa.store.session import Store
 from fenwa.store.summary import touch, touch_all
 
@@ -40,7 +40,7 @@ def get_reading_session(request: Request) -> Iterator[Session]:
 
 
 Today = Annotated[date, Depends(get_today)]
-Reading = Annotated[Session, Depends(get_reading_session)]
+ReadSession = Annotated[Session, Depends(get_reading_session)]
 
 
 class Writer:
@@ -78,10 +78,10 @@ def get_writer(request: Request, idempotency_key: Annotated[str, Header(min_leng
     return Writer(request, idempotency_key)
 
 
-Writing = Annotated[Writer, Depends(get_writer)]
+OneWrite = Annotated[Writer, Depends(get_writer)]
 
 
-def ready(page: BaseModel) -> Response:
+def as_json(page: BaseModel) -> Response:
     """A page already checked by its model, written once: large lists are not validated a second time."""
     return Response(page.model_dump_json(), media_type="application/json")
 
@@ -116,7 +116,7 @@ def get_row(session: Session, model: type[M], row_id: int, words: str, pointer: 
     return row
 
 
-def keep_row(session: Session, row: Kept) -> dict[str, Any]:
+def keep_row(session: Session, row: Archivable) -> dict[str, Any]:
     """Store a new row and say its id; the pot it belongs to, or every pot of its place, shows it from now on."""
     session.add(row)
     session.flush()
