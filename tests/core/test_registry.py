@@ -198,11 +198,15 @@ def test_working_replays_from_its_own_lines(name: str, inputs: dict[str, Any]) -
     }
     for term in working["inputs"]:
         assert term["origin"]
+        assert not term["origin"].startswith("solved"), "what is found is no input"
         scope[term["symbol"]] = term["value"]
     for step in working["steps"]:
-        assert eval(step["formula"], {"__builtins__": {}}, scope) == pytest.approx(step["value"], rel=1e-12), step[
-            "symbol"
-        ]
+        if step["formula"]:
+            value = eval(step["formula"], {"__builtins__": {}}, scope)
+            assert value == pytest.approx(step["value"], rel=1e-12), step["symbol"]
+            assert not step["by"]
+        else:
+            assert step["by"], "a statement says by what its value was found"
         scope[step["symbol"]] = step["value"]
     assert working["steps"]
     assert set(working["sources"]) <= set(sources())

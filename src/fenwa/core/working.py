@@ -1,7 +1,8 @@
 """A number carries its working: inputs with origin, steps with formula and numbers.
 
 The text of a step is the formula that computes it: ``Ledger.step`` evaluates the
-text itself, so what is shown and what is computed cannot drift apart.
+text itself, so what is shown and what is computed cannot drift apart. What is solved
+elsewhere is no step of arithmetic and does not look like one: ``Ledger.found`` states it.
 """
 
 from __future__ import annotations
@@ -41,13 +42,18 @@ class Term:
 
 @dataclass(frozen=True)
 class Step:
-    """One line of arithmetic over the symbols above it."""
+    """One line over the symbols above it: arithmetic, or a value that another way of computing found.
+
+    ``formula`` is evaluated as it stands here. A statement has none and says in ``by`` how the value was found: a
+    fixed point, a programme, a fold over a log, with its equation.
+    """
 
     symbol: str
     label: str
     formula: str
     value: float
     unit: str
+    by: str = ""
 
 
 @dataclass(frozen=True)
@@ -103,6 +109,12 @@ class Ledger:
         self._steps.append(Step(symbol, label, formula, value, unit))
         self._names[symbol] = value
         return value
+
+    def found(self, symbol: str, label: str, value: float, unit: str, by: str) -> float:
+        """State a value that no line of arithmetic gives, and by what it was found; return it unchanged."""
+        self._steps.append(Step(symbol, label, "", float(value), unit, by))
+        self._names[symbol] = float(value)
+        return float(value)
 
     def assume(self, sentence: str) -> None:
         """Note what was taken for granted, once."""

@@ -85,7 +85,9 @@ export const WORKING: Working = {
     { symbol: "N_t", label: "nitrogen wanted", value: 60, unit: "mg/L", origin: "entered" },
     { symbol: "N_g", label: "nitrogen in a gram", value: 130, unit: "mg/g", origin: "label" },
   ],
-  steps: [{ symbol: "d", label: "dose", formula: "N_t / N_g", value: 0.461538, unit: "g/L" }],
+  steps: [
+    { symbol: "d", label: "dose", formula: "N_t / N_g", value: 0.461538, unit: "g/L", by: "" },
+  ],
   assumptions: ["No report for the rain."],
   cautions: ["Mind the scale."],
   validity: "Feeds below 3000 µS/cm.",

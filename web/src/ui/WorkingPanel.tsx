@@ -80,13 +80,25 @@ function Sheet({ working }: { working: Working }) {
         {lines.map((s) => (
           <Box key={s.symbol} mb="2.5">
             <Text color="fg.muted">{s.label}</Text>
-            <Text overflowWrap="anywhere">
-              <b>{s.symbol}</b> = {s.formula}
-            </Text>
-            <Text overflowWrap="anywhere">= {s.numbers}</Text>
-            <Text fontWeight="semibold">
-              = {figure(s.value, 5)} {s.unit}
-            </Text>
+            {s.formula ? (
+              <>
+                <Text overflowWrap="anywhere">
+                  <b>{s.symbol}</b> = {s.formula}
+                </Text>
+                <Text overflowWrap="anywhere">= {s.numbers}</Text>
+                <Text fontWeight="semibold">
+                  = {figure(s.value, 5)} {s.unit}
+                </Text>
+              </>
+            ) : (
+              <Text>
+                <b>{s.symbol}</b> is found to be <b>{figure(s.value, 5)}</b> {s.unit}
+                <br />
+                <Text as="span" fontStyle="italic">
+                  by {s.by}
+                </Text>
+              </Text>
+            )}
           </Box>
         ))}
       </Part>

@@ -54,6 +54,20 @@ describe("a quantity", () => {
       screen.getByText(says)
     await screen.findByText("The product’s own label")
   })
+  it("states a value that no arithmetic gives, with by what it was found", async () => {
+    const found = {
+      symbol: "I",
+      label: "ionic strength",
+      formula: "",
+      value: 0.0041,
+      unit: "mol/L",
+    }
+    const working = { ...WORKING, steps: [{ ...found, by: "fixed point" }] }
+    show(<Quantity label="I" value={0.0041} unit="mol/L" working={{ kind: "here", working }} />)
+    fireEvent.click(screen.getByRole("button", { name: /Show working/ }))
+    await screen.findByText("is found to be", { exact: false })
+    screen.getByText("by fixed point")
+  })
   it("fetches a working that is not at hand, and says when it cannot", async () => {
     show(
       <Quantity

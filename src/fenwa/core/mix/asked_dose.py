@@ -158,4 +158,4 @@ class AskedDose:
                 "(urea is invisible to a pen). Name the strength in mg/L N.",
                 pointer="/value",
             )
-        return self.ledger.take("d", "dose", found, "g/L", "solved: ion model")
+        return self.ledger.found("d", "dose", found, "g/L", "ion model")

@@ -251,18 +251,18 @@ def _dissolves(feeds: list[Feed], times: float, storage_C: float) -> list[Solubi
 
 def _write(ledger: Ledger, where: str, found: Saturation) -> None:
     tag = where[0]
-    ledger.take(f"I_{tag}", f"ionic strength, {where}", found.ionic_strength_mol_L, "mol/L", "solved: ion model")
-    ledger.take(f"pH_{tag}", f"pH, {where}", found.pH, "", "solved: closed to air")
+    ledger.found(f"I_{tag}", f"ionic strength, {where}", found.ionic_strength_mol_L, "mol/L", "ion model")
+    ledger.found(f"pH_{tag}", f"pH, {where}", found.pH, "", "closed to air")
     for mineral, short in SYMBOLS.items():
         value = getattr(found, mineral)
         if value > -90:
             product = value + LG_KSP[mineral]
-            ledger.take(
+            ledger.found(
                 f"P_{short}{tag}",
                 f"lg of the ion product of {WORDS[mineral]}, {where}",
                 product,
                 "",
-                "solved: free ions",
+                "free ions",
             )
             ledger.take(
                 f"K_{short}{tag}", "lg of its solubility product", product - value, "", "table:precipitation-rules"

@@ -111,7 +111,7 @@ def compare_feeds(
         d = _dose(ledger, tag, label, can, basis, value, price)
         ledger.take(f"N_{tag}", f"nitrogen in a gram of {label.name}", e.N_mg_g, "mg/g", "label")
         nitrogen = ledger.step(f"n_{tag}", f"d_{tag} * N_{tag}", "mg/L", f"nitrogen of {label.name}")
-        added = ledger.take(f"c_{tag}", f"EC that {label.name} adds", can.rise(d), "µS/cm", "solved: ion model")
+        added = ledger.found(f"c_{tag}", f"EC that {label.name} adds", can.rise(d), "µS/cm", "ion model")
         acid = label.acidity_kg_t if label.acidity_kg_t is not None else potential_acidity_kg_t(label)
         rows.append(
             FeedRow(
@@ -157,7 +157,7 @@ def _dose(
             raise Infeasible(
                 f"{label.name} carries too little that conducts for {value:g} µS/cm: compare by nitrogen.", pointer=at
             )
-        d = ledger.take(f"d_{tag}", f"dose of {label.name}", found, "g/L", "solved: ion model")
+        d = ledger.found(f"d_{tag}", f"dose of {label.name}", found, "g/L", "ion model")
     if d > DOSE_MAX_g_L:
         raise Infeasible(f"{label.name} would take {d:.3g} g/L, no feed. Choose a smaller value.", pointer="/value")
     return d

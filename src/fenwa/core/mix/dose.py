@@ -225,23 +225,21 @@ def _reading(
     ledger: Ledger, can: FeedModel, base: BaseWater, d: float, slope: ProductSlope | None
 ) -> tuple[float, float]:
     ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
-    ledger.take(
+    ledger.found(
         "C_m",
         "water and feed by the ion model",
         can.model(d) if d > 0 else can.also_model,
         "µS/cm",
-        "solved: ion model (ion-conductivity)",
+        "ion model (ion-conductivity)",
     )
-    ledger.take("C_m0", "the water alone by the same model", can.water_model, "µS/cm", "solved: ion model")
+    ledger.found("C_m0", "the water alone by the same model", can.water_model, "µS/cm", "ion model")
     if slope is None:
         added = ledger.step("C_add", "C_m - C_m0", "µS/cm", "EC added")
     else:
         ledger.assume(
             f"The slope of your own {slope.batches} batches is used: {slope.slope_uS_per_g_L:.0f} µS/cm for each g/L."
         )
-        ledger.take(
-            "C_ma", "water and the other products by the same model", can.also_model, "µS/cm", "solved: ion model"
-        )
+        ledger.found("C_ma", "water and the other products by the same model", can.also_model, "µS/cm", "ion model")
         ledger.take("k", "own slope over the model's", slope.factor, "", "measured:batches (product-slope)")
         added = ledger.step("C_add", "C_ma - C_m0 + k * (C_m - C_ma)", "µS/cm", "EC added")
     return added, ledger.step("C", "C_w + C_add", "µS/cm", "EC in the can")

@@ -230,9 +230,9 @@ def feed_conductivity(
         if e.closed_with:
             ledger.assume(closing_sentence(f.label.name, e.unlisted_meq_g, e.closed_with))
     ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
-    ledger.take("C_0", "the water alone by the ion model", can.water_model, "µS/cm", "solved: ion model")
-    ledger.take("C_a", "with the other products", can.also_model, "µS/cm", "solved: ion model")
-    ledger.take("C_m", "with everything", can.model(feeds[0].dose_g_L), "µS/cm", "solved: ion model (ion-conductivity)")
+    ledger.found("C_0", "the water alone by the ion model", can.water_model, "µS/cm", "ion model")
+    ledger.found("C_a", "with the other products", can.also_model, "µS/cm", "ion model")
+    ledger.found("C_m", "with everything", can.model(feeds[0].dose_g_L), "µS/cm", "ion model (ion-conductivity)")
     ledger.take(
         "k", "own slope over the model's", can.factor, "", "measured:batches" if slope else "default:no own slope"
     )

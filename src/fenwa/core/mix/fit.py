@@ -238,12 +238,10 @@ def _told(
     ledger.take("V", "volume of the can", volume_L, "L")
     parts, symbols = [], []
     for i, (label, e, best, got) in enumerate(zip(products, elements, x, weighed, strict=True), 1):
-        ledger.take(f"x{i}", f"{label.name}, solved", float(best), "g/L", "solved: bounded least squares")
+        ledger.found(f"x{i}", f"{label.name}, solved", float(best), "g/L", "bounded least squares")
         density = e.density_g_mL or 1.0
         unit = "mL" if e.density_g_mL else "g"
-        ledger.take(
-            f"k{i}", f"{label.name}, as weighed", float(got) * volume_L, "g", "solved: nearest on the scale together"
-        )
+        ledger.found(f"k{i}", f"{label.name}, as weighed", float(got) * volume_L, "g", "nearest on the scale together")
         symbols.append(ledger.step(f"d{i}", f"k{i} / V", "g/L", f"dose of {label.name} as weighed"))
         parts.append(
             FitPart(

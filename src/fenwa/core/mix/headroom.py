@@ -125,7 +125,7 @@ def headroom(
     ledger.take("C_max", f"feed ceiling of {first.name}", first.ceiling_uS_cm, "µS/cm", "table:profile")
     ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
     ledger.step("room", "C_max - C_w", "µS/cm", "what feed may add")
-    ledger.take("d", "dose that adds it", most, "g/L", "solved: ion model")
+    ledger.found("d", "dose that adds it", most, "g/L", "ion model")
     ledger.take("N_g", "nitrogen in a gram", e.N_mg_g, "mg/g", "label")
     ledger.take(
         "N_o",

@@ -193,8 +193,8 @@ def _dose_now(
     ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
     if found is None:
         ledger.caution("So strong that the ion model is a guess: dilute tenfold, read again.")
-        return ledger.take("c", "dose now, at least", 20.0, "g/L", "solved: beyond the model")
-    return ledger.take("c", "dose now", found, "g/L", "solved: ion model")
+        return ledger.found("c", "dose now, at least", 20.0, "g/L", "beyond the model")
+    return ledger.found("c", "dose now", found, "g/L", "ion model")
 
 
 def _worked_out(
@@ -226,13 +226,10 @@ def _worked_out(
         "L",
         "entered" if wanted else "default:what it needs",
     )
-    ledger.take(
-        "V_k",
-        "kept of the old",
-        volume - discard,
-        "L",
-        "solved: what the vessel can dilute" if discard else "all of it",
-    )
+    if discard:
+        ledger.found("V_k", "kept of the old", volume - discard, "L", "what the vessel can dilute")
+    else:
+        ledger.step("V_k", "V", "L", "kept of the old: all of it")
     mass = ledger.step("m", "c_t * V_t - c * V_k", "g", "feed to add")
     final = room if discard else max(want, volume)
     added_mass = max(0.0, mass)

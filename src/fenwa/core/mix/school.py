@@ -249,9 +249,7 @@ def _root_zone(
         y = a * y + b
         after.append(y)
     for i, value in enumerate(after, 1):
-        ledger.take(
-            f"y{i}", f"root zone after watering {i} ({kinds[i - 1]})", value, "µS/cm", "solved: repeating cycle, E3.9"
-        )
+        ledger.found(f"y{i}", f"root zone after watering {i} ({kinds[i - 1]})", value, "µS/cm", "repeating cycle, E3.9")
     mean = ledger.step(
         "y", f"({' + '.join(f'y{i}' for i in range(1, len(after) + 1))}) / n", "µS/cm", "mean over the cycle"
     )

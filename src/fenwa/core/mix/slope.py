@@ -118,7 +118,7 @@ def product_slope(*, batches: list[LoggedBatch]) -> Computed[ProductSlope]:
     )
     for i, b in enumerate(batches, 1):
         ledger.take(f"d{i}", f"dose of batch {i}", b.dose_g_L, "g/L", "log")
-        ledger.take(f"m{i}", f"model for batch {i}", b.model_rise_uS_cm, "µS/cm", "solved: ion model")
+        ledger.take(f"m{i}", f"model for batch {i}", b.model_rise_uS_cm, "µS/cm", "computed:ion-conductivity")
         ledger.take(f"r{i}", f"measured over the water, batch {i}", b.measured_rise_uS_cm, "µS/cm", "measured")
     n = range(1, len(batches) + 1)
     slope = ledger.step(

@@ -106,7 +106,7 @@ def method_conversion(
         value, by, spread = _pore(ledger, value_uS_cm, given, wanted, pot, water_uS_cm)
     else:
         value, by, spread = by_table(value_uS_cm, given, wanted), "interpretation table", TABLE_SPREAD
-    ledger.take("V", f"as {wanted}", value, "µS/cm", f"solved: {by}")
+    ledger.found("V", f"as {wanted}", value, "µS/cm", f"{by}")
     ledger.take("s", "relative spread", spread, "", "table:extension" if spread == TABLE_SPREAD else "judgement")
     low = ledger.step("V_low", "V * (1 - s)", "µS/cm", "lower end")
     high = ledger.step("V_high", "V * (1 + s)", "µS/cm", "upper end")

@@ -289,10 +289,10 @@ def _close(
     schedule: list[FlushRound],
 ) -> Computed[FlushPlan]:
     n, end = len(schedule), schedule[-1].evened_out_uS_cm
-    ledger.take("n", "rounds", n, "", "solved: rounds with pauses, E4.3")
+    ledger.found("n", "rounds", n, "", "rounds with pauses, E4.3")
     ledger.take("V", "water of one round", volume, "L")
     total = ledger.step("V_all", "n * V + D", "L", "water in all")
-    ledger.take("C_e", "mean after the last round", end, "µS/cm", "solved: rounds with pauses, E4.3")
+    ledger.found("C_e", "mean after the last round", end, "µS/cm", "rounds with pauses, E4.3")
     reading = ledger.step("reading", "1 + (C_e - 1) * (1 - exp(-eta * x)) / x", "µS/cm", "reading afterwards")
     word = "round" if n == 1 else "rounds"
     gap = f"{pause:.0f} min apart" if status == "same day" else "on separate days"

@@ -188,14 +188,14 @@ def report(
 def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float, float, float]:
     """Today's state to the predicted reading, in the symbols of E2.5; returns reading, low, high."""
     m, state = folded.members, folded.state
-    what = f"solved: salt balance over {folded.used} pours (E3.2 to E3.13)"
+    what = f"salt balance over {folded.used} pours (E3.2 to E3.13)"
     ledger.take("V_pot", "volume of the pot", pot.volume_L, "L")
     ledger.take("theta", f"water held by {pot.medium.name}", pot.medium.theta_cc, "L/L", "table:media")
     ledger.take("phi", "immobile share of it", pot.medium.phi, "", "table:media")
     ledger.take("eta", "leaching efficiency", pot.medium.eta, "", "table:media")
-    ledger.take("W_m", "mobile water now", float(state.W_m[0, 0]), "L", what)
-    ledger.take("C_m", "EC of the mobile water", float(salt(state.C_m)[0, 0]), "µS/cm", what)
-    ledger.take("C_i", "EC of the immobile water", float(salt(state.C_i)[0, 0]), "µS/cm", what)
+    ledger.found("W_m", "mobile water now", float(state.W_m[0, 0]), "L", what)
+    ledger.found("C_m", "EC of the mobile water", float(salt(state.C_m)[0, 0]), "µS/cm", what)
+    ledger.found("C_i", "EC of the immobile water", float(salt(state.C_i)[0, 0]), "µS/cm", what)
     ledger.step("W_cc", "theta * V_pot", "L", "water at capacity")
     ledger.step("W_i", "phi * W_cc", "L", "immobile water")
     ledger.step("W_c", "(1 - phi) * W_cc", "L", "mobile water at capacity")
@@ -206,8 +206,8 @@ def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float,
     ledger.step("x", "V_L / W_c", "", "collected over mobile water")
     reading = ledger.step("reading", "C_DI + (C_cap - C_DI) * (1 - exp(-eta * x)) / x", "µS/cm", "predicted reading")
     middle, low, high = (float(v[0]) for v in band(reading_of(m, state)))
-    ledger.take("s_low", "spread below (SD of ln)", float(np.log(middle / low) / Z80), "", "solved: one-SD members")
-    ledger.take("s_high", "spread above (SD of ln)", float(np.log(high / middle) / Z80), "", "solved: one-SD members")
+    ledger.found("s_low", "spread below (SD of ln)", float(np.log(middle / low) / Z80), "", "one-SD members")
+    ledger.found("s_high", "spread above (SD of ln)", float(np.log(high / middle) / Z80), "", "one-SD members")
     ledger.take("z", "SDs of the central 80 %", Z80, "", "definition")
     low = ledger.step("low", "reading * exp(-z * s_low)", "µS/cm", "80 % band, lower end")
     high = ledger.step("high", "reading * exp(z * s_high)", "µS/cm", "80 % band, upper end")

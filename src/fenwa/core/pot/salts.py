@@ -110,10 +110,8 @@ def salt_split(
         ledger.assume("No ion of the water is known: all of it counts as ballast.")
     ledger.take("C_w", "the water alone", water_uS_cm, "µS/cm")
     ledger.take("C_f", "what the feed adds", added_uS_cm, "µS/cm")
-    ledger.take(
-        "b_w", "ballast in the water", 1.0 if known is None else known, "", "solved: mobility times equivalents"
-    )
-    ledger.take("b_f", "ballast in the feed", fed or 0.0, "", "solved: mobility times equivalents")
+    ledger.found("b_w", "ballast in the water", 1.0 if known is None else known, "", "mobility times equivalents")
+    ledger.found("b_f", "ballast in the feed", fed or 0.0, "", "mobility times equivalents")
     ballast = ledger.step("B", "C_w * b_w + C_f * b_f", "µS/cm", "ballast")
     nutrient = ledger.step("N", "C_w + C_f - B", "µS/cm", "nutrients")
     whole = water_uS_cm + added_uS_cm

@@ -204,8 +204,11 @@ def _close(
     wanted: float | None,
 ) -> Computed[Acidified]:
     left = wanted if wanted is not None else max(0.0, after.alkalinity) * 1000 * MEQ_CaCO3
-    ledger.take("c", f"{row.label}, for each litre", 1000 * mol, "mmol/L", "solved: ion model at the target")
-    ledger.take("A2", "alkalinity after", left, "mg/L CaCO3", "target" if wanted is not None else "solved: ion model")
+    ledger.found("c", f"{row.label}, for each litre", 1000 * mol, "mmol/L", "ion model at the target")
+    if wanted is not None:
+        ledger.take("A2", "alkalinity after", left, "mg/L CaCO3", "target")
+    else:
+        ledger.found("A2", "alkalinity after", left, "mg/L CaCO3", "ion model")
     meq = ledger.step("eq", f"(A1 - A2) / {MEQ_CaCO3}", "meq/L", "alkalinity taken away")
     n = ledger.step("n", "eq / c", "eq/mol", "acid equivalents a mole gives here")
     ledger.take("V", "water to treat", volume_L, "L")
@@ -227,11 +230,9 @@ def _close(
     first = ledger.step(
         "first", f"{FIRST_SHARE} * {'g' if unit == 'g' else 'mL'}", unit, "give this first, stir, measure"
     )
-    ledger.take("pH1", "pH at once, in the closed can", after.pH, "", "solved: ion model")
-    open_pH = ledger.take(
-        "pH2", "pH after airing", aired(totals, left / MEQ_CaCO3 / 1000).pH, "", "solved: open to air"
-    )
-    ec = ledger.take("EC", "conductivity after", conductance_uS_cm(after), "µS/cm", "solved: ion model")
+    ledger.found("pH1", "pH at once, in the closed can", after.pH, "", "ion model")
+    open_pH = ledger.found("pH2", "pH after airing", aired(totals, left / MEQ_CaCO3 / 1000).pH, "", "open to air")
+    ec = ledger.found("EC", "conductivity after", conductance_uS_cm(after), "µS/cm", "ion model")
     adds = ledger.step("add", f"c * {row.adds_g_mol}", "mg/L", f"{row.adds} it brings") if row.adds_g_mol else 0.0
     pure = ledger.step("pure", "1 - A2 / A1", "", "share of rain or permeate that would do the same")
     ledger.caution(row.note)

@@ -185,12 +185,12 @@ def blend(
     line = []
     for i, (w, f) in enumerate(zip(waters, shares, strict=True), 1):
         ledger.take(f"C{i}", w.water.name, w.water.ec25_uS_cm, "µS/cm", "measured")
-        ledger.take(f"f{i}", f"share of {w.water.name}", float(f), "", "solved: linear programme")
+        ledger.found(f"f{i}", f"share of {w.water.name}", float(f), "", "linear programme")
         ledger.step(f"V{i}", f"f{i} * V", "L", f"of {w.water.name}")
         line.append(f"f{i} * C{i}")
     line_ec = ledger.step("C_line", " + ".join(line), "µS/cm", "what a straight line would say")
     if known.ions is not None:
-        ec = ledger.take("EC", "conductivity of the mixed ions", known.ec_at(shares), "µS/cm", "solved: ion model")
+        ec = ledger.found("EC", "conductivity of the mixed ions", known.ec_at(shares), "µS/cm", "ion model")
         ledger.assume("Ions and alkalinity mix exactly; the conductivity is computed from the mixed ions.")
         for w in waters:
             if w.water.ions is None:

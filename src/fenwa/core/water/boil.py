@@ -87,7 +87,7 @@ def boil_and_settle(*, ions: WaterIons, volume_L: float = 1.0, boiled_off: float
     R = 0.0
     if start > EQUILIBRIUM:
         R = root_between(lambda r: (Ca - r) * (A - 2 * r) ** 2 - EQUILIBRIUM, 0.0, min(Ca, A / 2), xtol=1e-9)
-    R = ledger.take("R", "carbonate that can settle", R, "mmol/L", f"solved: (Ca - R)(A - 2R)² = {EQUILIBRIUM}")
+    R = ledger.found("R", "carbonate that can settle", R, "mmol/L", f"(Ca - R)(A - 2R)² = {EQUILIBRIUM}")
     ledger.take("x", "share boiled off", boiled_off, "")
     alk_after = ledger.step("alk2", f"(alk - 2 * R * {MEQ_CaCO3}) / (1 - x)", "mg/L CaCO3", "alkalinity after, at best")
     alk_half = ledger.step(
@@ -97,15 +97,13 @@ def boil_and_settle(*, ions: WaterIons, volume_L: float = 1.0, boiled_off: float
     ledger.take("V", "water boiled", volume_L, "L")
     scale = ledger.step("scale", "R * 0.10009 * V", "g", "scale left in the pot, at best")
     before = ec_of(ions)
-    after = ledger.take(
-        "EC2", "conductivity after, at best", ec_of(_after(ions, R, boiled_off)), "µS/cm", "solved: ion model"
-    )
-    half = ledger.take(
+    after = ledger.found("EC2", "conductivity after, at best", ec_of(_after(ions, R, boiled_off)), "µS/cm", "ion model")
+    half = ledger.found(
         "EC3",
         "conductivity after, if half settles",
         ec_of(_after(ions, REAL_POT * R, boiled_off)),
         "µS/cm",
-        "solved: ion model",
+        "ion model",
     )
     worth = R > 0.1
     sentence = (

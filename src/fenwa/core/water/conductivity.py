@@ -246,11 +246,11 @@ def ion_conductivity(*, water: WaterIons, added: AddedIons | None = None) -> Com
 def _write_working(ledger: Ledger, s: Speciation) -> float:
     """The conductance sum with every ion's share, in the symbols of the model."""
     o = onsager_means(s)
-    ledger.take("I", "ionic strength", s.ionic_strength, "mol/L", "solved: ion pairs and pH by fixed point")
-    ledger.take("zc", "mean charge of the cations", o.z_cat, "", "solved: weighted by equivalents")
-    ledger.take("za", "mean charge of the anions", o.z_an, "", "solved: weighted by equivalents")
-    ledger.take("lc", "mean mobility of the cations", o.lam_cat, "S cm²/mol", "solved: weighted by equivalents")
-    ledger.take("la", "mean mobility of the anions", o.lam_an, "S cm²/mol", "solved: weighted by equivalents")
+    ledger.found("I", "ionic strength", s.ionic_strength, "mol/L", "ion pairs and pH by fixed point")
+    ledger.found("zc", "mean charge of the cations", o.z_cat, "", "weighted by equivalents")
+    ledger.found("za", "mean charge of the anions", o.z_an, "", "weighted by equivalents")
+    ledger.found("lc", "mean mobility of the cations", o.lam_cat, "S cm²/mol", "weighted by equivalents")
+    ledger.found("la", "mean mobility of the anions", o.lam_an, "S cm²/mol", "weighted by equivalents")
     ledger.step("q", "zc * za / (zc + za) * (lc + la) / (zc * la + za * lc)", "", "Onsager's q")
     ledger.step("F", "q / (1 + sqrt(q))", "", "relaxation factor")
     ledger.step("D", f"sqrt(I) / (1 + 0.329 * {ION_SIZE_A} * sqrt(I))", "", "damping by the ionic cloud")
@@ -260,7 +260,7 @@ def _write_working(ledger: Ledger, s: Speciation) -> float:
             continue
         z = abs(SPECIES_CHARGE[name])
         opposite = "za" if SPECIES_CHARGE[name] > 0 else "zc"
-        ledger.take(f"c_{name}", f"{name}, free", c * 1000, "mmol/L", "solved: speciation")
+        ledger.found(f"c_{name}", f"{name}, free", c * 1000, "mmol/L", "speciation")
         ledger.take(f"l_{name}", f"mobility of {name} when alone", LAMBDA0[name], "S cm²/mol", "table:crc-vanysek")
         ledger.step(
             f"k_{name}",

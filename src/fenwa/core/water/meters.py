@@ -270,8 +270,8 @@ def _line(ledger: Ledger, newest: list[CheckPoint], traits: MeterTraits) -> tupl
     # many standards: each counts by its share, or the strongest bottle would rule alone
     A = np.column_stack([np.asarray(true), np.ones(len(true))]) / np.asarray(true)[:, None]
     fitted = np.linalg.lstsq(A, np.asarray(shown) / np.asarray(true), rcond=None)[0]
-    slope = ledger.take("a", "slope", float(fitted[0]), "", "solved: least squares of shares")
-    return slope, ledger.take("b", "offset", float(fitted[1]), "µS/cm", "solved: least squares of shares")
+    slope = ledger.found("a", "slope", float(fitted[0]), "", "least squares of shares")
+    return slope, ledger.found("b", "offset", float(fitted[1]), "µS/cm", "least squares of shares")
 
 
 def _drift(points: list[CheckPoint], traits: MeterTraits) -> tuple[float | None, float]:

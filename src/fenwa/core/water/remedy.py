@@ -168,9 +168,7 @@ def cheapest_remedy(*, source: Candidate, plant: PlantNeeds, others: list[Candid
     if best.source_share is not None and best.other is not None:
         other = next(o for o in others if o.name == best.other)
         ledger.take("C_o", other.name, other.ec25_uS_cm, "µS/cm", "measured")
-        ledger.take(
-            "f", f"share of {source.name}: the smallest any limit allows", best.source_share, "", "solved: E1.17"
-        )
+        ledger.found("f", f"share of {source.name}: the smallest any limit allows", best.source_share, "", "E1.17")
         ledger.step("C", "f * EC + (1 - f) * C_o", "µS/cm", "the blend by the straight line")
         if source.price_per_L is not None and other.price_per_L is not None:
             ledger.take("p", f"price of {source.name}", source.price_per_L, "per litre")

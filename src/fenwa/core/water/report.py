@@ -233,7 +233,7 @@ def water_report(*, ions: WaterIons, reported_uS_cm: float | None = None) -> Com
         "Computed EC within about 5 % when the report balances.",
         ("hardness-definition", "usda-sar", "robinson-stokes", "iso-7888"),
     )
-    computed = ledger.take("EC_c", "conductivity computed from the ions", ec_of(ions), "µS/cm", "solved: ion model")
+    computed = ledger.found("EC_c", "conductivity computed from the ions", ec_of(ions), "µS/cm", "ion model")
     hardness, sar = hardness_of(ions), sar_of(ions)
     if hardness is not None:
         ledger.take("Ca", "calcium", ions.Ca_mg_L or 0, "mg/L", "report")

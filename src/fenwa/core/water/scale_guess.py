@@ -142,5 +142,5 @@ def meter_scale_guess(
         word = "sure" if share >= SURE else "likely"
         name = "It shows µS/cm, not ppm" if best == MICROSIEMENS else f"The {best} scale"
         guess = ScaleGuess(best, word, factor, odds, f"{name}: {word}, {100 * share:.0f} of 100.")
-    ledger.take("odds", "odds of the best scale", share, "", "solved: normal error, equal odds before")
+    ledger.found("odds", "odds of the best scale", share, "", "normal error, equal odds before")
     return ledger.close(guess)

@@ -194,9 +194,7 @@ def share_out(*, supplies: list[Supply], demands: list[Demand], may_blend: bool 
         ledger.take(f"want{g + 1}", f"{d.name}: wanted", d.litres, "L", "usual pours")
         parts = [(w, float(given[w, g])) for w in range(len(supplies)) if given[w, g] > _LEAST_L]
         for w, litres in parts:
-            ledger.take(
-                f"x{g + 1}_{w + 1}", f"{d.name}: of {supplies[w].name}", litres, "L", "solved: linear programme"
-            )
+            ledger.found(f"x{g + 1}_{w + 1}", f"{d.name}: of {supplies[w].name}", litres, "L", "linear programme")
         ledger.step(f"got{g + 1}", " + ".join(f"x{g + 1}_{w + 1}" for w, _ in parts) or "0", "L", f"{d.name}: gets")
         if parts:
             salt = " + ".join(f"x{g + 1}_{w + 1} * C{w + 1}" for w, _ in parts)

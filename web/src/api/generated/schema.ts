@@ -8430,7 +8430,10 @@ export interface components {
         };
         /**
          * Step
-         * @description One line of arithmetic over the symbols above it.
+         * @description One line over the symbols above it: arithmetic, or a value that another way of computing found.
+         *
+         *     ``formula`` is evaluated as it stands here. A statement has none and says in ``by`` how the value was found: a
+         *     fixed point, a programme, a fold over a log, with its equation.
          */
         Step: {
             /** Symbol */
@@ -8443,6 +8446,11 @@ export interface components {
             value: number;
             /** Unit */
             unit: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
         };
         /**
          * SteppedStock
