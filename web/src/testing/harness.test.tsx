@@ -72,6 +72,8 @@ export const SETTINGS = {
     body: {
       sources: { label: "The product’s own label" },
       marks: ["tip", "crust"],
+      moist: ["wet", "moist", "barely damp", "dry"],
+      place_changes: ["heating on", "lamps changed", "other"],
       phases: ["active", "rest"],
       routes: ["top", "tray"],
       ec_units: ["µS/cm", "ppm"],

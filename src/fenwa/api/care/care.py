@@ -21,7 +21,7 @@ from fenwa.core.care.day import forming, gaps_of
 from fenwa.core.care.interval import CheckInterval, check_interval
 from fenwa.core.care.kind_in_force import OwnLimits, own_limits, own_version
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
-from fenwa.core.care.readiness import Ready, ReadyBy, readiness
+from fenwa.core.care.readiness import Moist, Ready, ReadyBy, moist_of, readiness
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.library.loader import get_profile, profiles, sources
 from fenwa.core.library.profile import Profile
@@ -168,6 +168,7 @@ class CarePage(BaseModel):
     interval_by: str
     ready_by: ReadyBy
     ready_at: float | None
+    ready_moist: Moist
     probe_id: int | None
     ready: Computed[Ready]
     holds: list[Hold]
@@ -203,6 +204,7 @@ def care_of(pot_id: int, session: ReadSession, today: Today) -> CarePage:
         interval_by=p.pot.interval_by,
         ready_by=p.rule.by,
         ready_at=p.rule.at,
+        ready_moist=moist_of(p.rule),
         probe_id=p.pot.probe_id,
         ready=readiness(rule=p.rule, felt=p.felt, last_pour_on=last_on, today=today),
         holds=list(p.holds),

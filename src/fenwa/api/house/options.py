@@ -10,7 +10,8 @@ from pydantic import BaseModel
 import fenwa
 from fenwa.api.transactions import Today
 from fenwa.core.care.condition import Phase
-from fenwa.core.care.vocabulary import Mark
+from fenwa.core.care.readiness import MOIST, Moist
+from fenwa.core.care.vocabulary import Mark, PlaceChangeKind
 from fenwa.core.library.loader import media, profiles, sources
 from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS
 from fenwa.core.mix.school import FeedRoute
@@ -44,6 +45,8 @@ class Options(BaseModel):
     phases: list[str]
     runoff_methods: list[Choice]
     marks: list[str]
+    moist: list[Moist]
+    place_changes: list[PlaceChangeKind]
     ec_units: list[str]
     rate_units: list[str]
     rate_amounts: list[str]
@@ -67,6 +70,8 @@ def options(today: Today) -> Options:
         phases=list(get_args(Phase)),
         runoff_methods=[Choice(value=m, label=RUNOFF_WORDS[m]) for m in METHODS],
         marks=list(get_args(Mark)),
+        moist=list(MOIST),
+        place_changes=list(get_args(PlaceChangeKind)),
         ec_units=list(get_args(EcUnit)),
         rate_units=list(RATE_UNITS),
         rate_amounts=list(RATE_AMOUNTS),

@@ -20,6 +20,7 @@ DryEnd = Literal["low", "high"]
 State = Literal["water", "wait", "check"]
 
 MOIST: tuple[Moist, ...] = ("wet", "moist", "barely damp", "dry")  # from wet to dry
+USUAL_MOIST: Moist = "barely damp"  # most kinds are watered then; judgement
 USUAL_AT = {"weight": 0.1, "finger": 2.0}  # share of the water left; "barely damp": judgement
 
 
@@ -215,3 +216,8 @@ def readiness(
         ledger.take("gone", "days since the last watering", (today - last_pour_on).days, "d", "log")
     ledger.assume("Dry stays dry until watered; what was not dry yesterday has to be checked again.")
     return ledger.close(is_ready(rule, felt, last_pour_on, today))
+
+
+def moist_of(rule: ReadyRule) -> Moist:
+    """How dry to the finger a rule waits for; the usual one where it goes by something else."""
+    return MOIST[int(rule.at)] if rule.by == "finger" and rule.at is not None else USUAL_MOIST

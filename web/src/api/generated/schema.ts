@@ -3180,6 +3180,11 @@ export interface components {
             ready_by: "days" | "weight" | "probe" | "finger" | "roots" | "droop";
             /** Ready At */
             ready_at: number | null;
+            /**
+             * Ready Moist
+             * @enum {string}
+             */
+            ready_moist: "wet" | "moist" | "barely damp" | "dry";
             /** Probe Id */
             probe_id: number | null;
             ready: components["schemas"]["Computed_Ready_"];
@@ -6013,6 +6018,10 @@ export interface components {
             runoff_methods: components["schemas"]["Choice"][];
             /** Marks */
             marks: string[];
+            /** Moist */
+            moist: ("wet" | "moist" | "barely damp" | "dry")[];
+            /** Place Changes */
+            place_changes: ("heating on" | "heating off" | "humidifier on" | "humidifier off" | "lamps changed" | "moved outdoors" | "moved indoors" | "shaded" | "other")[];
             /** Ec Units */
             ec_units: string[];
             /** Rate Units */

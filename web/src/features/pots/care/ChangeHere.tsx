@@ -1,21 +1,10 @@
 import { answer, client, keyed, type Schemas } from "../../../api/client"
+import { useOptions } from "../../../api/queries"
 import { SelectField, TextField } from "../../../ui/fields"
 import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
-
-const KINDS: Schemas["PlaceChangeIn"]["kind"][] = [
-  "heating on",
-  "heating off",
-  "humidifier on",
-  "humidifier off",
-  "lamps changed",
-  "moved outdoors",
-  "moved indoors",
-  "shaded",
-  "other",
-]
 
 /** Something that changed at the place: it stands across all lanes of every pot there. */
 export function ChangeHere({
@@ -31,6 +20,7 @@ export function ChangeHere({
 }) {
   const notice = useNotice()
   const undo = useUndo()
+  const kinds = useOptions()?.place_changes ?? ["heating on"]
   const entry = useEntryForm<
     { on: string; kind: Schemas["PlaceChangeIn"]["kind"]; note: string },
     Schemas["Stored"]
@@ -58,7 +48,7 @@ export function ChangeHere({
       submit="Keep it"
       onCancel={onClose}
     >
-      <SelectField form={entry.form} name="kind" label="What" choices={KINDS} />
+      <SelectField form={entry.form} name="kind" label="What" choices={kinds} />
       <TextField form={entry.form} name="on" label="On" type="date" />
       <TextField
         form={entry.form}

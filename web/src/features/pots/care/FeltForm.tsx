@@ -1,3 +1,4 @@
+import { useOptions } from "../../../api/queries"
 import { Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
@@ -7,7 +8,6 @@ import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
-import { MOIST } from "./moist"
 
 type Body = Schemas["FeltIn"]
 type Values = {
@@ -29,6 +29,7 @@ export function FeltForm(props: Props) {
 }
 
 function Found({ potId, care, probes, today, onClose }: Props & { probes: Schemas["ProbeOut"][] }) {
+  const moist = useOptions()?.moist ?? []
   const notice = useNotice()
   const undo = useUndo()
   const entry = useEntryForm<Values, Schemas["Stored"]>(
@@ -62,7 +63,7 @@ function Found({ potId, care, probes, today, onClose }: Props & { probes: Schema
   const f = entry.form
   return (
     <EntrySheet entry={entry} title="How dry is it?" submit="Keep it" onCancel={onClose}>
-      <SelectField form={f} name="moist" label="To the finger" choices={[NOT, ...MOIST]} />
+      <SelectField form={f} name="moist" label="To the finger" choices={[NOT, ...moist]} />
       {probes.length > 0 && (
         <SelectField
           form={f}

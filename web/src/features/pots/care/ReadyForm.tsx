@@ -1,3 +1,4 @@
+import { useOptions } from "../../../api/queries"
 import { Button, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
@@ -6,7 +7,6 @@ import { probesQuery } from "../../../api/queries"
 import { SelectField, TextField } from "../../../ui/fields"
 import { EntrySheet } from "../../../ui/EntrySheet"
 import { useEntryForm } from "../../../ui/useEntryForm"
-import { MOIST } from "./moist"
 import { ProbeForm } from "./ProbeForm"
 
 type Body = Schemas["ReadyIn"]
@@ -35,6 +35,7 @@ export function ReadyForm(props: Props) {
 }
 
 function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["ProbeOut"][] }) {
+  const moist = useOptions()?.moist.slice(1) ?? [care.ready_moist]
   const [adding, setAdding] = useState(false)
   const at =
     care.ready_at === null
@@ -44,8 +45,7 @@ function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["Probe
     {
       ready_by: care.ready_by,
       at: care.ready_by === "finger" ? "" : at,
-      moist:
-        care.ready_by === "finger" ? (MOIST[care.ready_at ?? 2] ?? "barely damp") : "barely damp",
+      moist: care.ready_moist,
       probe_id: care.probe_id === null ? "" : String(care.probe_id),
     },
     (v, key) =>
@@ -84,12 +84,7 @@ function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["Probe
           />
         )}
         {by === "finger" && (
-          <SelectField
-            form={entry.form}
-            name="moist"
-            label="Water it when"
-            choices={MOIST.slice(1)}
-          />
+          <SelectField form={entry.form} name="moist" label="Water it when" choices={moist} />
         )}
         {by === "probe" && (
           <SelectField

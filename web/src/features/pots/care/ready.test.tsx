@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../../api/client"
-import { serve, show } from "../../../testing/harness.test"
+import { serve, show, SETTINGS } from "../../../testing/harness.test"
 import { RuleForm } from "../../../ui/RuleForm"
 import { ChangeHere } from "./ChangeHere"
 import { DecideForm } from "./DecideForm"
@@ -12,7 +12,12 @@ import { TreatedForm } from "./TreatedForm"
 const nothing = () => undefined
 const typed = (label: string, value: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value } })
-const CARE = { ready_by: "days", ready_at: null, probe_id: null } as unknown as Schemas["CarePage"]
+const CARE = {
+  ready_by: "days",
+  ready_at: null,
+  ready_moist: "barely damp",
+  probe_id: null,
+} as unknown as Schemas["CarePage"]
 const PROBES = {
   "GET /api/probes": {
     body: [{ id: 4, name: "long probe", lowest: 0, highest: 200, dry_end: "high" }],
@@ -21,7 +26,7 @@ const PROBES = {
 
 describe("ready for water", () => {
   it("asks for what a rule needs and nothing else, and names the dry end of the probe", async () => {
-    const sent = serve({ ...PROBES, "POST /api/pots/3/ready": { body: { id: 3 } } })
+    const sent = serve({ ...SETTINGS, ...PROBES, "POST /api/pots/3/ready": { body: { id: 3 } } })
     show(<ReadyForm potId={3} care={CARE} onClose={nothing} />)
     await screen.findByLabelText("Ready")
     expect(screen.queryByLabelText(/^Water it/)).toBeNull()
@@ -57,9 +62,13 @@ describe("ready for water", () => {
     expect(screen.getByLabelText("Scale from")).toBeTruthy()
   })
   it("keeps what was found and leaves open what was not looked at", async () => {
-    const sent = serve({ ...PROBES, "POST /api/pots/3/felt": { status: 201, body: { id: 9 } } })
+    const sent = serve({
+      ...SETTINGS,
+      ...PROBES,
+      "POST /api/pots/3/felt": { status: 201, body: { id: 9 } },
+    })
     show(<FeltForm potId={3} care={CARE} today="2026-11-23" onClose={nothing} />)
-    await screen.findByLabelText("To the finger")
+    await screen.findByRole("option", { name: "barely damp" })
     typed("To the finger", "barely damp")
     typed("Leaves", "no")
     fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
@@ -78,14 +87,18 @@ describe("ready for water", () => {
 
 describe("a place", () => {
   it("keeps what changed there with its day", async () => {
-    const sent = serve({ "POST /api/places/2/changes": { status: 201, body: { id: 5 } } })
+    const sent = serve({
+      ...SETTINGS,
+      "POST /api/places/2/changes": { status: 201, body: { id: 5 } },
+    })
     show(<ChangeHere placeId={2} place="Signal room" today="2026-11-23" onClose={nothing} />)
-    typed("What", "humidifier off")
+    await screen.findByRole("option", { name: "lamps changed" })
+    typed("What", "lamps changed")
     fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         on: "2026-11-23",
-        kind: "humidifier off",
+        kind: "lamps changed",
         note: "",
       }),
     )
