@@ -15,9 +15,12 @@ from fenwa.core.care.standing_rules import InForce
 from fenwa.core.library.loader import get_profile, habits, media, profiles, schools
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.specification import PotSpec
+from fenwa.core.water.choice import WaterChoice
 
 TODAY = date(2026, 6, 15)
 KINDS, SCHOOLS = list(profiles()), list(schools())
+
+FIRST = WaterChoice((1,), None, ())  # one water at hand, and it is fit
 
 
 def ago(days: int) -> date:
@@ -125,23 +128,23 @@ def test_a_highland_pitcher_plant_at_the_root_gets_no_more_than_its_kind_allows(
     """The year used to allow 20 where the round allowed 15."""
     d = day_of("nepenthes_highland", school="a_little_at_the_root")
     assert d.nitrogen_range == (5.0, 15.0)
-    r = round_pot(d, (1,), 20.0)
+    r = round_pot(d, FIRST, 20.0)
     assert (r.n_low_mg_L, r.n_high_mg_L) == (5.0, 15.0)
     assert r.feed_ceiling_uS_cm == d.profile.feeding.root_pour_ec_max_uS_cm
 
 
 @pytest.mark.parametrize("kind", [k for k in KINDS if get_profile(k).carnivore])
 def test_a_carnivore_is_sprayed_only_by_choice_in_growth_and_under_its_own_ceiling(kind: str) -> None:
-    r = round_pot(day_of(kind, school="leaf_in_the_morning"), (1,), 20.0)
+    r = round_pot(day_of(kind, school="leaf_in_the_morning"), FIRST, 20.0)
     opted = next((o for o in get_profile(kind).opt_in if o.route == "leaf spray"), None)
     assert (r.spray_n_mg_L > 0) is (opted is not None)
     if opted is not None:
         assert r.spray_n_mg_L <= opted.n_max_mg_L
         assert r.spray_ceiling_uS_cm == opted.ec_ceiling_uS_cm
         assert sprays_today(r, TODAY)
-    resting = round_pot(day_of(kind, LogFacts(phase="rest", phase_since=ago(3)), "leaf_in_the_morning"), (1,), 20.0)
+    resting = round_pot(day_of(kind, LogFacts(phase="rest", phase_since=ago(3)), "leaf_in_the_morning"), FIRST, 20.0)
     assert resting.spray_n_mg_L == 0
-    assert round_pot(day_of(kind), (1,), 20.0).spray_n_mg_L == 0
+    assert round_pot(day_of(kind), FIRST, 20.0).spray_n_mg_L == 0
 
 
 # ---- holds and jobs
@@ -203,7 +206,7 @@ def test_whatever_the_log_says_the_job_keeps_to_its_holds_and_limits(
     pours = [LoggedPour(ago(fed), "feed", "top", 0.2, 300), LoggedPour(ago(last), "plain", "top", 0.2, 30)]
     log = facts_of_log(sorted(pours, key=lambda p: p.on), [look], [LoggedPhase(phase, ago(20))])  # type: ignore[arg-type]
     d = day_of(kind, log, school, PlaceFacts(hemisphere=half), reading, told)  # type: ignore[arg-type]
-    r = round_pot(d, (1,), 20.0)
+    r = round_pot(d, FIRST, 20.0)
     job = job_of(r, TODAY)
     if job is None:
         return

@@ -17,10 +17,13 @@ from fenwa.core.care.readiness import Felt, ReadyRule
 from fenwa.core.care.round_pot import round_pot
 from fenwa.core.library.loader import get_profile, schools
 from fenwa.core.library.profile import PhaseFeeding
+from fenwa.core.water.choice import WaterChoice
 from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from tests.core.test_day import TODAY, ago, day_of
 
 ROOT = Path(__file__).parents[2]
+
+FIRST = WaterChoice((1,), None, ())  # one water at hand, and it is fit
 
 
 @pytest.mark.skipif(not (ROOT / "scripts").exists(), reason="the planted copy has no list")
@@ -65,14 +68,14 @@ def test_latitude_goes_before_the_hemisphere_chosen() -> None:
 def test_salt_and_the_week_after_a_flush() -> None:
     kind = get_profile("paphiopedilum")
     over = kind.root_zone.ec_ceiling_uS_cm * 0.9
-    salty = round_pot(day_of(kind, LogFacts(last_pour_on=ago(9)), "thin_and_constant", reading=over), (1,), 20.0)
+    salty = round_pot(day_of(kind, LogFacts(last_pour_on=ago(9)), "thin_and_constant", reading=over), FIRST, 20.0)
     assert job_of(salty, TODAY) == "flush"
     lately = replace(salty, last_flush_on=ago(4))
     assert job_of(lately, TODAY) == "plain", "neither a second flush in a week nor feed on salt"
     assert job_of(replace(salty, flush_forbidden=True), TODAY) == "plain"
     hold = Hold("rot", ("flush",), "Rot.", "Healed.")
     assert job_of(replace(salty, holds=(hold,)), TODAY) == "plain"
-    assert round_pot(day_of("drosophyllum", reading=over), (1,), 20.0).flush_forbidden is (
+    assert round_pot(day_of("drosophyllum", reading=over), FIRST, 20.0).flush_forbidden is (
         get_profile("drosophyllum").flush.from_above in ("never", "tray_change", "water_change")
     )
 
@@ -85,8 +88,8 @@ def test_wet_skipped_and_waiting_pots_are_left() -> None:
         rule=ReadyRule("finger", 3.0),
         felt=Felt(moist="wet", moist_on=TODAY),
     )
-    assert job_of(round_pot(d, (1,), 20.0), TODAY) is None
-    r = round_pot(day_of("paphiopedilum", LogFacts(last_pour_on=ago(9)), "thin_and_constant"), (1,), 20.0)
+    assert job_of(round_pot(d, FIRST, 20.0), TODAY) is None
+    r = round_pot(day_of("paphiopedilum", LogFacts(last_pour_on=ago(9)), "thin_and_constant"), FIRST, 20.0)
     assert job_of(r, TODAY) == "feed"
     assert job_of(replace(r, skipped_until=TODAY + timedelta(days=1)), TODAY) is None
     assert job_of(replace(r, last_pour_on=ago(3)), TODAY) is None
@@ -100,7 +103,7 @@ def test_a_held_leaf_is_not_sprayed() -> None:
         for k in ("pinguicula_mexican", "drosera_tropical", "nepenthes_highland")
         if any(o.route == "leaf spray" for o in get_profile(k).opt_in)
     )
-    r = round_pot(day_of(kind, school="leaf_in_the_morning"), (1,), 20.0)
+    r = round_pot(day_of(kind, school="leaf_in_the_morning"), FIRST, 20.0)
     assert sprays_today(replace(r, holds=()), TODAY)
     assert not sprays_today(replace(r, holds=(Hold("treated", ("leaf spray",), "T.", "L."),)), TODAY)
 
@@ -207,7 +210,7 @@ def test_a_growers_own_strong_spray_stays_under_the_kinds_cap() -> None:
         found=d.found,
         today=TODAY,
     )
-    assert round_pot(again, (1,), 20.0).spray_n_mg_L == opted.n_max_mg_L
+    assert round_pot(again, FIRST, 20.0).spray_n_mg_L == opted.n_max_mg_L
 
 
 def test_a_phase_without_feed_has_no_nitrogen_whatever_its_figures_say() -> None:

@@ -152,7 +152,7 @@ def test_round_without_fit_water_or_feed_says_so() -> None:
     thirsty = replace(POT, water_ids=())
     plan = round_plan(pots=[thirsty], waters=[BORE], label=FEED, today=TODAY)
     assert plan.result.cans == ()
-    assert "No water at hand" in plan.result.looks[0].reason
+    assert "no water at hand may be given" in plan.result.looks[0].reason
     unfed = round_plan(pots=[POT], waters=[RAIN], label=None, today=TODAY)
     assert unfed.result.cans[0].job == "plain"
     assert "No feed with nitrogen" in unfed.working.cautions[0]

@@ -43,6 +43,7 @@ import fenwa.core.pot.weights
 import fenwa.core.water.acidify
 import fenwa.core.water.blend
 import fenwa.core.water.boil
+import fenwa.core.water.choice
 import fenwa.core.water.compensation
 import fenwa.core.water.conductivity
 import fenwa.core.water.dechlorinate
@@ -57,6 +58,7 @@ import fenwa.core.water.settle
 import fenwa.core.water.share_out
 import fenwa.core.water.tds
 import fenwa.core.water.temperature
+import fenwa.core.water.usual
 import fenwa.core.water.verdict
 import fenwa.core.water.watch
 from fenwa.core.errors import NotFound

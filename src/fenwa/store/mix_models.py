@@ -89,6 +89,7 @@ class Batch(Archivable, Base):
     ceiling_of: Mapped[str] = mapped_column(default="", server_default="")
     left_L: Mapped[float | None]
     left_on: Mapped[date | None]
+    water_estimated: Mapped[bool] = mapped_column(default=False, server_default="0")
     __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
 
     @property

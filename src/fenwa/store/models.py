@@ -246,6 +246,7 @@ class Pour(Archivable, Base):
     route: Mapped[str]
     volume_L: Mapped[float | None]
     ec_uS_cm: Mapped[float | None]
+    ec_estimated: Mapped[bool] = mapped_column(default=False, server_default="0")  # nobody measured its water
     note: Mapped[str] = mapped_column(default="")
     by: Mapped[str] = mapped_column(default="", server_default="")
     felt: Mapped[str] = mapped_column(default="", server_default="")

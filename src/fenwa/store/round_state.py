@@ -9,27 +9,36 @@ from sqlalchemy.orm import Session
 from fenwa.core.care.day import needs_of
 from fenwa.core.care.due import RoundPot
 from fenwa.core.care.round_pot import round_pot
+from fenwa.core.water.choice import Offered, WaterChoice, choose_waters
 from fenwa.core.water.kind_checks import PlantNeeds
-from fenwa.core.water.verdict import may_be_given
 from fenwa.store.collection import pots_today
 from fenwa.store.pot_today import PotToday
 from fenwa.store.water_state import WaterToday, waters_today
 
 
-def drinkable(waters: list[WaterToday], pots: list[PotToday]) -> dict[PlantNeeds, tuple[int, ...]]:
-    """For everything the pots present need of water, the waters that may be given, in the grower's order."""
-    out = {}
-    for needs in {needs_of(p.profile) for p in pots}:
-        judged = [(w.water.id, w.verdict(needs)) for w in waters]
-        out[needs] = tuple(i for i, v in judged if v is not None and may_be_given(v.result))
-    return out
+def waters_for(waters: list[WaterToday], pots: list[PotToday]) -> dict[PlantNeeds, list[Offered]]:
+    """For everything the pots present need of water, the waters at hand in the grower's order."""
+    return {needs: [w.offered(needs) for w in waters] for needs in {needs_of(p.profile) for p in pots}}
 
 
 def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotToday], list[WaterToday]]:
     """Everything the round is planned from."""
-    waters = [w for w in waters_today(session, today) if w.ec25_uS_cm is not None]
-    pots = pots_today(session, today)
-    allowed, ec = drinkable(waters, pots), {w.water.id: w.ec25_uS_cm for w in waters}
-    first = {needs: ec[ids[0]] if ids else None for needs, ids in allowed.items()}
-    asked = [needs_of(p.profile) for p in pots]
-    return [round_pot(p.day, allowed[n], first[n]) for p, n in zip(pots, asked, strict=True)], pots, waters
+    waters, pots = list(waters_today(session, today)), pots_today(session, today)
+    at_hand, ec = waters_for(waters, pots), {w.water.id: w.reckoned_uS_cm for w in waters}
+    remembered: dict[tuple[PlantNeeds, date | None], WaterChoice] = {}
+    out = []
+    for p in pots:
+        needs, since = needs_of(p.profile), p.day.over_since
+        choice = remembered.get((needs, since))
+        if choice is None:
+            choice = remembered[needs, since] = choose_waters(at_hand[needs], needs, today, since=since)
+        out.append(round_pot(p.day, choice, ec[choice.ids[0]] if choice.ids else None))
+    return out, pots, waters
+
+
+def water_of_pot(session: Session, p: PotToday, today: date) -> tuple[WaterChoice, WaterToday | None]:
+    """The waters one pot may have today, and the first of them."""
+    waters, needs = waters_today(session, today), needs_of(p.profile)
+    choice = choose_waters([w.offered(needs) for w in waters], needs, today, since=p.day.over_since)
+    first = next((w for w in waters if choice.ids and w.water.id == choice.ids[0]), None)
+    return choice, first

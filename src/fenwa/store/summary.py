@@ -25,7 +25,7 @@ from fenwa.core.water.kinds import SHAPES
 from fenwa.store.models import Batch, Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour, RecipeVersion, Water
 from fenwa.store.pot_today import facts_as_plain
 
-CORE_VERSION = f"{fenwa.__version__}/5"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/6"  # raise the last figure when a default of the balance changes
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:

@@ -5,12 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
+from functools import cached_property
 from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import Span
+from fenwa.core.water.choice import Offered
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds
 from fenwa.core.water.kinds import BaseWater
@@ -18,7 +21,8 @@ from fenwa.core.water.knowledge import Measured, TreatmentStep, ions_to_mix, kno
 from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
 from fenwa.core.water.quantities import MeasuredAmount, ions_of
 from fenwa.core.water.remedy import Candidate
-from fenwa.core.water.verdict import WaterVerdict, water_verdict
+from fenwa.core.water.usual import BY_UNKNOWN_SCALE, UsualWater, usual_water
+from fenwa.core.water.verdict import WaterVerdict, unmeasured_verdict, water_verdict
 from fenwa.core.working import Computed
 from fenwa.store.models import Finding, Meter, MeterCheck, Reading, Report, Treatment, Water
 from fenwa.store.session import remembered
@@ -47,16 +51,65 @@ class WaterToday:
         """What the meter left open in that reading."""
         return (self.reading.half_width_uS_cm or 0.0) if self.reading else 0.0
 
-    def base(self) -> BaseWater | None:
-        """The water to mix with; None while no reading is usable."""
-        if self.ec25_uS_cm is None:
-            return None
-        return BaseWater(self.ec25_uS_cm, self.known.kind, self.ions, self.water.name)
+    @property
+    def measured(self) -> bool:
+        """Whether its conductivity was read, on a scale that is known."""
+        return self.ec25_uS_cm is not None
 
-    def verdict(self, needs: PlantNeeds) -> Computed[WaterVerdict] | None:
-        """What it is for what a plant needs; None while no reading is usable."""
+    @cached_property
+    def usual(self) -> Computed[UsualWater]:
+        """What it usually reads, by what is known of it."""
+        newest = self.newest
+        shown = newest.value if newest and newest.unit == "ppm" and newest.ec25_uS_cm is None else None
+        return usual_water(
+            kind=self.known.kind,
+            hardness_mg_L_CaCO3=self.known.hardness_mg_L_CaCO3,
+            report=self.ions,
+            ppm_of_unknown_scale=shown,
+        )
+
+    @property
+    def reckoned_uS_cm(self) -> float:
+        """What is reckoned with: measured, else the usual."""
+        return self.usual.result.usual_uS_cm if self.ec25_uS_cm is None else self.ec25_uS_cm
+
+    @property
+    def span_uS_cm(self) -> tuple[float, float]:
+        """What it may read: the reading with what the meter left open, else the usual range."""
         if self.ec25_uS_cm is None:
-            return None
+            return self.usual.result.low_uS_cm, self.usual.result.high_uS_cm
+        return max(0.0, self.ec25_uS_cm - self.half_width_uS_cm), self.ec25_uS_cm + self.half_width_uS_cm
+
+    def base(self) -> BaseWater:
+        """The water to mix with; where nobody measured it, at its usual reading with what that leaves open."""
+        if self.ec25_uS_cm is not None:
+            return BaseWater(self.ec25_uS_cm, self.known.kind, self.ions, self.water.name)
+        u = self.usual.result
+        half = max(u.high_uS_cm - u.usual_uS_cm, u.usual_uS_cm - u.low_uS_cm)
+        return BaseWater(u.usual_uS_cm, self.known.kind, self.ions, self.water.name, half, False)
+
+    def offered(self, needs: PlantNeeds) -> Offered:
+        """The water as a choice weighs it for a plant."""
+        low, high = self.span_uS_cm
+        return Offered(
+            id=self.water.id,
+            name=self.water.name,
+            low_uS_cm=low,
+            usual_uS_cm=self.reckoned_uS_cm,
+            high_uS_cm=high,
+            measured=self.measured,
+            verdict=self.verdict(needs).result,
+            price_per_L=self.water.price_per_L,
+            preference=self.water.preference,
+            runs=water_kinds()[self.known.kind].runs,
+            fell=water_kinds()[self.known.kind].falls,
+        )
+
+    def verdict(self, needs: PlantNeeds) -> Computed[WaterVerdict]:
+        """What it is for what a plant needs; what nobody measured is not measured, never unfit."""
+        if self.ec25_uS_cm is None:
+            by_reading = self.usual.result.by == BY_UNKNOWN_SCALE
+            return unmeasured_verdict(self.usual.result, self.known, needs, by_reading)
         return water_verdict(
             ec25_uS_cm=self.ec25_uS_cm, half_width_uS_cm=self.half_width_uS_cm, water=self.known, plant=needs
         )

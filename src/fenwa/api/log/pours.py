@@ -62,16 +62,16 @@ class Poured(BaseModel):
     ec_uS_cm: float | None
 
 
-def _contents(session: Session, body: PourIn, today: date) -> tuple[float | None, int | None, str]:
-    """EC, water and job of what is poured."""
+def _contents(session: Session, body: PourIn, today: date) -> tuple[float, int, str, bool]:
+    """EC, water and job of what is poured, and whether its EC is only what such a water usually reads."""
     if body.batch_id is not None:
         batch = get_row(session, models.Batch, body.batch_id, "Can", "/batch_id")
-        return batch.ec_uS_cm, batch.water_id, job_of_pour(batch.dose_g_L, body.flush)
+        return batch.ec_uS_cm, batch.water_id, job_of_pour(batch.dose_g_L, body.flush), batch.water_estimated
     if body.water_id is None:
         raise Underspecified("Choose what is poured: a can, or a plain water.", pointer="/batch_id")
     get_row(session, models.Water, body.water_id, "Water", "/water_id")
     found = next(w for w in waters_today(session, today) if w.water.id == body.water_id)
-    return found.ec25_uS_cm, body.water_id, job_of_pour(None, body.flush)
+    return found.reckoned_uS_cm, body.water_id, job_of_pour(None, body.flush), not found.measured
 
 
 @router.post("/pours", status_code=201)
@@ -116,7 +116,7 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
         )
 
     def write(session: Session) -> dict[str, Any]:
-        ec, water_id, job = _contents(session, body, today)
+        ec, water_id, job, estimated = _contents(session, body, today)
         ids = []
         for p in _pots_in_order(session, body.pot_ids, today):
             route = body.route or p.pot.route
@@ -130,6 +130,7 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
                 route=route,
                 volume_L=volume,
                 ec_uS_cm=ec,
+                ec_estimated=estimated,
                 note=body.note,
                 felt=body.felt,
                 by=body.by.strip(),

@@ -70,7 +70,7 @@ def litres(volume: float, unit: VolumeUnit) -> float:
 
 
 def water_base(session: Session, water_id: int, today: date) -> BaseWater:
-    """A source to mix with, or a sentence that a reading is missing."""
+    """A source to mix with; one nobody measured stands at its usual reading."""
     return _base(session, waters_today(session, today, {water_id}), water_id)
 
 
@@ -78,12 +78,8 @@ def _base(session: Session, waters: list[WaterToday], water_id: int) -> BaseWate
     found = next((w for w in waters if w.water.id == water_id), None)
     if found is None:
         get_row(session, models.Water, water_id, "Water", "/water_id")
-    base = found.base() if found else None
-    if base is None:
-        raise Underspecified(
-            "This water has no usable reading. Enter its EC at the Water station first.", pointer="/water_id"
-        )
-    return base
+        raise Underspecified("This water is not there. Choose another.", pointer="/water_id")
+    return found.base()
 
 
 def base_of(session: Session, body: DoseIn, today: date) -> BaseWater:

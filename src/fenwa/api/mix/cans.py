@@ -50,6 +50,7 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
         made_on=body.made_on,
         water_id=first,
         water_ec_uS_cm=base.ec25_uS_cm,
+        water_estimated=not base.measured,
         volume_L=litres(body.volume, body.volume_unit),
         route=body.route,
         waters=[part.model_dump() for part in body.blend],
@@ -61,7 +62,9 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
             )
         row.name = body.name or f"{base.name}, nothing added"
         row.dose_g_L = row.nitrogen_mg_L = 0.0
-        row.predicted_uS_cm = row.predicted_low_uS_cm = row.predicted_high_uS_cm = base.ec25_uS_cm
+        row.predicted_uS_cm = base.ec25_uS_cm
+        row.predicted_low_uS_cm = max(0.0, base.ec25_uS_cm - base.half_width_uS_cm)
+        row.predicted_high_uS_cm = base.ec25_uS_cm + base.half_width_uS_cm
     else:
         asked = Asked(session, body, today)
         computed, _, value = asked.work_out()

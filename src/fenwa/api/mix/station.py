@@ -30,6 +30,7 @@ from fenwa.core.mix.school import School
 from fenwa.core.mix.spoon import in_measures
 from fenwa.core.mix.strength import FIRST_ELEMENT, FIRST_N_mg_L, StrengthMode, ambiguity_of
 from fenwa.core.water.kinds import WaterKind, composition_of, is_thin
+from fenwa.core.water.usual import UsualWater
 from fenwa.core.working import Computed
 from fenwa.store.collection import pots_today
 from fenwa.store.mix_rows import newest_recipes
@@ -50,12 +51,13 @@ router = APIRouter(prefix="/api", tags=["mix"])
 
 
 class MixWater(BaseModel):
-    """A base water; null EC needs a reading first."""
+    """A base water; null EC: nobody measured it, and ``usual`` says what such a water reads."""
 
     id: int
     name: str
     kind: WaterKind
     ec25_uS_cm: float | None
+    usual: UsualWater | None
     read_on: date | None
 
 
@@ -150,6 +152,7 @@ def mix_page(session: ReadSession, today: Today) -> Response:
                 name=w.water.name,
                 kind=w.water.kind,
                 ec25_uS_cm=w.ec25_uS_cm,
+                usual=None if w.measured else w.usual.result,
                 read_on=w.reading.on if w.reading else None,
             )
             for w in waters_today(session, today)

@@ -14,7 +14,7 @@ from fenwa.api.pots.entered import PotIn, store_pot
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
-from fenwa.core.errors import Underspecified
+from fenwa.core.errors import NotFound
 from fenwa.core.pot.flush import FlushPlan, flush_plan
 from fenwa.core.pot.fold import rest_until
 from fenwa.core.pot.methods import Method
@@ -24,6 +24,7 @@ from fenwa.store import models
 from fenwa.store.collection import pots_today
 from fenwa.store.pot_rows import corrected_pours, decisions_of, happened, looks_until
 from fenwa.store.pot_today import PotToday
+from fenwa.store.round_state import water_of_pot
 from fenwa.store.summary import BallastShares, as_event, medium_of, open_pours, phases, stored_fold
 from fenwa.store.water_state import waters_today
 
@@ -46,6 +47,7 @@ class PourOut(BaseModel):
     route: str
     volume_L: float | None
     ec_uS_cm: float | None
+    ec_estimated: bool
     runoff_L: float | None
     runoff_ec_uS_cm: float | None
     runoff_method: Method | None
@@ -78,6 +80,9 @@ class PotPage(BaseModel):
     own_figures: bool
     confidence: str
     arrived_on: date | None
+    pour_water_id: int | None
+    pour_water: str
+    water_note: str
     root_zone: RootZone
     working: Working
     pours: list[PourOut]
@@ -113,6 +118,7 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
     pours = [x for x in pours if x.on <= today]
     looks = looks_until(session, pot_id, today)
     corrected = corrected_pours(session, [x.id for x in pours])
+    choice, water = water_of_pot(session, p, today)
     h = p.profile.hazard
     hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
     page = PotPage(
@@ -128,6 +134,9 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         profile_name=p.profile.name,
         confidence=p.profile.confidence,
         arrived_on=p.plant.arrived_on,
+        pour_water_id=water.water.id if water else None,
+        pour_water=water.water.name if water else "",
+        water_note=choice.note,
         root_zone=computed.result,
         working=computed.working,
         pours=[_pour_out(x, x.id in corrected) for x in pours],
@@ -157,6 +166,7 @@ def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
         route=p.route,
         volume_L=p.volume_L,
         ec_uS_cm=p.ec_uS_cm,
+        ec_estimated=p.ec_estimated,
         runoff_L=r.volume_L if r else None,
         runoff_ec_uS_cm=r.ec_uS_cm if r else None,
         runoff_method=r.method if r else None,
@@ -186,15 +196,15 @@ def plan_flush(pot_id: int, body: FlushIn, session: ReadSession, today: Today) -
     """Litres and rounds that bring this pot down."""
     p = one_pot(session, pot_id, today)
     water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
-    if water is None or water.ec25_uS_cm is None:
-        raise Underspecified("This water has no usable reading. Choose another or enter its EC.", pointer="/water_id")
+    if water is None:
+        raise NotFound(f"Water {body.water_id} is not there. It may have been archived.", pointer="/water_id")
     z = balance(session, p, today, open_pours(session, pot_id)).result
     target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
     return flush_plan(
         pot=p.spec,
         root_zone_uS_cm=z.root_zone_uS_cm,
         target_reading_uS_cm=target,
-        water_uS_cm=water.ec25_uS_cm,
+        water_uS_cm=water.reckoned_uS_cm,
         round_L=body.round_L,
         deficit_L=z.deficit_L,
         from_above=p.profile.flush.from_above,

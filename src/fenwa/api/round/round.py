@@ -20,6 +20,7 @@ from fenwa.store.errand_state import errands_due
 from fenwa.store.mix_rows import newest_fed_can, products_on_shelf
 from fenwa.store.mix_state import feed_at_hand, label_of, slope_of
 from fenwa.store.round_state import round_pots
+from fenwa.store.water_state import WaterToday
 
 router = APIRouter(prefix="/api", tags=["round"])
 
@@ -58,7 +59,7 @@ def round_page(session: ReadSession, today: Today, on: date | None = None) -> Re
         today = on
     due, pots, waters = round_pots(session, today)
     product, settings = feed_at_hand(session), read_settings(session)
-    bases = [RoundWater(w.water.id, w.water.name, b) for w in waters if (b := w.base()) is not None]
+    bases = [RoundWater(w.water.id, w.water.name, w.base()) for w in waters]
     computed = round_plan(
         pots=due,
         waters=bases,
@@ -103,7 +104,7 @@ def stations(session: ReadSession, today: Today) -> list[StationOut]:
         StationOut(key="round", figure=f"{n} {'pot' if n == 1 else 'pots'} today", ec_uS_cm=None),
         StationOut(
             key="water",
-            figure=f"{first.ec25_uS_cm:.0f} µS · {first.water.name}" if first else "no reading yet",
+            figure=_water_figure(first) if first else "no water yet",
             ec_uS_cm=first.ec25_uS_cm if first else None,
         ),
         StationOut(
@@ -114,3 +115,9 @@ def stations(session: ReadSession, today: Today) -> list[StationOut]:
         StationOut(key="leaf", figure=f"{unlooked} to look at", ec_uS_cm=middle),
         StationOut(key="shelf", figure=f"{products} {'feed' if products == 1 else 'feeds'}", ec_uS_cm=None),
     ]
+
+
+def _water_figure(w: WaterToday) -> str:
+    if w.ec25_uS_cm is None:
+        return f"not measured · {w.water.name}"
+    return f"{w.ec25_uS_cm:.0f} µS · {w.water.name}"

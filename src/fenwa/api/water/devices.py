@@ -120,11 +120,9 @@ def move_pen(body: SimulatedIn, desk: Desk, session: ReadSession, today: Today) 
         raise Conflict("The pen is not the simulated one: dip it by hand.")
     if body.water_id is not None:
         w = water_of(session, today, body.water_id, "/water_id")
-        if w.ec25_uS_cm is None:
-            raise Underspecified("Nothing was ever read here: the simulated pen does not know it.", pointer="/water_id")
         temperature = w.reading.temperature_C if w.reading else None
         desk.simulated.dip(
-            Dip(w.ec25_uS_cm, temperature if temperature is not None else ROOM_C, w.known.pH or NEUTRAL_PH)
+            Dip(w.reckoned_uS_cm, temperature if temperature is not None else ROOM_C, w.known.pH or NEUTRAL_PH)
         )
     if body.pot_id is not None:
         get_row(session, models.Pot, body.pot_id, "Pot", "/pot_id")

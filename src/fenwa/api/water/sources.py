@@ -21,6 +21,7 @@ from fenwa.core.library.profile import Profile
 from fenwa.core.water.kind_checks import Disinfectant, KindState, Treatment, kind_findings
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.quantities import QUANTITIES
+from fenwa.core.water.usual import UsualWater
 from fenwa.core.water.verdict import STRICTEST, Amount, WaterVerdict, amounts_line, in_a_word
 from fenwa.core.water.watch import TreatmentEffect, WaterWatch, treatment_effect, water_watch
 from fenwa.core.working import Computed
@@ -58,6 +59,10 @@ class WaterOut(BaseModel):
     disinfectant: Disinfectant
     ec25_uS_cm: float | None
     half_width_uS_cm: float | None
+    reckoned_uS_cm: float
+    low_uS_cm: float
+    high_uS_cm: float
+    usual: UsualWater | None
     read_on: date | None
     age_days: int | None
     newest: ReadingOut | None
@@ -113,8 +118,7 @@ def water_page(session: ReadSession, today: Today) -> Response:
     groups = sorted((strictest_of(same) for same in kinds.values()), key=lambda g: g.source_water.ec_max_uS_cm)
     waters, verdicts = [], []
     for w in waters_today(session, today):
-        found = [(g, w.verdict(needs_of(g))) for g in groups]
-        results = [(g, v.result) for g, v in found if v is not None]
+        results = [(g, w.verdict(needs_of(g)).result) for g in groups]
         row = _water_out(session, w, today, results)
         verdicts += [
             VerdictOut(
@@ -156,8 +160,6 @@ def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tupl
     rows, past = newest_readings(session, w.water.id, today), past_readings(session, w.water.id, today)
     watch = water_watch(kind=w.known.kind, readings=past, today=today, collected_on=w.water.collected_on).result
     r, row = w.reading, water_kinds()[w.known.kind]
-    needs = "needs a reading before it earns a verdict" if row.needs_reading else "needs a reading"
-    read = w.ec25_uS_cm is not None
     return WaterOut(
         id=w.water.id,
         name=w.water.name,
@@ -170,6 +172,10 @@ def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tupl
         disinfectant=w.known.disinfectant,
         ec25_uS_cm=w.ec25_uS_cm,
         half_width_uS_cm=r.half_width_uS_cm if r else None,
+        reckoned_uS_cm=w.reckoned_uS_cm,
+        low_uS_cm=w.span_uS_cm[0],
+        high_uS_cm=w.span_uS_cm[1],
+        usual=None if w.measured else w.usual.result,
         read_on=r.on if r else None,
         age_days=(today - r.on).days if r else None,
         newest=reading_out(w.newest) if w.newest else None,
@@ -190,8 +196,8 @@ def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tupl
         report_id=w.report.id if w.report else None,
         report_on=w.report.on if w.report else None,
         watch=watch,
-        amounts=amounts if read else needs,
-        kind_line=watch.sentences[0] if watch.too_old else kind_line if read else row.note,
+        amounts=amounts if w.measured or verdicts == [] else w.usual.result.sentence,
+        kind_line=watch.sentences[0] if watch.too_old else kind_line,
     )
 
 
@@ -352,7 +358,10 @@ def treatment_working(treatment_id: int, session: ReadSession) -> Computed[Treat
 @router.get("/waters/{water_id}/verdict/{profile_id}")
 def verdict_working(water_id: int, profile_id: str, session: ReadSession, today: Today) -> Computed[WaterVerdict]:
     """One verdict with its working; any plant group may be asked, present or not."""
-    found = water_of(session, today, water_id).verdict(needs_of(profile_in_force(session, profile_id)))
-    if found is None:
-        raise Underspecified("This water has no usable reading yet. Enter one first.")
-    return found
+    return water_of(session, today, water_id).verdict(needs_of(profile_in_force(session, profile_id)))
+
+
+@router.get("/waters/{water_id}/usual")
+def usual_working(water_id: int, session: ReadSession, today: Today) -> Computed[UsualWater]:
+    """What a source usually reads, by what is known of it, with its working."""
+    return water_of(session, today, water_id).usual

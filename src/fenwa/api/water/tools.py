@@ -44,10 +44,6 @@ def _litres(volume: float, unit: VolumeUnit) -> float:
     return to_canonical(volume, "volume", unit, pointer="/volume")
 
 
-def _needs_reading(w: WaterToday) -> Underspecified:
-    return Underspecified(f"{w.water.name} has no usable reading. Enter one first.", pointer="/water_ids")
-
-
 class TargetIn(BaseModel):
     """What is wanted of a blend. [µS/cm; mg/L CaCO3]"""
 
@@ -75,8 +71,6 @@ def blend_waters(body: BlendIn, session: ReadSession, today: Today) -> Computed[
     waters = []
     for w in rows:
         base = w.base()
-        if base is None:
-            raise _needs_reading(w)
         on_hand = w.water.on_hand_L if body.mind_stock else None
         waters.append(
             BlendWater(base, w.water.price_per_L, on_hand, w.known.alkalinity_mg_L_CaCO3, w.known.hardness_mg_L_CaCO3)
@@ -104,14 +98,14 @@ class SharePage(BaseModel):
 def share(session: ReadSession, today: Today, blend: bool = True) -> SharePage:
     """Who gets which water this week, by the usual pours of all pots."""
     rows = waters_today(session, today)
-    usable = [w for w in rows if w.ec25_uS_cm is not None]
+    usable = rows  # a water nobody measured counts at its usual reading
     litres: dict[str, float] = {}
     for p in pots_today(session, today):
         litres[p.profile.id] = litres.get(p.profile.id, 0.0) + p.day.weekly_L
     supplies = [
         Supply(
             w.water.name,
-            w.ec25_uS_cm or 0.0,
+            w.reckoned_uS_cm,
             litres_to_share(w.known.kind, w.water.on_hand_L),
             w.water.price_per_L,
             amounts_of(w.known),
@@ -121,7 +115,7 @@ def share(session: ReadSession, today: Today, blend: bool = True) -> SharePage:
     demands = []
     for profile_id, wanted in litres.items():
         needs = needs_of(profile_in_force(session, profile_id))
-        fit = tuple(suits(w.known, needs, w.ec25_uS_cm or 0.0) for w in usable)
+        fit = tuple(suits(w.known, needs, w.reckoned_uS_cm) for w in usable)
         demands.append(Demand(needs.name, wanted, needs.ec_max_uS_cm, fit, limits_of(needs)))
     return SharePage(
         answer=share_out(supplies=supplies, demands=demands, may_blend=blend),
@@ -156,10 +150,7 @@ def take_out_chlorine(body: DechlorinateIn) -> Computed[Dechlorination]:
 
 
 def _ions(w: WaterToday) -> WaterIons:
-    base = w.base()
-    if base is None:
-        raise _needs_reading(w)
-    return ions_known(base, w.known)
+    return ions_known(w.base(), w.known)
 
 
 class BoilIn(BaseModel):

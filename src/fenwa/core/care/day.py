@@ -212,6 +212,16 @@ class PotDay:
         return holds(_condition(self), self.today)
 
     @property
+    def over_since(self) -> date | None:
+        """The first of the last plain waterings in a row over what its kind may drink; None: the last one was not."""
+        since = None
+        for on, ec in reversed(self.log.poured_uS_cm):
+            if ec <= self.profile.source_water.ec_max_uS_cm:
+                break
+            since = on
+        return since
+
+    @property
     def over_ceiling(self) -> bool:
         """Whether its predicted reading is over the ceiling of its kind."""
         return self.predicted.reading is not None and self.predicted.reading > self.profile.root_zone.ec_ceiling_uS_cm

@@ -51,6 +51,7 @@ class RoundPot:
     flush_sentence: str
     flush_forbidden: bool
     water_ids: tuple[int, ...]
+    water_note: str = ""
     holds: tuple[Hold, ...] = ()
     spray_n_mg_L: float = 0.0
     spray_ceiling_uS_cm: float | None = None

@@ -68,6 +68,7 @@ class LogFacts:
     last_spray_on: date | None = None
     usual_volume_L: float | None = None
     waterings: tuple[date, ...] = ()
+    poured_uS_cm: tuple[tuple[date, float], ...] = ()
     growth_on: date | None = None
     new_growth_on: date | None = None
     new_leaf_on: date | None = None
@@ -117,6 +118,9 @@ def facts_of_log(
         last_spray_on=next((p.on for p in reversed(pours) if p.route == "leaf spray"), None),
         usual_volume_L=_usual([p.volume_L for p in rooted if p.job != "flush" and p.volume_L]),
         waterings=tuple(sorted({p.on for p in rooted})[-WATERINGS_KEPT:]),
+        poured_uS_cm=tuple((p.on, p.ec_uS_cm) for p in rooted if p.ec_uS_cm is not None and p.job != "feed")[
+            -WATERINGS_KEPT:
+        ],
         growth_on=_newest(looks, lambda x: x.new_leaf or x.new_growth),
         new_growth_on=_newest(looks, lambda x: x.new_growth),
         new_leaf_on=_newest(looks, lambda x: x.new_leaf),

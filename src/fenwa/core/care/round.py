@@ -257,6 +257,7 @@ def round_plan(
     )
     jobs = {p.id: job_of(p, today) for p in pots}
     no_water: list[RoundPot] = []
+    at_hand = {w.id: w for w in waters}
     plain = [p for p in pots if jobs[p.id] == "plain"]
     feed = [p for p in pots if jobs[p.id] == "feed"]
     sprays = [p for p in pots if sprays_today(p, today)]
@@ -277,7 +278,7 @@ def round_plan(
         by_water: dict[int, list[RoundPot]] = {}
         for p in plain:
             if p.carnivore is carnivore:
-                first = next((w.id for w in waters if w.id in p.water_ids), None)
+                first = next((i for i in p.water_ids if i in at_hand), None)
                 if first is None:
                     no_water.append(p)
                 else:
@@ -285,7 +286,7 @@ def round_plan(
         cans.extend(_plain_can(by_water[w.id], w, carnivore) for w in waters if w.id in by_water)
     cans.extend(sorted(strengths, key=lambda c: c.ec_uS_cm))
     for p in walk_of([p for p in pots if jobs[p.id] == "flush"]):
-        flush_water = next((w for w in waters if w.id in p.water_ids), None)
+        flush_water = next((at_hand[i] for i in p.water_ids if i in at_hand), None)
         if flush_water is None:
             no_water.append(p)
         else:
@@ -297,8 +298,20 @@ def round_plan(
         for h in [h for h in p.holds if not h.standing and not h.word][:1]
     ]
     looks += [
-        PotToCheck(p.id, p.code, p.name, "No water at hand is fit for it.", "Enter or choose a purer water.")
+        PotToCheck(
+            p.id,
+            p.code,
+            p.name,
+            "Due for water, and no water at hand may be given to it.",
+            p.water_note or "Enter a water, or a purer one.",
+        )
         for p in walk_of(no_water)
+    ]
+    poured = {share.pot_id for c in cans for share in c.pots}
+    looks += [
+        PotToCheck(p.id, p.code, p.name, p.water_note, "Give purer water as soon as there is any.")
+        for p in walk_of(pots)
+        if p.water_note and p.id in poured
     ]
     lettered = tuple(replace(c, letter=_letter(i)) for i, c in enumerate(cans))
     due = len({p.pot_id for c in lettered for p in c.pots})
@@ -367,7 +380,7 @@ def _water_can(
     job: Job, title: str, w: RoundWater, volume_L: float, weighing: str, why: str, pots: tuple[CanPot, ...]
 ) -> Can:
     """A can of water with nothing weighed into it. [L]"""
-    ec = w.base.ec25_uS_cm
+    ec, open_to = w.base.ec25_uS_cm, w.base.half_width_uS_cm
     return Can(
         letter="",
         job=job,
@@ -376,8 +389,8 @@ def _water_can(
         water_name=w.name,
         volume_L=volume_L,
         ec_uS_cm=ec,
-        ec_low_uS_cm=ec,
-        ec_high_uS_cm=ec,
+        ec_low_uS_cm=max(0.0, ec - open_to),
+        ec_high_uS_cm=ec + open_to,
         nitrogen_mg_L=0.0,
         strength=None,
         strength_value=0.0,

@@ -8,6 +8,7 @@ from fenwa.core.care.day import PotDay
 from fenwa.core.care.due import CHECK, FLUSH_SHARE, RoundPot, SPRAY_mL
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
+from fenwa.core.water.choice import WaterChoice
 
 NEVER_FROM_ABOVE = ("never", "tray_change", "water_change")
 
@@ -27,7 +28,7 @@ def near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, fr
 
 
 @lru_cache(maxsize=8192)
-def round_pot(d: PotDay, water_ids: tuple[int, ...], first_uS_cm: float | None) -> RoundPot:
+def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> RoundPot:
     """A pot as the round needs it; a flush is worked out only where one is near.
 
     ``first_uS_cm``: the first water it may have.
@@ -69,7 +70,8 @@ def round_pot(d: PotDay, water_ids: tuple[int, ...], first_uS_cm: float | None) 
         flush_pause_min=pause,
         flush_sentence=sentence,
         flush_forbidden=from_above in NEVER_FROM_ABOVE,
-        water_ids=water_ids,
+        water_ids=choice.ids,
+        water_note=choice.note,
         holds=d.holds,
         spray_n_mg_L=min(spray, leaf.n_max_mg_L) if leaf else 0.0,
         spray_ceiling_uS_cm=leaf.ec_ceiling_uS_cm if leaf else None,

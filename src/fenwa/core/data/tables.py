@@ -17,10 +17,10 @@ DATA = Path(__file__).parent
 T = TypeVar("T")
 
 
-def _ascending(pair: tuple[float, float]) -> tuple[float, float]:
-    if pair[0] > pair[1]:
+def _ascending(span: tuple[float, ...]) -> tuple[float, ...]:
+    if list(span) != sorted(span):
         raise ValueError("the lower end comes first")
-    return pair
+    return span
 
 
 Rising = AfterValidator(_ascending)
@@ -59,9 +59,9 @@ def _checks(kind: Any) -> dict[str, TypeAdapter[Any]]:
     return {name: TypeAdapter(hint) for name, hint in get_type_hints(kind, include_extras=True).items()}
 
 
-def build_row(kind: type[T], raw: dict[str, Any], where: str) -> T:
+def build_row(kind: type[T], raw: dict[str, Any], where: str, *, checked: bool = True) -> T:
     """A frozen row from a table; what is not known, missing, of a wrong type, no word of the list or out of range is
-    refused by its key.
+    refused by its key. Without ``checked`` only the keys are looked at: whoever asks refuses values in its own words.
     """
     names = {f.name: f for f in fields(kind)}  # type: ignore[arg-type]
     for key in raw:
@@ -70,6 +70,8 @@ def build_row(kind: type[T], raw: dict[str, Any], where: str) -> T:
     for name, f in names.items():
         if name not in raw and f.default is MISSING:
             raise InputError(f"{where}: key “{name}” is missing. Add it with its unit as named.")
+    if not checked:
+        return kind(**{key: tuple(v) if isinstance(v, list) else v for key, v in raw.items()})
     checks = _checks(kind)  # type: ignore[arg-type]
     values = {}
     for key, given in raw.items():

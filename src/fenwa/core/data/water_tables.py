@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fenwa.core.data.tables import DATA, Days, Named, build_row, read_toml
+from fenwa.core.data.tables import DATA, EC, Days, Named, Rising, build_row, read_toml
 from fenwa.core.errors import InputError
 
 MolarMass = Annotated[float, Field(gt=0, le=1_000)]
@@ -19,17 +19,19 @@ Shape = Literal["thin", "soft", "hard", "softened"]
 class WaterKindRow:
     """A row of data/water_kinds.toml. [d]
 
-    ``disinfected``: "no" or "ask"; ``runs``: comes from a pipe as needed; ``needs_reading``:
-    earns no verdict on its name alone; ``most_age_days``: not to be kept longer.
+    ``disinfected``: "no" or "ask"; ``runs``: comes from a pipe as needed; ``falls``: costs nothing; ``needs_reading``:
+    its kind says little of what is in it; ``most_age_days``: not to be kept longer.
     """
 
     id: Named
     label: Named
+    usual_uS_cm: Annotated[tuple[EC, EC, EC], Rising]
     shape: Shape
     disinfected: Literal["no", "ask"]
     retest_days: Annotated[int, Field(ge=1, le=3_650)]
     rising: str
     runs: bool = False
+    falls: bool = False
     needs_reading: bool = False
     short_term: bool = False
     most_age_days: Days | None = None

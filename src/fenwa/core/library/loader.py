@@ -16,6 +16,7 @@ from fenwa.core.mix.label import Label, by_formula, check_label
 from fenwa.core.mix.school import School, SchoolPot, school_load
 from fenwa.core.pot.specification import Medium
 
+SCHOOL_GROUPS = ("rhythm", "season", "leaf", "carnivore")
 Months = Annotated[int, Field(ge=1, le=240)]
 
 
@@ -94,6 +95,8 @@ def read_fertilizer(path: Path) -> Fertilizer:
 def read_school(path: Path) -> School:
     """One school file; figures that cannot be fed by are refused like a grower's own."""
     school = build_row(School, read_toml(path), path.name)
+    one_of(school.group, SCHOOL_GROUPS, path.name, "group")
+    one_of(school.confidence, ("H", "M", "L"), path.name, "confidence")
     try:
         school_load(school=school, pot=SchoolPot())
     except DomainError as error:

@@ -221,16 +221,17 @@ def read_profile(path: Path) -> Profile:
     return profile_from(read_toml(path), path.name)
 
 
-def profile_from(raw: dict[str, Any], where: str) -> Profile:
+def profile_from(raw: dict[str, Any], where: str, *, checked: bool = True) -> Profile:
     """A profile from plain values, as a file or a grower's own version holds them."""
     raw = dict(raw)
     for key, kind in _PARTS.items():
         if key in raw:
-            raw[key] = build_row(kind, raw[key], f"{where} [{key}]")
+            raw[key] = build_row(kind, raw[key], f"{where} [{key}]", checked=checked)
     for name in raw.get("phases", {}):
         one_of(name, get_args(KindPhase), where, "phases")
     raw["phases"] = {
-        name: build_row(PhaseFeeding, row, f"{where} [phases.{name}]") for name, row in raw.get("phases", {}).items()
+        name: build_row(PhaseFeeding, row, f"{where} [phases.{name}]", checked=checked)
+        for name, row in raw.get("phases", {}).items()
     }
-    raw["opt_in"] = tuple(build_row(OptIn, row, f"{where} [opt_in]") for row in raw.get("opt_in", ()))
-    return build_row(Profile, raw, where)
+    raw["opt_in"] = tuple(build_row(OptIn, row, f"{where} [opt_in]", checked=checked) for row in raw.get("opt_in", ()))
+    return build_row(Profile, raw, where, checked=checked)

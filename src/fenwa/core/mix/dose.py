@@ -224,7 +224,12 @@ def _nitrogen(ledger: Ledger, asked: AskedDose) -> float:
 def _reading(
     ledger: Ledger, can: FeedModel, base: BaseWater, d: float, slope: ProductSlope | None
 ) -> tuple[float, float]:
-    ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
+    ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", base.origin)
+    ledger.take("U_w", f"left open of {base.name}", base.half_width_uS_cm, "µS/cm", base.origin)
+    if not base.measured:
+        ledger.caution(
+            f"{base.name[:1].upper()}{base.name[1:]} was not measured: what such a water usually reads is taken."
+        )
     ledger.found(
         "C_m",
         "water and feed by the ion model",
@@ -296,10 +301,13 @@ def _range(
         tail = " + E_o**2"
     weighed = "(w * E / 100)" if len(parts) > 1 else "(E / 100)"
     low = ledger.step(
-        "C_low", f"C - C_add * min(1, sqrt(p**2 + {weighed}**2{tail})) - 0.02 * C_w", "µS/cm", "lower end to expect"
+        "C_low",
+        f"max(0, C - C_add * min(1, sqrt(p**2 + {weighed}**2{tail})) - max(0.02 * C_w, U_w))",
+        "µS/cm",
+        "lower end to expect",
     )
     high = ledger.step(
-        "C_high", f"C + C_add * sqrt(p**2 + {weighed}**2{tail}) + 0.02 * C_w", "µS/cm", "upper end to expect"
+        "C_high", f"C + C_add * sqrt(p**2 + {weighed}**2{tail}) + max(0.02 * C_w, U_w)", "µS/cm", "upper end to expect"
     )
     return low, high
 

@@ -229,7 +229,8 @@ def feed_conductivity(
     for f, e in zip(feeds, elements, strict=True):
         if e.closed_with:
             ledger.assume(closing_sentence(f.label.name, e.unlisted_meq_g, e.closed_with))
-    ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", "measured")
+    ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", base.origin)
+    ledger.take("U_w", f"left open of {base.name}", base.half_width_uS_cm, "µS/cm", base.origin)
     ledger.found("C_0", "the water alone by the ion model", can.water_model, "µS/cm", "ion model")
     ledger.found("C_a", "with the other products", can.also_model, "µS/cm", "ion model")
     ledger.found("C_m", "with everything", can.model(feeds[0].dose_g_L), "µS/cm", "ion model (ion-conductivity)")
@@ -248,8 +249,10 @@ def feed_conductivity(
         "",
         "measured:batches" if slope else "default:5 % and a tenth of what is unlisted",
     )
-    low = ledger.step("C_low", "max(0, C - abs(C_add) * min(1, p) - 0.02 * C_w)", "µS/cm", "lower end to expect")
-    high = ledger.step("C_high", "C + abs(C_add) * p + 0.02 * C_w", "µS/cm", "upper end to expect")
+    low = ledger.step(
+        "C_low", "max(0, C - abs(C_add) * min(1, p) - max(0.02 * C_w, U_w))", "µS/cm", "lower end to expect"
+    )
+    high = ledger.step("C_high", "C + abs(C_add) * p + max(0.02 * C_w, U_w)", "µS/cm", "upper end to expect")
     urea = sum(e.N_urea_mg_g * f.dose_g_L for e, f in zip(elements, feeds, strict=True))
     if urea > 0:
         ledger.caution("Part of the nitrogen is urea, which a pen cannot see: the feed is stronger than it reads.")

@@ -15,7 +15,6 @@ from fenwa.core.working import Computed, Ledger
 
 FeedRoute = Literal["root", "leaf", "cup", "moss pole", "reservoir", "tray"]
 Season = Literal["any", "calendar", "growth"]
-SchoolGroup = Literal["rhythm", "season", "leaf", "carnivore", "own"]
 SLOPE_uS_PER_mg_N = (6.0, 7.0, 9.0)  # urea-free complete feeds: low, usual, high; table of priors
 Q10, WEIBULL_m, LABEL_SHARE_OUT, T_REF_C = 2.0, 1.3, 0.8, 21.0  # prills, table of controlled release
 
@@ -31,7 +30,7 @@ class School:
 
     id: str
     name: str
-    group: SchoolGroup
+    group: str
     definition: str
     in_favour: str
     against: str
@@ -42,7 +41,7 @@ class School:
     feeds: int
     route: FeedRoute
     source: str
-    confidence: Literal["H", "M", "L"]
+    confidence: str
     checked_by: str
     plain_times: float = 1.0
     season: Season = "any"

@@ -30,10 +30,13 @@ def blended(parts: list[tuple[BaseWater, float]]) -> BaseWater:
         raise InputError("The shares of the blend add up to nothing. Enter parts, such as 1 and 2.", pointer="/blend")
     shares = [share / whole for _, share in parts]
     name = " and ".join(f"{100 * f:.0f} % {w.name}" for (w, _), f in zip(parts, shares, strict=True) if f > 0)
+    open_to = sum(w.half_width_uS_cm * f for (w, _), f in zip(parts, shares, strict=True))
+    measured = all(w.measured for w, _ in parts)
     known = all(w.ions is not None or is_thin(w.kind) for w, _ in parts) and any(w.ions is not None for w, _ in parts)
     if known:
         ions = mix_ions([composition_of(w)[0] for w, _ in parts], shares)
-        return BaseWater(ec_of(ions), "blended", ions, name)
+        return BaseWater(ec_of(ions), "blended", ions, name, open_to, measured)
     # waters that are all nearly pure make one that is: it keeps such a kind, and with it the usual ions
     kind = parts[0][0].kind if all(is_thin(w.kind) for w, _ in parts) else "blended"
-    return BaseWater(sum(w.ec25_uS_cm * f for (w, _), f in zip(parts, shares, strict=True)), kind, None, name)
+    ec = sum(w.ec25_uS_cm * f for (w, _), f in zip(parts, shares, strict=True))
+    return BaseWater(ec, kind, None, name, open_to, measured)

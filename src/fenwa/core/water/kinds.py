@@ -85,12 +85,22 @@ class BaseWater:
     kind: WaterKind = "other"
     ions: WaterIons | None = None
     name: str = "the water"
+    half_width_uS_cm: float = 0.0  # what is open where nobody measured it
+    measured: bool = True
+
+    @property
+    def origin(self) -> str:
+        """Where its conductivity comes from, for a working."""
+        return "measured" if self.measured else "usual-water: not measured"
 
 
 @lru_cache(maxsize=512)
 def composition_of(water: BaseWater) -> tuple[WaterIons, str]:
     """Ions that add up to the measured conductivity, and the sentence that says how they were found."""
     require(water.ec25_uS_cm, f"EC of {water.name}", "µS/cm", low=0, high=20_000, pointer="/base/ec25_uS_cm")
+    require(
+        water.half_width_uS_cm, f"Range of {water.name}", "µS/cm", low=0, high=20_000, pointer="/base/half_width_uS_cm"
+    )
     if water.ec25_uS_cm < 0.5:
         return ZERO_WATER, f"{water.name.capitalize()} is taken as free of salt."
     if water.ions is not None:

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.water.kind_checks import KindFinding, KindState, KnownOfWater, PlantNeeds, kind_findings
+from fenwa.core.water.usual import UsualWater
 from fenwa.core.working import Computed, Ledger
 
-Amount = Literal["within", "borderline", "over"]
+Amount = Literal["within", "borderline", "over", "not measured"]
 STRICTEST = PlantNeeds(60.0, None, 30.0, 3, 3, 3, 3, "the strictest plant")  # for listing what is not known
 MARGIN_SHARE = 0.05  # of the limit: two careful readings of one water differ by about this much
 
@@ -36,6 +37,38 @@ class WaterVerdict:
 def may_be_given(v: WaterVerdict) -> bool:
     """Whether the round may pour it: neither too much for the plant nor known to harm it; unmeasured is not bad."""
     return v.amount != "over" and v.kind != "known bad"
+
+
+def unmeasured_verdict(
+    usual: UsualWater, water: KnownOfWater, plant: PlantNeeds, by_reading: bool = False
+) -> Computed[WaterVerdict]:
+    """Both lines for a water whose conductivity is known as a range alone: never unfit because nobody measured it.
+
+    ``by_reading``: the range comes from a pen of unknown scale; then it is over where it is over on every scale, and
+    within where it is within on every scale. A range of its kind decides nothing.
+    """
+    limit = plant.ec_max_uS_cm
+    measured = water_verdict(ec25_uS_cm=usual.usual_uS_cm, water=water, plant=plant)
+    amount: Amount = "not measured"
+    if by_reading:
+        amount = "over" if usual.low_uS_cm > limit else "within" if usual.high_uS_cm <= limit else "borderline"
+    found = f"{usual.low_uS_cm:.0f} to {usual.high_uS_cm:.0f} of at most {limit:.0f} µS/cm"
+    kinds = measured.result.kinds
+    bad = [k for k in kinds if k.state == "known bad" and not k.minor]
+    result = replace(
+        measured.result,
+        amount=amount,
+        amount_line=f"{found}, {'on a scale not known' if by_reading else 'not measured'}",
+        margin_line="on a scale not known"
+        if by_reading
+        else f"usually {usual.low_uS_cm:.0f} to {usual.high_uS_cm:.0f}",
+        short_term_only=False,
+        limiting="amount" if amount == "over" else bad[0].agent if bad else "",
+    )
+    working = replace(
+        measured.working, assumptions=(*measured.working.assumptions, f"{usual.sentence} Its middle stands here.")
+    )
+    return Computed(result, working)
 
 
 @calculation("water-verdict", title="May this plant drink it?", station="water")
@@ -140,6 +173,8 @@ def in_a_word(verdict: WaterVerdict, too_old: bool = False) -> str:
         return "no: too old"
     if verdict.amount == "over":
         return "no"
+    if verdict.amount == "not measured" and verdict.kind != "known bad":
+        return "not measured"
     if verdict.kind == "known bad":
         return f"no: {verdict.limiting}"
     return ("yes" if verdict.amount == "within" else "near") + (" *" if verdict.kind == "unknown" else "")
@@ -150,6 +185,8 @@ def amounts_line(amounts: list[Amount]) -> str:
     n = len(amounts)
     if n == 0:
         return "no plants yet"
+    if "not measured" in amounts:
+        return "not measured"
     counts = {a: amounts.count(a) for a in ("over", "borderline", "within")}
     parts = [
         f"{name} for all {n}" if count == n else f"{name} for {count} of {n}"

@@ -128,6 +128,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waters/{water_id}/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Usual Working
+         * @description What a source usually reads, by what is known of it, with its working.
+         */
+        get: operations["usual_working_api_waters__water_id__usual_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/waters/{water_id}/remedies": {
         parameters: {
             query?: never;
@@ -3780,8 +3800,16 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_UsualWater_: {
+            result: components["schemas"]["UsualWater"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_WaterVerdict_: {
-            result: components["schemas"]["WaterVerdict"];
+            result: components["schemas"]["WaterVerdict-Output"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5061,7 +5089,7 @@ export interface components {
          * KindFinding
          * @description One thing a pen cannot see. A ``minor`` one is told and does not decide.
          */
-        KindFinding: {
+        "KindFinding-Output": {
             /** Agent */
             agent: string;
             /**
@@ -5900,7 +5928,7 @@ export interface components {
         };
         /**
          * MixWater
-         * @description A base water; null EC needs a reading first.
+         * @description A base water; null EC: nobody measured it, and ``usual`` says what such a water reads.
          */
         MixWater: {
             /** Id */
@@ -5914,6 +5942,7 @@ export interface components {
             kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
             /** Ec25 Us Cm */
             ec25_uS_cm: number | null;
+            usual: components["schemas"]["UsualWater"] | null;
             /** Read On */
             read_on: string | null;
         };
@@ -6665,6 +6694,12 @@ export interface components {
             confidence: string;
             /** Arrived On */
             arrived_on: string | null;
+            /** Pour Water Id */
+            pour_water_id: number | null;
+            /** Pour Water */
+            pour_water: string;
+            /** Water Note */
+            water_note: string;
             root_zone: components["schemas"]["RootZone"];
             working: components["schemas"]["Working"];
             /** Pours */
@@ -6909,6 +6944,8 @@ export interface components {
             volume_L: number | null;
             /** Ec Us Cm */
             ec_uS_cm: number | null;
+            /** Ec Estimated */
+            ec_estimated: boolean;
             /** Runoff L */
             runoff_L: number | null;
             /** Runoff Ec Us Cm */
@@ -8777,6 +8814,24 @@ export interface components {
             effect: components["schemas"]["TreatmentEffect"] | null;
         };
         /**
+         * UsualWater
+         * @description What an unmeasured water may be taken to read, by what that is known, and how sure it is. [µS/cm]
+         */
+        UsualWater: {
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** Usual Us Cm */
+            usual_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** By */
+            by: string;
+            /** Confidence */
+            confidence: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * VerdictOut
          * @description Both lines for one water and one group.
          */
@@ -8789,7 +8844,7 @@ export interface components {
              * Amount
              * @enum {string}
              */
-            amount: "within" | "borderline" | "over";
+            amount: "within" | "borderline" | "over" | "not measured";
             /** Margin Line */
             margin_line: string;
             /**
@@ -8908,6 +8963,13 @@ export interface components {
             ec25_uS_cm: number | null;
             /** Half Width Us Cm */
             half_width_uS_cm: number | null;
+            /** Reckoned Us Cm */
+            reckoned_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            usual: components["schemas"]["UsualWater"] | null;
             /** Read On */
             read_on: string | null;
             /** Age Days */
@@ -8952,12 +9014,12 @@ export interface components {
          * WaterVerdict
          * @description Both lines of the verdict. Margin and headroom in µS/cm.
          */
-        WaterVerdict: {
+        "WaterVerdict-Output": {
             /**
              * Amount
              * @enum {string}
              */
-            amount: "within" | "borderline" | "over";
+            amount: "within" | "borderline" | "over" | "not measured";
             /** Amount Line */
             amount_line: string;
             /** Margin Line */
@@ -8980,7 +9042,7 @@ export interface components {
             /** Limiting */
             limiting: string;
             /** Kinds */
-            kinds: components["schemas"]["KindFinding"][];
+            kinds: components["schemas"]["KindFinding-Output"][];
         };
         /**
          * WaterWatch
@@ -9443,6 +9505,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_WaterVerdict_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    usual_working_api_waters__water_id__usual_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_UsualWater_"];
                 };
             };
             /** @description Bad Request */

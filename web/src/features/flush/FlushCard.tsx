@@ -18,7 +18,7 @@ export function FlushCard({
   code: string
   idealHigh: number
 }) {
-  const waters = (useQuery(waterQuery).data?.waters ?? []).filter((w) => w.ec25_uS_cm !== null)
+  const waters = useQuery(waterQuery).data?.waters ?? []
   const [chosen, setChosen] = useState<number | null>(null)
   const id = useId()
   const water = waters.find((w) => w.id === chosen) ?? waters[0]
@@ -49,7 +49,8 @@ export function FlushCard({
             >
               {waters.map((w) => (
                 <option key={w.id} value={w.id}>
-                  {w.name}, {Math.round(w.ec25_uS_cm ?? 0)} µS/cm
+                  {w.name},{" "}
+                  {w.ec25_uS_cm === null ? "not measured" : `${Math.round(w.ec25_uS_cm)} µS/cm`}
                 </option>
               ))}
             </NativeSelect.Field>

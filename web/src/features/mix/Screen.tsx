@@ -20,7 +20,7 @@ export function Screen() {
 }
 
 function Mix({ page }: { page: Page }) {
-  const usable = page.waters.filter((w) => w.ec25_uS_cm !== null)
+  const usable = page.waters
   const [made, setMade] = useState<{ batch: Schemas["BatchOut"]; potIds: number[] } | null>(null)
   const [draft, setDraft] = useState<Draft>(() => firstDraft(page, usable))
   if (usable.length === 0) {
@@ -28,12 +28,12 @@ function Mix({ page }: { page: Page }) {
       <Teach
         action={
           <Button asChild>
-            <Link to="/water">Enter a water’s reading</Link>
+            <Link to="/water">Add a water</Link>
           </Button>
         }
       >
-        This station works out what to weigh into a can. It needs a water whose conductivity is
-        known.
+        This station works out what to weigh into a can. It needs a water to mix with; a reading is
+        not needed.
       </Teach>
     )
   }

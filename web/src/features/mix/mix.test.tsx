@@ -152,6 +152,7 @@ const WATER: Schemas["MixWater"] = {
   name: "Rain cistern",
   kind: "rain",
   ec25_uS_cm: 34,
+  usual: null,
   read_on: "2026-11-21",
 }
 const value = (label: string) => (screen.getByLabelText(label) as HTMLInputElement).value

@@ -144,8 +144,15 @@ export const PAGE: Page = {
     product(7, "Prey", { kind: "no ppm" }),
   ],
   waters: [
-    { id: 1, name: "Rain", kind: "rain", ec25_uS_cm: 34, read_on: "2026-11-21" },
-    { id: 2, name: "Borehole", kind: "borehole", ec25_uS_cm: 740, read_on: "2026-11-20" },
+    { id: 1, name: "Rain", kind: "rain", ec25_uS_cm: 34, usual: null, read_on: "2026-11-21" },
+    {
+      id: 2,
+      name: "Borehole",
+      kind: "borehole",
+      ec25_uS_cm: 740,
+      usual: null,
+      read_on: "2026-11-20",
+    },
   ],
   pots: [
     {

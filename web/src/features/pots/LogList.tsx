@@ -25,7 +25,9 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
             <Text fontSize="sm">
               {day(p.on, page.today)} · {p.job} ·{" "}
               {p.volume_L === null ? "volume not measured" : pourVolume(p.volume_L * 1000)} at{" "}
-              {p.ec_uS_cm === null ? "EC not known" : `${Math.round(p.ec_uS_cm)} µS/cm`}
+              {p.ec_uS_cm === null
+                ? "EC not known"
+                : `${p.ec_estimated ? "not measured, about " : ""}${Math.round(p.ec_uS_cm)} µS/cm`}
               {p.runoff_ec_uS_cm !== null && ` · runoff ${Math.round(p.runoff_ec_uS_cm)}`}
               {p.felt === "dry" && " · felt dry"}
               {p.by && ` · ${p.by}`}

@@ -1,13 +1,12 @@
 import { Box, Button, Text } from "@chakra-ui/react"
-import { useQuery } from "@tanstack/react-query"
 import type { Schemas } from "../../api/client"
-import { waterQuery } from "../../api/queries"
 import { PourPanel } from "./PourPanel"
 
 /** A pour of plain water at this pot. */
 export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose: () => void }) {
   const { row } = page
-  const water = useQuery(waterQuery).data?.waters.find((w) => w.ec25_uS_cm !== null)
+  const water =
+    page.pour_water_id === null ? null : { id: page.pour_water_id, name: page.pour_water }
   return (
     <Box mb="4">
       {water ? (
@@ -18,11 +17,12 @@ export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose:
           source={{ kind: "water", id: water.id, name: water.name }}
         />
       ) : (
-        <Text>Enter a water’s reading first.</Text>
+        <Text>{page.water_note || "Add a water at the Water station first."}</Text>
       )}
       {water && (
         <Text fontSize="sm" color="fg.muted" mt="1">
-          Pours {water.name}, nothing added. A feed is poured from its can at the Mix station.
+          {page.water_note} Pours {water.name}, nothing added. A feed is poured from its can at the
+          Mix station.
         </Text>
       )}
       <Button variant="outline" mt="2" data-back onClick={onClose}>

@@ -3,9 +3,6 @@ import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
 import { ROW, serve, SETTINGS, show, WORKING } from "../../testing/harness.test"
 import { CanCard } from "../round/CanCard"
-import { SourceCard } from "../water/SourceCard"
-import { VerdictMatrix } from "../water/VerdictMatrix"
-import { Waterline } from "../water/Waterline"
 import { PourPanel } from "./PourPanel"
 import { PhaseLane } from "./strata/lanes"
 import { says } from "./strata/says"
@@ -28,6 +25,7 @@ const pour = (
   job: "feed",
   route: "top",
   volume_L: 0.14,
+  ec_estimated: false,
   ec_uS_cm: 300,
   runoff_L: null,
   runoff_ec_uS_cm: null,
@@ -82,6 +80,9 @@ const PAGE: Schemas["PotPage"] = {
     { phase: "rest", since: "2026-11-12" },
   ],
   events: [{ on: "2026-11-05", what: "heating on", at_place: true }],
+  pour_water_id: 1,
+  pour_water: "Rain",
+  water_note: "",
   root_zone: {
     root_zone_uS_cm: 1000,
     root_zone_low_uS_cm: 600,
@@ -243,114 +244,6 @@ describe("pouring one pot after another", () => {
       />,
     )
     screen.getByText("Choose the pots that get it.")
-  })
-})
-
-const READING: Schemas["ReadingOut"] = {
-  id: 1,
-  on: "2026-11-21",
-  value: 60,
-  unit: "ppm",
-  scale: "unknown",
-  temperature_C: null,
-  compensated: true,
-  ec25_uS_cm: null,
-  half_width_uS_cm: null,
-  refusal: "",
-  origin: "typed",
-  meter_id: null,
-  possible_uS_cm: { "0.5": 120, "0.64": 93.75, "0.7": 85.7 },
-}
-const water = (id: number, name: string, ec: number | null): Schemas["WaterOut"] => ({
-  id,
-  name,
-  kind: "rain",
-  kind_label: "rain",
-  price_per_L: 0,
-  on_hand_L: null,
-  capacity_L: null,
-  collected_on: null,
-  disinfectant: "none",
-  ec25_uS_cm: ec,
-  half_width_uS_cm: 2,
-  read_on: "2026-11-21",
-  age_days: 2,
-  newest: null,
-  history: [],
-  tests: [],
-  unknown: [],
-  treatments: [],
-  report_id: null,
-  report_on: null,
-  watch: {
-    retest_on: null,
-    retest_due: false,
-    rising: false,
-    rise_uS_cm_month: null,
-    keeps_until: null,
-    too_old: false,
-    short_term: false,
-    concern: "fine",
-    sentences: [],
-  },
-  amounts: ec === null ? "needs a reading" : "within for all 1",
-  kind_line: "",
-})
-const WATERS: Schemas["WaterPage"] = {
-  today: "2026-11-23",
-  waters: [water(1, "Cistern", 34), water(2, "Borehole", 740), water(3, "Jug", null)],
-  groups: [
-    { profile_id: "disa", short: "Disa", ec_max_uS_cm: 80, confidence: "medium", pots: 1 },
-    { profile_id: "paph", short: "Paphiopedilum", ec_max_uS_cm: 300, confidence: "high", pots: 2 },
-  ],
-  verdicts: [
-    {
-      water_id: 1,
-      profile_id: "disa",
-      amount: "within",
-      margin_line: "margin 4",
-      kind: "known good",
-      kind_line: "nothing known against it",
-      limiting: "",
-      word: "yes",
-    },
-  ],
-}
-
-describe("the water station", () => {
-  it("floats each water that has a reading and lets one be chosen", () => {
-    const chosen: number[] = []
-    const { container } = show(
-      <Waterline page={WATERS} chosen={1} onChoose={(id) => chosen.push(id)} />,
-    )
-    expect(screen.getAllByRole("button")).toHaveLength(2)
-    fireEvent.keyDown(screen.getByRole("button", { name: /Borehole/ }), { key: "Enter" })
-    expect(chosen).toEqual([2])
-    expect(container.textContent).toContain("Disa 80")
-  })
-  it("gives the chosen water its two lines, plant by plant", () => {
-    const { container } = show(
-      <VerdictMatrix page={WATERS} chosen={1} onChoose={() => undefined} />,
-    )
-    expect(container.textContent).toContain("within · at most 80 µS/cm, margin 4")
-    expect(container.textContent).toContain("known good · nothing known against it")
-    expect(container.textContent).toContain("needs a reading")
-  })
-  it("lists what an unknown ppm could be and computes nothing from it", () => {
-    const { container } = show(
-      <SourceCard
-        water={{ ...water(3, "Jug", null), newest: READING, history: [READING] }}
-        today="2026-11-23"
-      />,
-    )
-    for (const words of [
-      "scale not known",
-      "120 µS/cm on the 0.5 scale",
-      "94 µS/cm on the 0.64 scale",
-      "86 µS/cm on the 0.7 scale",
-      "not computed",
-    ])
-      expect(container.textContent).toContain(words)
   })
 })
 

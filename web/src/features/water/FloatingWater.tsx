@@ -40,9 +40,10 @@ export function FloatingWater({
       <line x1={a.x} x2={a.x} y1={y + 12} y2={surface} stroke="currentColor" strokeWidth="1.4" />
       <path
         d={`M${a.x - 13} ${y} h26 l-4 16 h-18 z`}
-        fill={saltColour(w.ec25_uS_cm ?? 0)}
+        fill={w.ec25_uS_cm === null ? "none" : saltColour(w.ec25_uS_cm)}
         stroke="currentColor"
         strokeWidth={chosen ? 2.6 : 1.4}
+        strokeDasharray={w.ec25_uS_cm === null ? "4 3" : undefined}
       />
       <line
         x1={from}
@@ -53,7 +54,7 @@ export function FloatingWater({
         strokeWidth="4"
       />
       <text style={{ fontSize: 13, fontWeight: 600 }} {...label} y={line} fill="currentColor">
-        {w.name} {figure(Math.round(w.ec25_uS_cm ?? 0), 6)}
+        {w.name} {w.ec25_uS_cm === null ? "" : figure(Math.round(w.ec25_uS_cm), 6)}
       </text>
       <text
         style={{ fontSize: 11.5 }}
@@ -61,7 +62,7 @@ export function FloatingWater({
         y={line + 14}
         fill="var(--chakra-colors-fg-muted)"
       >
-        {w.age_days === null ? "" : ago(w.age_days)}
+        {w.ec25_uS_cm === null ? "not measured" : w.age_days === null ? "" : ago(w.age_days)}
       </text>
     </g>
   )

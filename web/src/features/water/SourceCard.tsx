@@ -15,6 +15,10 @@ import { Readings, Refused } from "./SourceReadings"
 
 type Props = { water: Schemas["WaterOut"]; today: string }
 
+const usualOf = async (water_id: number) =>
+  (await answer(client.GET("/api/waters/{water_id}/usual", { params: { path: { water_id } } })))
+    .working
+
 /** The chosen source: newest reading with its working, how it went, what is known and not known. */
 export function SourceCard({ water, today }: Props) {
   const [open, setOpen] = useState<"change" | "step" | null>(null)
@@ -55,6 +59,20 @@ export function SourceCard({ water, today }: Props) {
             {" "}
             ± {figure(last.half_width_uS_cm ?? 0, 2)}
           </Text>
+        </Text>
+      )}
+      {water.usual && (
+        <Text fontWeight="semibold">
+          {water.usual.sentence}{" "}
+          <Quantity
+            label={`What ${water.name} is reckoned with`}
+            kind="ec"
+            value={water.usual.usual_uS_cm}
+            low={water.usual.low_uS_cm}
+            high={water.usual.high_uS_cm}
+            working={{ kind: "fetch", key: `usual-${water.id}`, load: () => usualOf(water.id) }}
+          />{" "}
+          is reckoned with until somebody reads it. Confidence {water.usual.confidence}.
         </Text>
       )}
       {water.watch.sentences.map((s) => (

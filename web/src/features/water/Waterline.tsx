@@ -28,10 +28,10 @@ export function Waterline({ page, chosen, onChoose }: Props) {
     .domain([LOW, HIGH])
     .range([PAD, width - padRight])
     .clamp(true)
-  const waters = page.waters.filter((w) => w.ec25_uS_cm !== null)
+  const waters = page.waters
   const floats = waters.map((w) => ({
     key: String(w.id),
-    x: x(w.ec25_uS_cm ?? LOW),
+    x: x(w.reckoned_uS_cm),
     width: Math.max(w.name.length + 5, 13) * 7.4,
   }))
   const narrow = width < 560 // names stand beside their float there, each higher than the stems to its right
@@ -57,9 +57,8 @@ export function Waterline({ page, chosen, onChoose }: Props) {
         >
           {above.map((a) => {
             const w = waters.find((v) => String(v.id) === a.key)
-            if (!w || w.ec25_uS_cm === null) return null
+            if (!w) return null
             const y = surface - 36 - a.row * ROW
-            const half = w.half_width_uS_cm ?? 0
             const label = narrow
               ? {
                   x: a.right ? a.x - 18 : a.x + 18,
@@ -67,7 +66,7 @@ export function Waterline({ page, chosen, onChoose }: Props) {
                 }
               : { x: a.left + a.width / 2, textAnchor: "middle" as const }
             const line = narrow ? y + 4 : y - 20
-            const from = x(Math.max(w.ec25_uS_cm - half, LOW))
+            const from = x(Math.max(w.low_uS_cm, LOW))
             return (
               <FloatingWater
                 key={a.key}
@@ -78,7 +77,7 @@ export function Waterline({ page, chosen, onChoose }: Props) {
                 label={label}
                 surface={surface}
                 from={from}
-                to={Math.max(from + 3, x(w.ec25_uS_cm + half))}
+                to={Math.max(from + 3, x(Math.max(w.high_uS_cm, LOW)))}
                 chosen={w.id === chosen}
                 onChoose={onChoose}
               />

@@ -13,14 +13,12 @@ import { type Values, WHAT } from "./blend"
 export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen: number }) {
   const volumeUnit = useSettings()?.volume_unit ?? "L"
   const aim = useSearchParams()[0].get("aim") === "alkalinity"
-  const usable = page.waters.filter((w) => w.ec25_uS_cm !== null)
-  const own = usable.find((w) => w.id === chosen)?.ec25_uS_cm ?? 1
+  const usable = page.waters
+  const own = usable.find((w) => w.id === chosen)?.reckoned_uS_cm ?? 1
   // the water most unlike the chosen one: with it a blend can reach the most
   const second = usable
     .filter((w) => w.id !== chosen)
-    .toSorted(
-      (a, b) => Math.abs((b.ec25_uS_cm ?? 0) - own) - Math.abs((a.ec25_uS_cm ?? 0) - own),
-    )[0]
+    .toSorted((a, b) => Math.abs(b.reckoned_uS_cm - own) - Math.abs(a.reckoned_uS_cm - own))[0]
   const {
     form,
     values,
@@ -78,7 +76,7 @@ export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen
                 form={form}
                 name="water_ids"
                 value={String(w.id)}
-                label={`${w.name}, ${figure(Math.round(w.ec25_uS_cm ?? 0), 6)}`}
+                label={`${w.name}, ${w.ec25_uS_cm === null ? "not measured" : figure(Math.round(w.ec25_uS_cm), 6)}`}
               />
             ))}
           </Flex>
