@@ -145,6 +145,7 @@ def pot(**changes: Any) -> dict[str, Any]:
         "medium_id": "bark_mix",
         "volume": "0,9",
         "interval_days": 6,
+        "phase": "active",
         **changes,
     }
 

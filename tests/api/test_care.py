@@ -1,11 +1,12 @@
 """Care over HTTP: holds set aside, schools, seasons, weights, own figures; each refusal names its field."""
 
+from datetime import timedelta
 from typing import Any
 
 import pytest
 
 from fenwa.core.library.loader import profiles
-from tests.conftest import Client, pot, pour
+from tests.conftest import TODAY, Client, pot, pour
 
 
 def care(client: Client, pot_id: int = 1) -> Any:
@@ -75,15 +76,17 @@ def test_a_school_rules_the_rhythm_and_never_a_carnivores_root_by_default(kept: 
         kept.made("/api/pours", pour(pot_ids=[pot_id], on="2026-11-10"))
 
     def jobs() -> dict[str, str]:
-        return {p["code"]: c["job"] for c in kept.get("/api/round")["plan"]["cans"] for p in c["pots"]}
+        return {p["code"]: c["job"] for c in tomorrow.get("/api/round")["plan"]["cans"] for p in c["pots"]}
 
+    tomorrow = Client(kept.store, TODAY + timedelta(days=1))  # no feed is due on a pot's first day
     assert jobs()["N-01"] == jobs()["D-01"] == "plain"
     for pot_id in (2, 3):
         kept.made(f"/api/pots/{pot_id}/care", {"school_id": "a_little_at_the_root"})
     kept.made("/api/pours", pour(pot_ids=[2, 3], on="2026-11-11"))
     assert jobs()["D-01"] == "plain", "its kind names no feed at the root"
     assert jobs()["N-01"] == "feed"
-    nepenthes = next(c for c in kept.get("/api/round")["plan"]["cans"] if "N-01" in [p["code"] for p in c["pots"]])
+    plan = tomorrow.get("/api/round")["plan"]
+    nepenthes = next(c for c in plan["cans"] if "N-01" in [p["code"] for p in c["pots"]])
     assert nepenthes["ec_uS_cm"] <= 160
     assert nepenthes["nitrogen_mg_L"] <= 20
 
@@ -93,8 +96,9 @@ def test_a_leaf_spray_is_its_own_bottle_and_does_not_count_as_water(kept: Client
     kept.made("/api/pots/2/care", {"school_id": "leaf_before_dark"})
 
     def spray() -> list[Any]:
-        return [c for c in kept.get("/api/round")["plan"]["cans"] if c["job"] == "leaf spray"]
+        return [c for c in tomorrow.get("/api/round")["plan"]["cans"] if c["job"] == "leaf spray"]
 
+    tomorrow = Client(kept.store, TODAY + timedelta(days=1))  # nothing is sprayed on a pot's first day
     assert [p["code"] for p in spray()[0]["pots"]] == ["D-02"]
     assert spray()[0]["ec_uS_cm"] <= 290
     kept.made("/api/pours", pour(pot_ids=[2], volume=3, route="leaf spray", on="2026-11-22"))

@@ -1,11 +1,12 @@
 """The Mix station through the API: the shelf, the whole screen for a can, recipes, batches, tools."""
 
+from datetime import timedelta
 from typing import Any
 
 import pytest
 
 from fenwa.core.library.loader import fertilizers, schools
-from tests.conftest import Client, pot, pour, reading
+from tests.conftest import TODAY, Client, pot, pour, reading
 
 
 def ids(client: Client) -> dict[str, int]:
@@ -409,6 +410,7 @@ def test_the_round_uses_the_same_slope(kept: Client, feeds: dict[str, int]) -> N
     for value in (40, 50, 60):
         b = made(kept, value=value, made_on="2026-11-01")
         kept.made(f"/api/batches/{b['id']}/reading", reading(value=round(34 + 0.9 * (b["predicted_uS_cm"] - 34), 1)))
-    fed = [c for c in kept.get("/api/round")["plan"]["cans"] if c["job"] == "feed"]
+    tomorrow = Client(kept.store, TODAY + timedelta(days=1))  # no feed is due on a pot's first day
+    fed = [c for c in tomorrow.get("/api/round")["plan"]["cans"] if c["job"] == "feed"]
     assert fed
     assert all(c["dose"]["predicted_by"] == "your own batches" for c in fed if c["dose"])

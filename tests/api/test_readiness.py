@@ -47,7 +47,7 @@ def test_a_pot_not_dry_by_its_rule_is_left_today(kept: Client) -> None:
     kept.made("/api/pots/1/felt", {"on": "2026-11-23", "moist": "dry"})
     assert "dry by your rule" in due(kept)["P-01"]
     kept.made("/api/pots/1/ready", {"ready_by": "days"})
-    assert due(kept) == {"P-01": ""}
+    assert due(kept) == {"P-01": "Found dry: plain water first, feed at the next."}
 
 
 def test_the_scale_tells_when_to_water(kept: Client) -> None:

@@ -1,5 +1,6 @@
 """A pot's day: facts of a log, and what they come to for every kind, way of feeding and season."""
 
+from dataclasses import replace
 from datetime import date, timedelta
 
 import pytest
@@ -42,6 +43,7 @@ def day_of(
     spec = PotSpec(1.0, media()["bark_mix"].medium(), habit.u, habit.loss_per_day)
     pot = KeptPot(1, **{"interval_days": 6.0, "medium_charged": False, **kept})  # type: ignore[arg-type]
     log, place = log or LogFacts(), place or PlaceFacts()
+    log = replace(log, phase=log.phase or "active")  # a word of the grower, unless a test says otherwise
     chosen = Chosen(schools()[school] if school else None, phase_by=InForce(told_by, "own"))
     found = phase_on(log, place, pot, profile, told_by, TODAY)
     return pot_day(

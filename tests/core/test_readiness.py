@@ -30,7 +30,12 @@ LOW, HIGH = Probe("short probe"), Probe("long probe", 0, 200, "high")
 @pytest.mark.parametrize(
     ("rule", "felt", "state"),
     [
-        (ReadyRule(), Felt(moist="dry", moist_on=TODAY), "check"),
+        (ReadyRule(), Felt(moist="dry", moist_on=TODAY), "water"),
+        (ReadyRule(), Felt(moist="wet", moist_on=TODAY), "wait"),
+        (ReadyRule(), Felt(moist="wet", moist_on=TODAY - DAY), "check"),
+        (ReadyRule(), Felt(droops=True, droop_on=TODAY), "water"),
+        (ReadyRule("droop"), Felt(droops=True, droop_on=TODAY, moist="wet", moist_on=TODAY), "wait"),
+        (ReadyRule("probe", 3, LOW), Felt(probe_value=2, probed_on=TODAY, roots="green", roots_on=TODAY), "wait"),
         (ReadyRule("weight"), Felt(left_share=0.05, weighed_on=TODAY), "water"),
         (ReadyRule("weight"), Felt(left_share=0.5, weighed_on=TODAY), "wait"),
         (ReadyRule("weight", 0.6), Felt(left_share=0.5, weighed_on=TODAY), "water"),
@@ -76,11 +81,11 @@ def test_a_probe_is_read_from_its_own_dry_end(at: float, value: float, end: Any)
 
 
 def test_words_of_the_finger_go_from_wet_to_dry() -> None:
-    for i, at in enumerate(MOIST):
+    for i in range(len(MOIST)):
         states = [
             is_ready(ReadyRule("finger", float(i)), Felt(moist=m, moist_on=TODAY), None, TODAY).state for m in MOIST
         ]
-        assert states == ["wait"] * i + ["water"] * (len(MOIST) - i), at
+        assert states == ["wait"] * max(i, 1) + ["water"] * (len(MOIST) - max(i, 1)), "wet is never watered"
 
 
 @given(

@@ -161,6 +161,9 @@ class Pot(Archivable, Base):
     medium_id: Mapped[str]
     medium_since: Mapped[date | None]
     medium_charged: Mapped[bool | None]
+    entered_on: Mapped[date | None]
+    watered_on: Mapped[date | None]  # told when it was entered
+    fed_on: Mapped[date | None]
     repotted_on: Mapped[date | None]
     volume_L: Mapped[float]
     drainage: Mapped[str] = mapped_column(default="drains")

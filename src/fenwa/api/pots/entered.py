@@ -63,7 +63,9 @@ class PotIn(BaseModel):
     route: Route = "top"
     interval_days: Typed
     plain_every: int = 4
-    phase: Phase = "active"
+    phase: Phase | Literal[""] = ""  # empty: not told, the season says
+    watered_on: date | None = None  # empty: not known
+    fed_on: date | None = None
     arrived_on: date | None = None
     isolated: bool = False
     tags: list[str] = []
@@ -94,6 +96,10 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
     require(body.plain_every, "Plain rinse", "", low=0, high=52, pointer="/plain_every")
     if body.arrived_on:
         require_not_future(body.arrived_on, today, "Arrival", pointer="/arrived_on")
+    if body.watered_on:
+        require_not_future(body.watered_on, today, "Last watered", pointer="/watered_on")
+    if body.fed_on:
+        require_not_future(body.fed_on, today, "Last fed", pointer="/fed_on")
     parts = checked_parts(body.medium_parts)
     first = PlantIn(profile_id=body.profile_id, label=body.label, count=body.count, arrived_on=body.arrived_on)
     for plant in (first, *body.others):
@@ -115,6 +121,9 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
         interval_by=body.interval_by,
         plain_every=body.plain_every,
         school_id=known_school(session, body.school_id),
+        entered_on=today,
+        watered_on=body.watered_on,
+        fed_on=body.fed_on,
         tags=spaced_tags(body.tags),
         **litres_of(body.volume, body.top_cm, body.height_cm),
     )
@@ -142,7 +151,8 @@ def add_plant(session: Session, pot: models.Pot, body: PlantIn, phase: str, sinc
     growth = models.Growth(plant_id=plant.id)
     session.add(growth)
     session.flush()
-    session.add(models.PhaseSpan(growth_id=growth.id, phase=phase, since=since))
+    if phase:
+        session.add(models.PhaseSpan(growth_id=growth.id, phase=phase, since=since))
     return plant
 
 

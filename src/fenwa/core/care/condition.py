@@ -56,6 +56,8 @@ class Condition:
     roots_working: bool | None = None
     roots_moving_on: date | None = None
     limp_on: date | None = None
+    felt_wet_on: date | None = None
+    roots_seen_on: date | None = None
     rot_on: date | None = None
     dry_share: float | None = None
     medium_charged: bool | None = None

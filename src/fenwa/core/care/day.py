@@ -6,7 +6,7 @@ share-out and the simulated year ask here; the store loads rows, routers print.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date
 from functools import cached_property
 from itertools import pairwise
@@ -19,7 +19,7 @@ from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth, feeds_a_month, pattern_of
 from fenwa.core.care.phase import PhaseFound, PhaseSchool, Seen, phase_of
 from fenwa.core.care.prills import Prills
-from fenwa.core.care.readiness import Felt, Ready, ReadyRule, is_ready
+from fenwa.core.care.readiness import Felt, Ready, ReadyRule, asks_plain, is_ready, wet_on
 from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
 from fenwa.core.care.standing_rules import InForce
 from fenwa.core.care.usual import look_is_due, usual_pour_L
@@ -91,6 +91,9 @@ class KeptPot:
     medium_charged: bool | None = None
     medium_since: date | None = None
     repotted_on: date | None = None
+    entered_on: date | None = None
+    watered_on: date | None = None  # told when it was entered
+    fed_on: date | None = None
     arrived_on: date | None = None
     trial: str = ""
     rule: ReadyRule = field(default_factory=lambda: ReadyRule("days"))
@@ -237,9 +240,26 @@ class PotDay:
         return pattern_of(self.school) if self.school else every_nth(self.kept.plain_every)
 
     @property
+    def last_pour_on(self) -> date | None:
+        """The last watering of the log, else the one told when the pot was entered; None: not known."""
+        return self.log.last_pour_on or self.kept.watered_on
+
+    @property
     def fed(self) -> FedSoFar:
-        """What the log says of feeding."""
-        return self.log.fed
+        """What the log says of feeding, and before its first feed what was told."""
+        fed = self.log.fed
+        told, watered = self.kept.fed_on, self.kept.watered_on
+        if fed.last_feed_on is not None or told is None:
+            return fed
+        plains = max(fed.plains_since_feed, 1 if watered is not None and watered > told else 0)
+        return replace(fed, last_feed_on=told, plains_since_feed=plains)
+
+    @property
+    def may_feed(self) -> bool:
+        """No feed on a pot's first day, nor before it was watered once since anybody knows how it stood."""
+        if self.kept.entered_on == self.today:
+            return False
+        return self.log.last_pour_on is not None or self.kept.fed_on is not None
 
     @cached_property
     def phase_feeding(self) -> PhaseFeeding | None:
@@ -303,7 +323,12 @@ class PotDay:
     @cached_property
     def ready(self) -> Ready:
         """Water, wait or check, by the grower's own rule."""
-        return is_ready(self.kept.rule, self.kept.felt, self.log.last_pour_on, self.today)
+        return is_ready(self.kept.rule, self.kept.felt, self.last_pour_on, self.today)
+
+    @property
+    def feed_waits(self) -> bool:
+        """Droop or dry through: plain water first, feed at the next watering."""
+        return asks_plain(self.kept.rule, self.kept.felt, self.last_pour_on)
 
     @property
     def look_is_due(self) -> bool:
@@ -364,6 +389,8 @@ def _condition(d: PotDay) -> Condition:
         roots_working=log.roots_working,
         roots_moving_on=log.root_on,
         limp_on=log.limp_on,
+        felt_wet_on=wet_on(kept.felt),
+        roots_seen_on=log.roots_seen_on,
         rot_on=log.rot_on,
         dry_share=depleted_share(kept.water, capacity_L(d.spec)) if kept.water else None,
         medium_charged=kept.medium_charged,

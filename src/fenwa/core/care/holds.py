@@ -19,6 +19,7 @@ UNKNOWN_CHARGE_DAYS = 42
 CRUST_DAYS = 60
 RUNOFF_DAYS = 28  # an older runoff says little of today: the prediction stands instead
 BONE_DRY = 0.6  # share of all the medium can hold that is gone: feed would burn
+WET_DAYS = 7  # a medium found wet is so for about a week where nobody poured since; judgement
 ILL_DAYS = 30  # a mark of illness stands until it is looked at again or this long
 OVERRIDE_DAYS = 60
 
@@ -117,8 +118,8 @@ def _of_arrival(c: Condition, today: date) -> list[Hold]:
         out.append(
             Hold(
                 "no working roots",
-                ("feed", "flush"),
-                "No roots to drink or to stand salt.",
+                ("water", "feed", "flush"),
+                "No living roots: water at them only rots what is left. Keep it humid.",
                 "Two living root tips of 2 to 3 cm, or a new leaf opening.",
             )
         )
@@ -204,22 +205,29 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
 def _of_health(c: Condition, today: date) -> list[Hold]:
     out: list[Hold] = []
     rot, limp, treated = _days(c.rot_on, today), _days(c.limp_on, today), _days(c.treated_on, today)
+    looked = c.rot_on is not None and c.roots_seen_on is not None and c.roots_seen_on >= c.rot_on
     healed = c.rot_on is not None and c.roots_moving_on is not None and c.roots_moving_on > c.rot_on
     if rot is not None and rot <= ILL_DAYS and not healed:
         out.append(
             Hold(
                 "rot",
-                ("feed", "flush"),
-                "Rot seen: wet roots are dying.",
-                f"Rot cut, dried, and a new root measured; {ILL_DAYS} days at most.",
+                ("feed", "flush") if looked else ("water", "feed", "flush"),
+                "Rot seen: wet roots are dying." if looked else "Rot seen: no water before the roots were looked at.",
+                f"Rot cut, dried, and a new root measured; {ILL_DAYS} days at most."
+                if looked
+                else "A look at the roots, noted: whether they live.",
             )
         )
+    wet_since = _days(c.felt_wet_on, today)
+    wet = wet_since is not None and wet_since <= WET_DAYS
     if limp is not None and limp <= ILL_DAYS:
         out.append(
             Hold(
                 "wilting",
-                ("feed", "flush"),
-                "Limp: find out whether it is dry or rotting before anything else.",
+                ("water", "feed", "flush") if wet else ("feed", "flush"),
+                "Limp in a wet medium: no water, see what is wrong. The first check is its roots."
+                if wet
+                else "Limp: find out whether it is dry or rotting before anything else.",
                 "A look without limp leaves.",
             )
         )

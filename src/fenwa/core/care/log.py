@@ -77,6 +77,7 @@ class LogFacts:
     root_cm: float | None = None
     root_on: date | None = None
     roots_working: bool | None = None
+    roots_seen_on: date | None = None
     limp_on: date | None = None
     rot_on: date | None = None
     crust_on: date | None = None
@@ -86,7 +87,7 @@ class LogFacts:
     marks: tuple[str, ...] = ()
     last_equivalent: float | None = None
     last_equivalent_on: date | None = None
-    phase: Phase = "active"
+    phase: Phase | None = None  # not told
     phase_since: date | None = None
     kept_since: date | None = None
 
@@ -129,6 +130,7 @@ def facts_of_log(
         root_cm=root.root_cm if root else None,
         root_on=root.on if root else None,
         roots_working=_roots_work(looks, root),
+        roots_seen_on=_newest(looks, lambda x: x.roots_working is not None or x.root_cm is not None),
         limp_on=looked[-1].on if looked and LIMP in looked[-1].marks else None,
         rot_on=_newest(looks, lambda x: ROT in x.marks),
         crust_on=_newest(looks, lambda x: CRUST in x.marks),
@@ -138,7 +140,7 @@ def facts_of_log(
         marks=seen.marks if seen else (),
         last_equivalent=reading[1] if reading else None,
         last_equivalent_on=reading[0] if reading else None,
-        phase=phases[-1].phase if phases else "active",
+        phase=phases[-1].phase if phases else None,
         phase_since=phases[-1].since if phases else None,
         kept_since=min([s.since for s in phases[:1]] + [p.on for p in pours[:1]], default=None),
     )

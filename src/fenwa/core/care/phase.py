@@ -204,6 +204,10 @@ def phase_of(rest: Rest, school: PhaseSchool, seen: Seen, today: date, hemispher
     dry rest.
     """
     noted = PhaseFound(seen.noted or "active", seen.noted_on, "your note", "As you noted.")
+    if seen.noted is None and school == "noted":  # nobody told: a form's default is no observation
+        found = by_calendar(rest, today, hemisphere)
+        untold = PhaseFound(found.phase, found.since, "calendar", f"Not told, so by the season. {found.sentence}")
+        return _behind_gate(_with_arrival(untold, seen, today), rest, seen, today, hemisphere)
     if school == "noted":
         return noted
     rules = {"calendar": None, "growth": _by_growth, "warmth": _by_warmth, "lamps": _by_lamps}

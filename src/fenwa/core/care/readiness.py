@@ -133,8 +133,48 @@ def says(rule: ReadyRule) -> str:
     return "by days; feel it first"
 
 
+SOAKED_SHARE = 0.7  # of its water left by the scale: just watered, whatever the plan says; judgement
+
+
+def _wet_sign(felt: Felt, today: date) -> str:
+    """What was found today that says not today, whatever the rule and the plan."""
+    if felt.moist == "wet" and felt.moist_on == today:
+        return "Wet to the finger"
+    if felt.roots == "green" and felt.roots_on == today:
+        return "Roots still green"
+    if felt.left_share is not None and felt.weighed_on == today and felt.left_share >= SOAKED_SHARE:
+        return f"{100 * felt.left_share:.0f} % of its water left by weight"
+    return ""
+
+
+def wet_on(felt: Felt) -> date | None:
+    """The day it was last found wet; None: not found so."""
+    return felt.moist_on if felt.moist == "wet" else None
+
+
+def _since(on: date | None, last_pour_on: date | None) -> bool:
+    return on is not None and (last_pour_on is None or on > last_pour_on)
+
+
+def asks_plain(rule: ReadyRule, felt: Felt, last_pour_on: date | None) -> bool:
+    """Droop, or dry through where the rule did not wait for that: answered with plain water, never with feed."""
+    droops = felt.droops is True and _since(felt.droop_on, last_pour_on)
+    waits_for_dry = rule.by == "finger" and moist_of(rule) == "dry"
+    dry = felt.moist == "dry" and _since(felt.moist_on, last_pour_on) and not waits_for_dry
+    return droops or dry
+
+
 def is_ready(rule: ReadyRule, felt: Felt, last_pour_on: date | None, today: date) -> Ready:
     """Dry stays dry until it is watered; not dry is true of the day it was found alone."""
+    wet = _wet_sign(felt, today)
+    if wet and not (felt.droops and felt.droop_on == today):
+        return Ready("wait", f"{wet}: not today.")
+    if wet:
+        return Ready("wait", f"{wet}, and it droops: no water, look at the roots.")
+    if last_pour_on is None and rule.by == "days" and felt.moist is None:
+        return Ready("check", "Look first: nobody told when it was watered last. Water only if it is dry.")
+    if rule.by == "days" and asks_plain(rule, felt, last_pour_on):
+        return Ready("water", "Found dry: plain water first, feed at the next.")
     dry, on, found = _finding(rule, felt)
     current = dry is not None and on is not None and on <= today and (last_pour_on is None or on > last_pour_on)
     if rule.by == "days" or not current or on is None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from fenwa.core.care.day import PotDay
-from fenwa.core.care.due import CHECK, FLUSH_SHARE, RoundPot, SPRAY_mL
+from fenwa.core.care.due import FLUSH_SHARE, RoundPot, SPRAY_mL
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.water.choice import WaterChoice
@@ -44,6 +44,8 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
     low, high = d.nitrogen_range
     leaf = d.opted("leaf spray")
     spray = d.school.n_mg_L if d.school and leaf and d.found.phase == "active" else 0.0
+    if kept.entered_on == d.today:  # nothing is fed on a pot's first day
+        spray = 0.0
     return RoundPot(
         id=kept.id,
         code=kept.code,
@@ -54,9 +56,9 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         interval_days=d.interval.days,
         pattern=d.pattern,
         fed=d.fed,
-        last_pour_on=d.log.last_pour_on,
+        last_pour_on=d.last_pour_on,
         last_flush_on=d.log.last_flush_on,
-        feeds_at_root=d.feeds_at_root,
+        feeds_at_root=d.feeds_at_root and d.may_feed and not d.feed_waits,
         n_low_mg_L=low,
         n_high_mg_L=high,
         feed_ceiling_uS_cm=d.feed_ceiling_uS_cm,
@@ -77,5 +79,5 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         spray_ceiling_uS_cm=leaf.ec_ceiling_uS_cm if leaf else None,
         spray_mL=(d.school.spray_mL if d.school else None) or SPRAY_mL,
         skipped_until=kept.skipped_until,
-        ready=d.ready if kept.rule.by != "days" else CHECK,
+        ready=d.ready,
     )

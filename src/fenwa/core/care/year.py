@@ -18,8 +18,9 @@ from fenwa.core.care.round_pot import round_pot
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.balance import State, at_capacity, dry, pour_through_reading, water
 from fenwa.core.pot.specification import PotSpec, capacity_L, members_of
+from fenwa.core.water.choice import Offered, WaterChoice, choose_waters
 from fenwa.core.water.kind_checks import KnownOfWater
-from fenwa.core.water.verdict import may_be_given, water_verdict
+from fenwa.core.water.verdict import water_verdict
 
 ARRIVAL_LEAF_DAYS = 30  # of the simulated year: a new arrival shows a leaf after about a month
 START_uS_cm = 60.0
@@ -142,16 +143,25 @@ class _Pot:
         )
 
 
-def waters_for(profile: Profile, waters: list[YearWater]) -> tuple[int, ...]:
-    """The waters a kind may have, in the grower's order, by the verdict production asks."""
+def waters_for(profile: Profile, waters: list[YearWater], today: date) -> WaterChoice:
+    """The waters a kind is given, chosen by the function production asks."""
     needs = needs_of(profile)
-    return tuple(
-        w.id
-        for w in waters
-        if may_be_given(
-            water_verdict(ec25_uS_cm=w.ec_uS_cm, half_width_uS_cm=0.02 * w.ec_uS_cm, water=w.known, plant=needs).result
+    offered = []
+    for w in waters:
+        half = 0.02 * w.ec_uS_cm
+        verdict = water_verdict(ec25_uS_cm=w.ec_uS_cm, half_width_uS_cm=half, water=w.known, plant=needs).result
+        offered.append(
+            Offered(
+                id=w.id,
+                name=str(w.id),
+                low_uS_cm=w.ec_uS_cm - half,
+                usual_uS_cm=w.ec_uS_cm,
+                high_uS_cm=w.ec_uS_cm + half,
+                measured=True,
+                verdict=verdict,
+            )
         )
-    )
+    return choose_waters(offered, needs, today)
 
 
 def days_of(
@@ -173,7 +183,7 @@ def days_of(
     start_salt = np.stack([np.full(len(pots), START_uS_cm / 2)] * 2)
     state = State(np.array(soil.W_m_cc) * 1.0, start_salt, start_salt)
     loss = np.array([p.spec.loss_per_day * capacity_L(p.spec) for p in pots])
-    allowed = {p.profile.id: waters_for(p.profile, waters) for p in pots}
+    allowed = {p.profile.id: waters_for(p.profile, waters, start) for p in pots}
     ec_of = {w.id: w.ec_uS_cm for w in waters}
     mix_waters = [CanWater(w.id, w.ec_uS_cm) for w in waters]
     slope = rise(50.0) / 50.0
@@ -185,9 +195,10 @@ def days_of(
         for pot in state_of:
             pot.look(today)
             if pot.may_be_due(today):
-                ids = allowed[pot.p.profile.id]
+                choice = allowed[pot.p.profile.id]
+                first = ec_of[choice.ids[0]] if choice.ids else None
                 at.append(pot.place)
-                due.append(round_pot.__wrapped__(pot.day(today), ids, ec_of[ids[0]] if ids else None))
+                due.append(round_pot.__wrapped__(pot.day(today), choice, first))
         jobs = [job_of(r, today) for r in due]
         feeds = [r for r, job in zip(due, jobs, strict=True) if job == "feed"]
         needs = [MixNeed(r.id, r.n_low_mg_L, r.n_high_mg_L, r.feed_ceiling_uS_cm, r.water_ids) for r in feeds]

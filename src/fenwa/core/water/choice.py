@@ -10,7 +10,7 @@ from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
 from fenwa.core.registry import calculation
 from fenwa.core.water.kind_checks import PlantNeeds
-from fenwa.core.water.verdict import WaterVerdict
+from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from fenwa.core.working import Computed, Ledger
 
 Order = Literal["own", "purest", "cheapest"]
@@ -90,7 +90,7 @@ def fit_waters(offered: list[Offered], needs: PlantNeeds, order: Order = "own") 
     spans the limit, and for a strict plant a borderline reading, is taken only where no clean one is at hand.
     """
     limit = needs.ec_max_uS_cm
-    fit = [w for w in offered if not w.refused and not w.over(limit)]
+    fit = [w for w in offered if may_be_given(w.verdict) and not w.over(limit)]
     if order == "purest":
         fit.sort(key=lambda w: w.usual_uS_cm)
     elif order == "cheapest":

@@ -6615,10 +6615,13 @@ export interface components {
             plain_every: number;
             /**
              * Phase
-             * @default active
-             * @enum {string}
+             * @default
              */
-            phase: "active" | "flowering" | "slowing" | "rest" | "dormant" | "establishing" | "stressed";
+            phase: ("active" | "flowering" | "slowing" | "rest" | "dormant" | "establishing" | "stressed") | "";
+            /** Watered On */
+            watered_on?: string | null;
+            /** Fed On */
+            fed_on?: string | null;
             /** Arrived On */
             arrived_on?: string | null;
             /**
@@ -7880,11 +7883,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /**
-             * Group
-             * @enum {string}
-             */
-            group: "rhythm" | "season" | "leaf" | "carnivore" | "own";
+            /** Group */
+            group: string;
             /** Definition */
             definition: string;
             /** In Favour */
@@ -7908,11 +7908,8 @@ export interface components {
             route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
             /** Source */
             source: string;
-            /**
-             * Confidence
-             * @enum {string}
-             */
-            confidence: "H" | "M" | "L";
+            /** Confidence */
+            confidence: string;
             /** Checked By */
             checked_by: string;
             /**

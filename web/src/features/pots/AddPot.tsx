@@ -7,28 +7,7 @@ import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./collection/MediumParts"
-
-type In = Schemas["PotIn"]
-type Values = {
-  code: string
-  name: string
-  profile_id: string
-  medium_id: string
-  volume: string
-  top_cm: string
-  height_cm: string
-  drainage: NonNullable<In["drainage"]>
-  interval_days: string
-  phase: NonNullable<In["phase"]>
-  place: string
-  spot: string
-  medium_charged: "" | "yes" | "no"
-  arrived_on: string
-  isolated: boolean
-  label: string
-  count: string
-  tags: string
-}
+import { type Values } from "./addPot"
 
 /** A pot with its plant; what can be derived is filled in. */
 export function AddPot({ count, onClose }: { count: number; onClose: () => void }) {
@@ -46,11 +25,13 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
       height_cm: "",
       drainage: "drains",
       interval_days: "6",
-      phase: "active",
+      phase: "",
       place: "Home",
       spot: "",
       medium_charged: "",
       arrived_on: "",
+      watered_on: "",
+      fed_on: "",
       isolated: false,
       label: "",
       count: "1",
@@ -75,6 +56,8 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
             route: v.drainage === "drains" ? "top" : v.drainage,
             medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes",
             arrived_on: v.arrived_on || null,
+            watered_on: v.watered_on || null,
+            fed_on: v.fed_on || null,
           },
         }),
       ),
@@ -125,7 +108,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
         form={entry.form}
         name="phase"
         label="Phase"
-        choices={options?.phases ?? ["active"]}
+        choices={[{ value: "", label: "not told: the season says" }, ...(options?.phases ?? [])]}
       />
       <SelectField
         form={entry.form}
@@ -141,6 +124,20 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
         label="Arrived on"
         type="date"
         hint="Empty: long here."
+      />
+      <TextField
+        form={entry.form}
+        name="watered_on"
+        label="Last watered on"
+        type="date"
+        hint="Empty: not known, so look first."
+      />
+      <TextField
+        form={entry.form}
+        name="fed_on"
+        label="Last fed on"
+        type="date"
+        hint="Empty: not known, so plain water first."
       />
       <TextField form={entry.form} name="label" label="Name on the plant’s label" />
       <TextField form={entry.form} name="count" label="Plants alike in it" numeric />

@@ -1,4 +1,4 @@
-"""A can or a pour of water nobody measured says so"""
+"""Water nobody measured says so; a pot knows its first day and what was told of it then"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -14,3 +14,6 @@ def upgrade() -> None:
         batch.add_column(sa.Column("ec_estimated", sa.Boolean(), nullable=False, server_default="0"))
     with op.batch_alter_table("batch") as batch:
         batch.add_column(sa.Column("water_estimated", sa.Boolean(), nullable=False, server_default="0"))
+    with op.batch_alter_table("pot") as batch:
+        for name in ("entered_on", "watered_on", "fed_on"):
+            batch.add_column(sa.Column(name, sa.Date(), nullable=True))

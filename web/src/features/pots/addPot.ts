@@ -1,0 +1,26 @@
+import type { Schemas } from "../../api/client"
+
+type In = Schemas["PotIn"]
+
+export type Values = {
+  code: string
+  name: string
+  profile_id: string
+  medium_id: string
+  volume: string
+  top_cm: string
+  height_cm: string
+  drainage: NonNullable<In["drainage"]>
+  interval_days: string
+  phase: NonNullable<In["phase"]>
+  place: string
+  spot: string
+  medium_charged: "" | "yes" | "no"
+  arrived_on: string
+  watered_on: string
+  fed_on: string
+  isolated: boolean
+  label: string
+  count: string
+  tags: string
+}
