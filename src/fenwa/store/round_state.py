@@ -15,6 +15,8 @@ from fenwa.store.collection import pots_today
 from fenwa.store.pot_today import PotToday
 from fenwa.store.water_state import WaterToday, waters_today
 
+ANY_PLANT_uS_cm = 400.0  # where nothing is kept yet: most house plants
+
 
 def waters_for(waters: list[WaterToday], pots: list[PotToday]) -> dict[PlantNeeds, list[Offered]]:
     """For everything the pots present need of water, the waters at hand in the grower's order."""
@@ -42,3 +44,12 @@ def water_of_pot(session: Session, p: PotToday, today: date) -> tuple[WaterChoic
     choice = choose_waters([w.offered(needs) for w in waters], needs, today, since=p.day.over_since)
     first = next((w for w in waters if choice.ids and w.water.id == choice.ids[0]), None)
     return choice, first
+
+
+def usual_water_id(session: Session, today: date) -> int | None:
+    """The water a can is begun with: the one the strictest plant kept may have, else the cheapest of the order."""
+    waters, pots = waters_today(session, today), pots_today(session, today)
+    kinds = [needs_of(p.profile) for p in pots] or [PlantNeeds(ec_max_uS_cm=ANY_PLANT_uS_cm)]
+    needs = min(kinds, key=lambda n: n.ec_max_uS_cm)
+    choice = choose_waters([w.offered(needs) for w in waters], needs, today)
+    return choice.ids[0] if choice.ids else waters[0].water.id if waters else None

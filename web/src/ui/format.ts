@@ -59,3 +59,7 @@ export function ago(days: number): string {
 export function pourVolume(mL: number): string {
   return mL < 1000 ? `${figure(mL)} mL` : `${figure(mL / 1000)} L`
 }
+
+/** A water's reading in words: not measured is not zero. */
+export const waterReads = (w: { ec25_uS_cm: number | null }) =>
+  w.ec25_uS_cm === null ? "not measured" : `${figure(Math.round(w.ec25_uS_cm), 6)} µS/cm`

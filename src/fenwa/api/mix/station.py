@@ -44,6 +44,7 @@ from fenwa.store.mix_state import (
     vessels_of,
 )
 from fenwa.store.pot_today import PotToday
+from fenwa.store.round_state import usual_water_id
 from fenwa.store.water_rows import water_names
 from fenwa.store.water_state import waters_today
 
@@ -112,6 +113,7 @@ class Start(BaseModel):
     value: float
     element: str
     volume_L: float
+    water_id: int | None
 
 
 class SchoolOut(BaseModel):
@@ -144,7 +146,13 @@ def mix_page(session: ReadSession, today: Today) -> Response:
     page = MixPage(
         today=today,
         usual_product_id=usual.id if usual else None,
-        start=Start(strength="nitrogen", value=FIRST_N_mg_L, element=FIRST_ELEMENT, volume_L=FIRST_CAN_L),
+        start=Start(
+            strength="nitrogen",
+            value=FIRST_N_mg_L,
+            element=FIRST_ELEMENT,
+            volume_L=FIRST_CAN_L,
+            water_id=usual_water_id(session, today),
+        ),
         products=[product_out(p) for p in open_products(session)],
         waters=[
             MixWater(

@@ -138,6 +138,7 @@ def _made(
         dose=made,
         working=computed.working,
         pots=shares,
+        water_measured=water.base.measured,
         to_mix=True,
     )
 
@@ -399,5 +400,6 @@ def _water_can(
         dose=None,
         working=None,
         pots=pots,
+        water_measured=w.base.measured,
         to_mix=False,
     )

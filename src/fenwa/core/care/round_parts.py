@@ -64,6 +64,7 @@ class Can:
     dose: Dose | None
     working: Working | None
     pots: tuple[CanPot, ...]
+    water_measured: bool
     to_mix: bool  # something is weighed into it: it is mixed and read before the first pour
 
 

@@ -109,7 +109,7 @@ def water_watch(
     if due and ordered:
         sentences.append(f"Last read {(today - ordered[-1].on).days} days ago: read it again before use.")
     elif not ordered:
-        sentences.append("No usable reading yet: enter one.")
+        sentences.append("Nobody has read it yet.")
     keeps = collected_on + timedelta(days=row.most_age_days) if collected_on and row.most_age_days else None
     old = keeps is not None and keeps < today
     if old and collected_on:

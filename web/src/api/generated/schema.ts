@@ -3117,6 +3117,8 @@ export interface components {
             working: components["schemas"]["Working"] | null;
             /** Pots */
             pots: components["schemas"]["CanPot"][];
+            /** Water Measured */
+            water_measured: boolean;
             /** To Mix */
             to_mix: boolean;
         };
@@ -8458,6 +8460,8 @@ export interface components {
             element: string;
             /** Volume L */
             volume_L: number;
+            /** Water Id */
+            water_id: number | null;
         };
         /**
          * StationOut

@@ -24,7 +24,7 @@ export type Draft = {
 
 export const firstDraft = (page: Page, waters: Schemas["MixWater"][]): Draft => ({
   product_id: page.usual_product_id,
-  water_id: waters[0]?.id ?? 0,
+  water_id: page.start.water_id ?? waters[0]?.id ?? 0,
   blend: [],
   pot_ids: [],
   volume: String(page.start.volume_L),

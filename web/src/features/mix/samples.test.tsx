@@ -133,7 +133,7 @@ export const MIST: Schemas["SchoolOut"] = {
 export const PAGE: Page = {
   today: "2026-11-23",
   usual_product_id: 1,
-  start: { strength: "nitrogen", value: 40, element: "K", volume_L: 3 },
+  start: { strength: "nitrogen", value: 40, element: "K", volume_L: 3, water_id: 1 },
   products: [
     product(1, "Nitrate feed"),
     product(2, "Urea feed", {}, { N_urea_mg_g: 105, Ca_mg_g: 0 }),

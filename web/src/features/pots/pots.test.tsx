@@ -260,6 +260,7 @@ describe("a can of the round", () => {
       ec_low_uS_cm: 373,
       ec_high_uS_cm: 414,
       nitrogen_mg_L: 38,
+      water_measured: true,
       to_mix: true,
       strength: "nitrogen",
       strength_value: 38,

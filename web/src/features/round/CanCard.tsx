@@ -23,6 +23,8 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
                 label={`EC of can ${can.letter}`}
                 kind="ec"
                 value={can.ec_uS_cm}
+                low={can.water_measured ? undefined : can.ec_low_uS_cm}
+                high={can.water_measured ? undefined : can.ec_high_uS_cm}
                 working={can.working ? { kind: "here", working: can.working } : undefined}
               />
             </Text>
@@ -46,6 +48,9 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
           ) : null}
           <Text fontSize="sm" color="fg.muted">
             {can.why}
+            {can.water_measured
+              ? ""
+              : ` ${can.water_name} was not measured: what such a water usually reads is taken.`}
           </Text>
           <Grid
             as="ul"

@@ -48,10 +48,11 @@ export function FloatingWater({
       <line
         x1={from}
         x2={to}
-        y1={surface - 2}
-        y2={surface - 2}
+        y1={surface - (w.ec25_uS_cm === null ? 5 : 2)}
+        y2={surface - (w.ec25_uS_cm === null ? 5 : 2)}
         stroke="currentColor"
-        strokeWidth="4"
+        strokeWidth={w.ec25_uS_cm === null ? 1.4 : 4}
+        strokeDasharray={w.ec25_uS_cm === null ? "2 3" : undefined}
       />
       <text style={{ fontSize: 13, fontWeight: 600 }} {...label} y={line} fill="currentColor">
         {w.name} {w.ec25_uS_cm === null ? "" : figure(Math.round(w.ec25_uS_cm), 6)}

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
-import { figure } from "../../../ui/format"
+import { waterReads } from "../../../ui/format"
 import type { Draft } from "../draft"
 import { Choose, Entry } from "./Entry"
 
@@ -11,8 +11,7 @@ type Props = {
   problems: Record<string, string>
 }
 
-const shown = (w: Schemas["MixWater"]) =>
-  `${w.name}, ${figure(Math.round(w.ec25_uS_cm ?? 0), 6)} µS/cm`
+const shown = (w: Schemas["MixWater"]) => `${w.name}, ${waterReads(w)}`
 
 /** One source, or parts of two and more. */
 export function WaterFields({ waters, draft, onChange, problems }: Props) {

@@ -20,7 +20,7 @@ export function WhatComesOut({ answer, water, ceiling, onAdd, onMost }: Props) {
   if (!answer) {
     return (
       <Card title="What comes out">
-        <Quantity label="EC in the can" kind="ec" value={water?.ec25_uS_cm} />
+        <Quantity label="EC in the can" kind="ec" value={water?.ec25_uS_cm} none="not measured" />
       </Card>
     )
   }

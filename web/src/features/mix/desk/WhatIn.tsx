@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { useSettings } from "../../../api/queries"
-import { figure } from "../../../ui/format"
+import { figure, waterReads } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import type { Answer, Draft } from "../draft"
 import { BenchLine } from "./BenchLine"
@@ -22,7 +22,7 @@ export function WhatIn({ draft, waters, answer, problem }: Props) {
   const d = answer?.dose.result
   const water = waters.find((w) => w.id === draft.water_id)
   const layers = layersOf(draft, waters, answer)
-  const ec = d?.ec_total_uS_cm ?? water?.ec25_uS_cm ?? 20
+  const ec = d?.ec_total_uS_cm ?? water?.ec25_uS_cm ?? water?.usual?.usual_uS_cm ?? 20
   return (
     <Card title="What in">
       {problem && (
@@ -86,14 +86,16 @@ function layersOf(draft: Draft, waters: Schemas["MixWater"][], answer?: Answer):
         line:
           fills.length > 1
             ? `${figure((100 * s.amount) / whole, 3)} % of the can`
-            : `${Math.round(plain?.ec25_uS_cm ?? 0)} µS/cm alone`,
+            : plain
+              ? `${waterReads(plain)} alone`
+              : "",
         share: (0.92 * s.amount) / whole,
         ec: 30,
       }))
     : [
         {
           name: plain?.name ?? "Water",
-          line: `${Math.round(plain?.ec25_uS_cm ?? 0)} µS/cm`,
+          line: plain ? waterReads(plain) : "",
           share: 0.92,
           ec: 30,
         },

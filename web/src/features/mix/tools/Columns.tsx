@@ -1,3 +1,4 @@
+import { waterReads } from "../../../ui/format"
 import { Box, Grid, Text } from "@chakra-ui/react"
 import type { ReactNode } from "react"
 
@@ -39,5 +40,5 @@ export function FieldGrid({ children }: { children: ReactNode }) {
 export const waterChoices = (waters: { id: number; name: string; ec25_uS_cm: number | null }[]) =>
   waters.map((w) => ({
     value: String(w.id),
-    label: `${w.name}, ${Math.round(w.ec25_uS_cm ?? 0)} µS/cm`,
+    label: `${w.name}, ${waterReads(w)}`,
   }))
