@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from fenwa.core.water.speciation import DAVIES_MOST, Speciation
+from fenwa.core.water.speciation import DAVIES_MAX, Speciation
 
 # lg of the solubility products at 25 °C: CaHPO4 2H2O gregory-1970, struvite ohlinger-1998, MgHPO4 3H2O
 # precipitation-rules,
@@ -50,7 +50,7 @@ def saturation_of(s: Speciation) -> Saturation:
 
     Acceptable to an ionic strength of 0.5 mol/L, a rough guide to 2.
     """
-    held, sp = min(s.ionic_strength, DAVIES_MOST), s.species
+    held, sp = min(s.ionic_strength, DAVIES_MAX), s.species
     root = held**0.5
     lgy = -0.509 * (root / (1 + root) - 0.3 * held)
     y1, y2 = 10**lgy, 10 ** (4 * lgy)

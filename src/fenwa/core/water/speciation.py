@@ -34,7 +34,7 @@ MAX_JOINT_ROUNDS = 120
 MAX_ROUNDS = 200
 DAMPED_FROM = 30  # strong solutions swing between two answers: from here on each round goes half the way
 PH_MIN, PH_MAX = -1.5, 15.5  # of the strongest acid and alkali a bottle holds
-DAVIES_MOST = 2.0  # mol/L; above it Davies activities run away, so they stay at what they are there
+DAVIES_MAX = 2.0  # mol/L; above it Davies activities run away, so they stay at what they are there
 
 
 @dataclass
@@ -65,7 +65,7 @@ def one_round(
 ) -> tuple[list[Any], Any, Speciation]:
     """Next free amounts, next ionic strength, and the species now. ``activity`` is that of H+, 10^-pH."""
     Ca, Mg, Na, K, N3, SO4, C, P, Cit = free
-    held = 0.5 * (I + DAVIES_MOST - abs(I - DAVIES_MOST))  # the lesser of the two, for numbers and arrays
+    held = 0.5 * (I + DAVIES_MAX - abs(I - DAVIES_MAX))  # the lesser of the two, for numbers and arrays
     root = held**0.5
     lgy = -0.509 * (root / (1 + root) - 0.3 * held)
     y1 = 10**lgy
