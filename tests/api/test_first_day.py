@@ -104,3 +104,9 @@ def test_limp_in_a_wet_medium_and_rot_get_no_water_before_the_roots_were_looked_
     assert "No living roots" in said["N-01"]
     later.made("/api/pots/2/looks", {"on": "2026-12-03", "marks": ["rot"], "roots_working": True})
     assert jobs(later) == {"R-01": "plain"}, "looked at: they live; water, and still no feed"
+
+
+def test_a_history_entered_on_the_first_day_is_a_history(client: Client, later: Client) -> None:
+    add(client, "P-01")
+    client.made("/api/pours", {"pot_ids": [1], "on": "2026-11-10", "water_id": 1, "volume": 150})
+    assert jobs(client) == {"P-01": "feed"}, "its waterings are known, though it was entered today"

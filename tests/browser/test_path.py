@@ -40,6 +40,7 @@ def test_from_a_water_to_a_leaf_and_round_again(
     hand.press("Keep the first pot")
     hand.fill("Code", "P-01")
     hand.choose("Kind of plant", "Paphiopedilum")
+    hand.choose("Phase", "active")
     hand.fill("Pot volume, L", "0.9")
     hand.press("Keep the pot")
     expect(page.get_by_role("link", name="P-01 Paphiopedilum")).to_be_visible()

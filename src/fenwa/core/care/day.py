@@ -257,9 +257,13 @@ class PotDay:
     @property
     def may_feed(self) -> bool:
         """No feed on a pot's first day, nor before it was watered once since anybody knows how it stood."""
-        if self.kept.entered_on == self.today:
-            return False
-        return self.log.last_pour_on is not None or self.kept.fed_on is not None
+        return not self.is_first_day and (self.log.last_pour_on is not None or self.kept.fed_on is not None)
+
+    @property
+    def is_first_day(self) -> bool:
+        """Entered today, with no watering logged of the days before."""
+        history = bool(self.log.waterings) and self.log.waterings[0] < self.today
+        return self.kept.entered_on == self.today and not history
 
     @cached_property
     def phase_feeding(self) -> PhaseFeeding | None:

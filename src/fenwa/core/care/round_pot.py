@@ -44,7 +44,7 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
     low, high = d.nitrogen_range
     leaf = d.opted("leaf spray")
     spray = d.school.n_mg_L if d.school and leaf and d.found.phase == "active" else 0.0
-    if kept.entered_on == d.today:  # nothing is fed on a pot's first day
+    if d.is_first_day:
         spray = 0.0
     return RoundPot(
         id=kept.id,
