@@ -37,7 +37,7 @@ def test_from_a_water_to_a_leaf_and_round_again(
 
     # a pot to pour on
     hand.station("Pots")
-    hand.press("Keep the first pot")
+    hand.press("Add the first pot")
     hand.fill("Code", "P-01")
     hand.choose("Kind of plant", "Paphiopedilum")
     hand.choose("Phase", "active")

@@ -69,7 +69,7 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
       {typeof open === "number" && <ChangeInPlace key={open} id={open} onClose={close} />}
       {page.pots.length === 0 ? (
         open === null && (
-          <Teach action={<Button onClick={() => setOpen("add")}>Keep the first pot</Button>}>
+          <Teach action={<Button onClick={() => setOpen("add")}>Add the first pot</Button>}>
             A pot is what a dose attaches to: its medium and volume decide how salt gathers and
             leaves. A short code, the kind of plant, the medium and the size are enough.
           </Teach>
