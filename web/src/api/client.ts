@@ -20,7 +20,7 @@ export const client = createClient<paths>({
 
 client.use({
   async onResponse({ response }) {
-    if (response.status === 401) window.location.assign("/sign-in") // the passphrase was changed, or everybody signed out
+    if (response.status === 401) window.location.assign("/sign-in") // signed out elsewhere
     if (!response.ok) throw new ApiProblem((await response.json().catch(() => ({}))) as ProblemBody)
     return response
   },

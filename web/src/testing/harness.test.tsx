@@ -1,4 +1,4 @@
-// What component tests stand on: providers, a server that answers from a table, samples. Its one test guards the harness.
+// What component tests stand on: providers, a server that answers from a table, samples.
 import { ChakraProvider } from "@chakra-ui/react"
 import "fake-indexeddb/auto"
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query"

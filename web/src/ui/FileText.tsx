@@ -1,4 +1,4 @@
-/** Chooses a text file and reads it; cleared at each press, so that a file mended after a refusal can be chosen again. */
+/** Chooses a text file and reads it; cleared at each press, so that a mended file can be chosen again. */
 export function FileText({ label, onText }: { label: string; onText: (text: string) => void }) {
   return (
     <input

@@ -2,7 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react"
 import { type ReactNode, useCallback, useEffect, useState } from "react"
 import { type Notice, NoticeContext } from "./noticeContext"
 
-/** The line that says what was just done, long enough to undo; never over the button at the thumb, and clicks pass through it. */
+/** Says what was just done, long enough to undo; never over the button at the thumb. */
 export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null)
   const show = useCallback((n: Notice) => setNotice(n), [])

@@ -16,7 +16,7 @@ export type PenValue = {
   meterId: number | null
 }
 
-/** "Read the pen": waits until it has settled, fills the field, keeps the trace. The simulated one is dipped where it is asked. */
+/** "Read the pen": waits until it has settled, fills the field, keeps the trace. */
 export function PenReader({
   into,
   onValue,

@@ -17,7 +17,7 @@ type Props = {
   width?: number
 }
 
-/** One logarithmic axis for any water or pot: box comfortable, bar ceiling, blob prediction with range, diamond measured. */
+/** One logarithmic axis for any water or pot: comfortable, ceiling, prediction with range, measured. */
 export function Rail({ label, band, ceiling, value, low, high, measured, width = 250 }: Props) {
   const id = useId()
   const x = scaleLog()

@@ -13,7 +13,7 @@ const rulesQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/rules")),
 })
 
-/** A school and a way to tell the phase for all pots of a kind, a group or a place; a pot's own choice stands before it. */
+/** School and way to tell the phase for a kind, a group or a place; a pot's own choice stands before it. */
 export function RuleForm({
   scope,
   ruleKey,

@@ -76,7 +76,7 @@ export function NoteField<V extends FieldValues>({ form, name, label, hint }: Fi
 
 export type Choice = { value: string; label: string }
 
-/** A list to choose from. Held by the form and not by the page, so that a choice stands though its list arrives later. */
+/** A list to choose from. Held by the form, so that a choice stands though its list arrives later. */
 export function SelectField<V extends FieldValues>({
   form,
   name,

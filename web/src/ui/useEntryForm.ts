@@ -18,7 +18,7 @@ export type EntryForm<V extends FieldValues> = {
   problem: string | null
 }
 
-/** Invalidate everything a write may have changed: all pages come from this machine and are quick. What is `gone` is not asked for. */
+/** Invalidate what a write may have changed: pages come from this machine. What is `gone` is not asked for. */
 export function useRefreshAll(gone?: (key: readonly unknown[]) => boolean) {
   const client = useQueryClient()
   return () => void client.invalidateQueries({ predicate: (q) => !gone?.(q.queryKey) })
