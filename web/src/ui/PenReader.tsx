@@ -6,6 +6,7 @@ import { answer, client } from "../api/client"
 import type { ApiProblem } from "../api/problem"
 import { penQuery } from "../api/waterQueries"
 import { figure } from "./format"
+import { PenTrace } from "./PenTrace"
 
 type Pen = Schemas["PenOut"]
 export type PenValue = {
@@ -93,7 +94,7 @@ export function PenReader({
             {p.plugged ? "Unplug the simulated pen" : "Plug it in"}
           </Button>
         )}
-        {p.reading && p.trace.length > 1 && <Trace samples={p.trace} />}
+        {p.reading && p.trace.length > 1 && <PenTrace samples={p.trace} />}
         <Text fontSize="sm" aria-live="polite" flex="1 1 160px">
           {read.isError ? (
             <Box as="span" role="alert" color="state.stop">
@@ -106,7 +107,7 @@ export function PenReader({
           ) : read.isPending ? (
             `Now ${figure(p.trace.at(-1)?.ec_uS_cm ?? 0, 4)} µS/cm`
           ) : p.settled ? (
-            `Settled at ${figure(p.value_uS_cm ?? 0, 4)} µS/cm${p.corrected_uS_cm !== null && p.corrected_uS_cm !== p.value_uS_cm ? `, ${figure(p.corrected_uS_cm, 4)} after its checks` : ""}.`
+            settledAt(p.value_uS_cm, p.corrected_uS_cm)
           ) : p.plugged ? (
             ""
           ) : (
@@ -123,28 +124,8 @@ export function PenReader({
   )
 }
 
-/** What the pen sent, drawn small. */
-function Trace({ samples }: { samples: Schemas["TraceIn"][] }) {
-  const last = samples.at(-1)
-  const top = Math.max(...samples.map((s) => s.ec_uS_cm), 1)
-  const line = samples
-    .map(
-      (s, i) =>
-        `${i ? "L" : "M"}${((220 * s.t_s) / Math.max(last?.t_s ?? 1, 4)).toFixed(1)} ${(34 - (30 * s.ec_uS_cm) / top).toFixed(1)}`,
-    )
-    .join("")
-  return (
-    <Box asChild color="fg" display="block" flex="0 1 224px" minW="0">
-      <svg
-        viewBox="0 0 224 38"
-        height="38"
-        preserveAspectRatio="none"
-        role="img"
-        aria-label={`${samples.length} samples in ${figure(last?.t_s ?? 0)} seconds`}
-      >
-        <line x1="0" x2="224" y1="35" y2="35" stroke="var(--chakra-colors-border)" />
-        <path d={line} fill="none" stroke="currentColor" strokeWidth="1.5" />
-      </svg>
-    </Box>
-  )
+function settledAt(shown: number | null, corrected: number | null) {
+  const differs = corrected !== null && corrected !== shown
+  const after = differs ? `, ${figure(corrected, 4)} after its checks` : ""
+  return `Settled at ${figure(shown ?? 0, 4)} µS/cm${after}.`
 }

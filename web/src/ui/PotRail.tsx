@@ -3,7 +3,12 @@ import { Rail } from "./Rail"
 
 /** A pot's predicted reading on the rail: readings compared with readings. */
 export function PotRail({ row, width }: { row: Schemas["PotRow"]; width?: number }) {
-  const says = `${row.code}: predicted reading ${row.reading_uS_cm === null ? "not known" : Math.round(row.reading_uS_cm)}, comfortable ${row.ideal_low_uS_cm} to ${row.ideal_high_uS_cm}, ceiling ${row.ceiling_uS_cm} µS/cm`
+  const reading = row.reading_uS_cm === null ? "not known" : Math.round(row.reading_uS_cm)
+  const says = [
+    `${row.code}: predicted reading ${reading}`,
+    `comfortable ${row.ideal_low_uS_cm} to ${row.ideal_high_uS_cm}`,
+    `ceiling ${row.ceiling_uS_cm} µS/cm`,
+  ].join(", ")
   return (
     <Rail
       label={says}

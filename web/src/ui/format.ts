@@ -63,3 +63,8 @@ export function pourVolume(mL: number): string {
 /** A water's reading in words: not measured is not zero. */
 export const waterReads = (w: { ec25_uS_cm: number | null }) =>
   w.ec25_uS_cm === null ? "not measured" : `${figure(Math.round(w.ec25_uS_cm), 6)} µS/cm`
+
+/** A predicted conductivity with its range, to the whole µS/cm. */
+export function expected(low_uS_cm: number, high_uS_cm: number): string {
+  return `${Math.round(low_uS_cm)} to ${Math.round(high_uS_cm)} µS/cm`
+}

@@ -4,7 +4,7 @@ import { Link, useSearchParams } from "react-router"
 import { roundOnQuery, useSettings } from "../../api/queries"
 import type { Schemas } from "../../api/client"
 import { DataTable } from "../../ui/DataTable"
-import { day, pourVolume } from "../../ui/format"
+import { day, expected, pourVolume } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { A4 } from "../../ui/sheet"
 
@@ -25,7 +25,13 @@ function Sheet({ page, ahead }: { page: Schemas["RoundPage"]; ahead: boolean }) 
     <Box css={A4}>
       <PageHead
         title={`Round of ${day(page.today)}`}
-        line={`${name ? `${name}. ` : ""}${plan.pots_due} pots in ${plan.cans.length} cans.${ahead ? " Worked out ahead: as if nothing were poured before." : ""}`}
+        line={[
+          name && `${name}.`,
+          `${plan.pots_due} pots in ${plan.cans.length} cans.`,
+          ahead && "Worked out ahead: as if nothing were poured before.",
+        ]
+          .filter(Boolean)
+          .join(" ")}
       >
         <Button data-screen-only asChild variant="outline" minH="44px">
           <Link to="/">Back</Link>
@@ -42,7 +48,7 @@ function Sheet({ page, ahead }: { page: Schemas["RoundPage"]; ahead: boolean }) 
           <Text>
             {can.water_name} {can.volume_L} L{can.weighing ? `, ${can.weighing}` : ""}
             {can.job === "feed"
-              ? `. Expect ${Math.round(can.ec_low_uS_cm)} to ${Math.round(can.ec_high_uS_cm)} µS/cm at 25 °C; it read ______`
+              ? `. Expect ${expected(can.ec_low_uS_cm, can.ec_high_uS_cm)} at 25 °C; it read ______`
               : "."}
           </Text>
           <DataTable

@@ -14,7 +14,10 @@ export function Bands({ page }: { page: KindData }) {
     <Card title="On the rail, µS/cm at 25 °C">
       <Band
         name="Water it may drink"
-        says={`Comfortable up to ${w.ec_ideal_max_uS_cm}, at most ${w.ec_max_uS_cm}; ${w.ec_short_term_max_uS_cm} for a few weeks. Confidence ${w.confidence}.`}
+        says={[
+          `Comfortable up to ${w.ec_ideal_max_uS_cm}, at most ${w.ec_max_uS_cm};`,
+          `${w.ec_short_term_max_uS_cm} for a few weeks. Confidence ${w.confidence}.`,
+        ].join(" ")}
         band={[10, w.ec_ideal_max_uS_cm]}
         ceiling={w.ec_max_uS_cm}
       />
@@ -22,7 +25,14 @@ export function Bands({ page }: { page: KindData }) {
         <Band
           key={name}
           name={`Feed, ${name}`}
-          says={`${f.n_ideal_mg_L.join(" to ")} mg/L N${f.ec_ideal_uS_cm ? `, ${f.ec_ideal_uS_cm.join(" to ")} µS/cm` : ""}${f.ec_ceiling_uS_cm ? `, at most ${f.ec_ceiling_uS_cm}` : ""}${f.interval_days ? `, each ${f.interval_days.join(" to ")} days` : ""}.`}
+          says={`${[
+            `${f.n_ideal_mg_L.join(" to ")} mg/L N`,
+            f.ec_ideal_uS_cm && `${f.ec_ideal_uS_cm.join(" to ")} µS/cm`,
+            f.ec_ceiling_uS_cm && `at most ${f.ec_ceiling_uS_cm}`,
+            f.interval_days && `each ${f.interval_days.join(" to ")} days`,
+          ]
+            .filter(Boolean)
+            .join(", ")}.`}
           band={pair(f.ec_ideal_uS_cm)}
           ceiling={f.ec_ceiling_uS_cm}
         />
@@ -35,7 +45,10 @@ export function Bands({ page }: { page: KindData }) {
       )}
       <Band
         name={page.profile.method === "soak" ? "Water it is soaked in" : "Reading of the root zone"}
-        says={`Comfortable ${z.ec_ideal_uS_cm.join(" to ")}, ceiling ${z.ec_ceiling_uS_cm}. Confidence ${z.confidence}.`}
+        says={[
+          `Comfortable ${z.ec_ideal_uS_cm.join(" to ")}, ceiling ${z.ec_ceiling_uS_cm}.`,
+          `Confidence ${z.confidence}.`,
+        ].join(" ")}
         band={pair(z.ec_ideal_uS_cm)}
         ceiling={z.ec_ceiling_uS_cm}
       />

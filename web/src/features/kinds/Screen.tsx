@@ -24,7 +24,7 @@ function Kinds({ rows }: { rows: Schemas["KindRow"][] }) {
     <>
       <PageHead
         title={`${rows.length} kinds`}
-        line="What each may drink, be fed and how it rests. Starting figures, with how sure they are; yours stand before them."
+        line="What each may drink, be fed and how it rests. How sure each figure is stands beside it; yours come first."
       />
       <Input
         type="search"

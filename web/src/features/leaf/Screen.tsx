@@ -22,7 +22,7 @@ function Leaf({ page }: { page: Schemas["PotsPage"] }) {
     <>
       <PageHead
         title="Leaves, longest unseen first"
-        line="The answer to a change shows in the leaf formed after it, weeks later. Old scars never heal and do not count."
+        line="The answer to a change shows in the leaf formed after it, weeks later. Old scars do not count."
       >
         {rows[0] && (
           <Button data-new minH="44px" onClick={() => setOpen(rows[0]?.id ?? null)}>

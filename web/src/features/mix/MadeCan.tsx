@@ -3,6 +3,7 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { PourPanel } from "../pots/PourPanel"
 import { Rescue } from "./Rescue"
+import { expected } from "../../ui/format"
 import { Card, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { PenForm } from "./PenForm"
@@ -19,11 +20,16 @@ export function MadeCan({ made, potIds, page, onBack }: Props) {
   const [judged, setJudged] = useState<Schemas["Judged"] | null>(null)
   const batch = judged?.batch ?? made
   const sentence = judged?.check.sentence ?? made.verdict_sentence
+  const recipe =
+    batch.recipe_version === null ? "" : `, ${batch.recipe}, version ${batch.recipe_version}`
   return (
     <>
       <PageHead
         title={`Can: ${batch.name}`}
-        line={`${batch.volume_L} L, made ${batch.made_on}${batch.recipe_version !== null ? `, ${batch.recipe}, version ${batch.recipe_version}` : ""}. Expect ${Math.round(batch.predicted_low_uS_cm)} to ${Math.round(batch.predicted_high_uS_cm)} µS/cm.`}
+        line={[
+          `${batch.volume_L} L, made ${batch.made_on}${recipe}.`,
+          `Expect ${expected(batch.predicted_low_uS_cm, batch.predicted_high_uS_cm)}.`,
+        ].join(" ")}
       >
         <Button variant="outline" minH="44px" data-back onClick={onBack}>
           Another can

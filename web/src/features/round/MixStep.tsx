@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client"
 import type { Outcome } from "../../api/outbox"
 import { CanDrawing } from "../../ui/CanDrawing"
 import { TextField } from "../../ui/fields"
+import { expected } from "../../ui/format"
 import { useEntryForm, usePress } from "../../ui/useEntryForm"
 import { mix, penReading } from "./entries"
 import type { Mixed } from "./walk"
@@ -37,7 +38,10 @@ export function MixStep({ can, productId, product, today, onMixed }: Props) {
     if (outcome.state !== "arrived")
       return setJudged({
         good: true,
-        sentence: `Kept here, not judged yet: Fenwa does not answer. It should read ${Math.round(can.ec_low_uS_cm)} to ${Math.round(can.ec_high_uS_cm)} µS/cm.`,
+        sentence: [
+          "Kept here, not judged yet: Fenwa does not answer.",
+          `It should read ${expected(can.ec_low_uS_cm, can.ec_high_uS_cm)}.`,
+        ].join(" "),
       })
     const { check } = outcome.answer as Schemas["Judged"]
     setJudged({ good: check.verdict === "fine", sentence: check.sentence })

@@ -50,7 +50,10 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
     },
     (key) => {
       notice({
-        text: `${dry.length} ${dry.length === 1 ? "pot" : "pots"} kept${heavy.length ? `, ${heavy.length} left for later` : ""}.`,
+        text: [
+          `${dry.length} ${dry.length === 1 ? "pot" : "pots"} kept`,
+          heavy.length ? `, ${heavy.length} left for later.` : ".",
+        ].join(""),
         undo: key
           ? () =>
               void takeBack(key).then((a) =>

@@ -40,7 +40,10 @@ export function LineChart({
         <svg
           viewBox="0 0 340 124"
           role="img"
-          aria-label={`${points.length} values, from ${figure(points[0]?.value ?? 0)} to ${figure(points.at(-1)?.value ?? 0)} ${unit}`}
+          aria-label={[
+            `${points.length} values`,
+            `from ${figure(points[0]?.value ?? 0)} to ${figure(points.at(-1)?.value ?? 0)} ${unit}`,
+          ].join(", ")}
         >
           {y.ticks(3).map((t) => (
             <g key={t}>

@@ -42,7 +42,10 @@ function Water({ page }: { page: Schemas["WaterPage"] }) {
   return (
     <>
       <PageHead
-        title={`${counted(page.waters.length, "water", "waters")}, ${counted(page.groups.length, "kind", "kinds").toLowerCase()} of plant`}
+        title={[
+          counted(page.waters.length, "water", "waters"),
+          `${counted(page.groups.length, "kind", "kinds").toLowerCase()} of plant`,
+        ].join(", ")}
         line="A plant may drink any water that floats to the left of its mark. µS/cm at 25 °C."
       >
         {page.waters.length > 0 && (

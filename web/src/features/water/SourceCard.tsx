@@ -129,10 +129,11 @@ function Known({ water, today }: Props) {
         <Text>
           Known:{" "}
           {water.tests
-            .map(
-              (t) =>
-                `${label(t.quantity)} ${t.low === t.high ? figure(t.low) : `${figure(t.low)} to ${figure(t.high)}`}${t.unit ? ` ${t.unit}` : ""}`,
-            )
+            .map((t) => {
+              const value =
+                t.low === t.high ? figure(t.low) : `${figure(t.low)} to ${figure(t.high)}`
+              return [label(t.quantity), value, t.unit].filter(Boolean).join(" ")
+            })
             .join(", ")}
           {water.report_on && ` (report of ${day(water.report_on, today)})`}.
         </Text>

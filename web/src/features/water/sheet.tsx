@@ -30,7 +30,13 @@ function Sheet({ page }: { page: Schemas["WaterPage"] }) {
     >
       <PageHead
         title="My waters"
-        line={`${name ? `${name}, ` : ""}${day(page.today, page.today)} ${page.today.slice(0, 4)}. EC in µS/cm at 25 °C.`}
+        line={[
+          name && `${name},`,
+          `${day(page.today, page.today)} ${page.today.slice(0, 4)}.`,
+          "EC in µS/cm at 25 °C.",
+        ]
+          .filter(Boolean)
+          .join(" ")}
       >
         <Button data-screen-only variant="outline" asChild>
           <Link to="/water">Back</Link>

@@ -71,7 +71,10 @@ export function CanLayers({
           )
         })}
         <path
-          d={`M${80 - half(TOP)} ${TOP} L${80 - half(BOTTOM)} ${BOTTOM} H${80 + half(BOTTOM)} L${80 + half(TOP)} ${TOP} Z`}
+          d={[
+            `M${80 - half(TOP)} ${TOP} L${80 - half(BOTTOM)} ${BOTTOM}`,
+            `H${80 + half(BOTTOM)} L${80 + half(TOP)} ${TOP} Z`,
+          ].join(" ")}
           fill="none"
           stroke="currentColor"
           strokeWidth="2"

@@ -60,7 +60,10 @@ function Bars({
             bg="bg.subtle"
             borderRadius="sm"
             overflow="hidden"
-            title={`from the feed ${figure(e.from_feed_mg_L, 2)}, from the water ${e.from_water_mg_L === null ? "not known" : figure(e.from_water_mg_L, 2)} mg/L`}
+            title={[
+              `from the feed ${figure(e.from_feed_mg_L, 2)} mg/L`,
+              `from the water ${e.from_water_mg_L === null ? "not known" : `${figure(e.from_water_mg_L, 2)} mg/L`}`,
+            ].join(", ")}
           >
             <Box
               h="9px"

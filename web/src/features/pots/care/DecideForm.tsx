@@ -52,10 +52,10 @@ function Decide({
           Before:{" "}
           {page.decisions
             .slice(0, 3)
-            .map(
-              (d) =>
-                `${day(d.on, today)}, ${d.what}${d.look_again_on ? ` (look again ${day(d.look_again_on, today)})` : ""}`,
-            )
+            .map((d) => {
+              const again = d.look_again_on && ` (look again ${day(d.look_again_on, today)})`
+              return `${day(d.on, today)}, ${d.what}${again || ""}`
+            })
             .join("; ")}
           .
         </Text>
@@ -72,7 +72,10 @@ function Decide({
         name="look_again_on"
         label="Look again on"
         type="date"
-        hint={`This kind answers salt in ${page.salt_days.join(" to ")} days, hunger in ${page.hunger_days.join(" to ")}.`}
+        hint={[
+          `This kind answers salt in ${page.salt_days.join(" to ")} days,`,
+          `hunger in ${page.hunger_days.join(" to ")}.`,
+        ].join(" ")}
       />
       <TextField form={entry.form} name="on" label="On" type="date" />
       <NoteField form={entry.form} name="why" label="Why" hint={`First seen: ${page.first_sign}`} />

@@ -127,7 +127,12 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
             stroke="currentColor"
             strokeWidth="1.5"
           >
-            <title>{`runoff ${Math.round(o.runoff_ec)}, stands for a reading of ${Math.round(o.equivalent_reading)}`}</title>
+            <title>
+              {[
+                `runoff ${Math.round(o.runoff_ec)}`,
+                `stands for a reading of ${Math.round(o.equivalent_reading)} µS/cm`,
+              ].join(", ")}
+            </title>
           </rect>
         ))}
     </g>

@@ -11,7 +11,11 @@ export function says(page: Schemas["PotPage"], on: string): string {
   return [
     phase?.phase,
     pour &&
-      `${pour.job}: ${pour.volume_L === null ? "volume not measured" : pourVolume(pour.volume_L * 1000)} at ${pour.ec_uS_cm === null ? "EC not known" : Math.round(pour.ec_uS_cm)}`,
+      [
+        `${pour.job}:`,
+        pour.volume_L === null ? "volume not measured" : pourVolume(pour.volume_L * 1000),
+        pour.ec_uS_cm === null ? "at EC not known" : `at ${Math.round(pour.ec_uS_cm)} µS/cm`,
+      ].join(" "),
     reading &&
       `reading about ${Math.round(reading.reading)} (${Math.round(reading.low)} to ${Math.round(reading.high)}) µS/cm`,
     runoff && `runoff measured ${Math.round(runoff.runoff_ec)}`,

@@ -63,10 +63,11 @@ export function Meter({
           Last:{" "}
           {m.checks
             .slice(0, 2)
-            .map(
-              (k) =>
-                `${figure(k.shown, 4)} in ${k.standard_name === "own" ? figure(k.standard_uS_cm, 5) : k.standard_name} on ${day(k.on, today)}`,
-            )
+            .map((k) => {
+              const own = k.standard_name === "own"
+              const standard = own ? figure(k.standard_uS_cm, 5) : k.standard_name
+              return `${figure(k.shown, 4)} in ${standard} on ${day(k.on, today)}`
+            })
             .join("; ")}
         </Text>
       )}

@@ -10,7 +10,9 @@ const EXAMPLE = {
   readings:
     "water,date,value,unit,scale,temperature (°C),alkalinity (mg/L CaCO3)\nRain cistern,2026-11-20,35,µS/cm,,12,",
   reports:
-    "water,date,laboratory,EC (µS/cm),Ca (mg/L),Mg (mg/L),Na (mg/L),Cl (mg/L),SO4 (mg/L),NO3 (mg/L N),alkalinity (mmol/L),Fe (mg/L)\nBorehole,2026-11-20,Laboratory,748,118,9,24,31,58,4.7,5.3,<0.02",
+    "water,date,laboratory,EC (µS/cm)," +
+    "Ca (mg/L),Mg (mg/L),Na (mg/L),Cl (mg/L),SO4 (mg/L),NO3 (mg/L N),alkalinity (mmol/L),Fe (mg/L)\n" +
+    "Borehole,2026-11-20,Laboratory,748,118,9,24,31,58,4.7,5.3,<0.02",
 }
 
 /** A CSV file, all of it or none; a refusal names row and column. */

@@ -67,7 +67,10 @@ function Entry({
       ),
     (r) =>
       notice({
-        text: `Kept: ${r.ec25_uS_cm === null ? "what was tested" : `${figure(Math.round(r.ec25_uS_cm), 6)} µS/cm at 25 °C`}.`,
+        text:
+          r.ec25_uS_cm === null
+            ? "Kept: what was tested."
+            : `Kept: ${figure(Math.round(r.ec25_uS_cm), 6)} µS/cm at 25 °C.`,
         undo: () => undo("reading", r.id),
       }),
   )

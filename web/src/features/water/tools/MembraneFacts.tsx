@@ -39,7 +39,10 @@ export function MembraneFacts({
         ],
         [
           "Earliest and latest",
-          `${r.below_floor_earliest ? day(r.below_floor_earliest, today) : "none"} to ${r.below_floor_latest ? day(r.below_floor_latest, today) : "not for years"}`,
+          [
+            r.below_floor_earliest ? day(r.below_floor_earliest, today) : "none",
+            r.below_floor_latest ? day(r.below_floor_latest, today) : "not for years",
+          ].join(" to "),
         ],
         [
           "Recovery",
