@@ -1,7 +1,6 @@
 """Takes the pictures of docs/screenshots from the demonstration: one for each main view."""
 
 import tempfile
-from collections.abc import Callable
 from pathlib import Path
 
 from playwright.sync_api import Page
@@ -25,19 +24,6 @@ def with_working(page: Page) -> None:
     page.wait_for_timeout(600)
 
 
-def in_region(name: str) -> Callable[[Page], None]:
-    """Scrolls to a tool that is open."""
-
-    def act(page: Page) -> None:
-        region = page.get_by_role("region", name=name)
-        region.wait_for()
-        page.wait_for_timeout(700)
-        page.evaluate("y => window.scrollTo(0, y)", max(0, (region.bounding_box() or {"y": 0})["y"] - 70))
-        page.wait_for_timeout(200)
-
-    return act
-
-
 def at_the_bench(page: Page) -> None:
     """The weighing list with its first step ticked."""
     page.get_by_role("button", name="Bench list").click()
@@ -58,7 +44,7 @@ VIEWS = (
     ("water-sheet", "/water/sheet", 1280, 800, "light", None),
     ("phone-reading", "/water", 390, 844, "light", with_reading),
     ("mix", "/mix", 1280, 1000, "light", with_pots),
-    ("mix-schools", "/mix?tool=schools", 1280, 800, "dark", in_region("Tool: Schools")),
+    ("plan", "/plans/edit?scope=kind&key=ctenanthe", 1280, 1000, "light", None),
     ("phone-bench", "/mix", 390, 844, "light", at_the_bench),
     ("pots", "/pots", 1280, 800, "light", None),
     ("pot", "/pots/6", 1280, 800, "light", None),

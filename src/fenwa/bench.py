@@ -99,11 +99,12 @@ def _many_ions(feed: Any) -> None:
 
 def _care() -> None:
     """A year of 500 pots, and one day's round for 5,000."""
-    from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts
     from fenwa.core.care.due import RoundPot
+    from fenwa.core.care.feed_cans import rise_per_mg_N
+    from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts
     from fenwa.core.care.pattern import FedSoFar, every_nth
-    from fenwa.core.care.round import rise_per_mg_N, round_plan
-    from fenwa.core.care.round_parts import RoundWater
+    from fenwa.core.care.round import round_plan
+    from fenwa.core.care.round_parts import RoundFeed, RoundWater
     from fenwa.core.care.standing_rules import InForce
     from fenwa.core.care.year import YearPot, YearWater, days_of
     from fenwa.core.library.loader import fertilizers, habits, media, profiles, schools
@@ -167,9 +168,26 @@ def _care() -> None:
             )
         )
     base = [RoundWater(1, "Rain", BaseWater(34.0, "rain")), RoundWater(2, "Well", BaseWater(180.0, "borehole"))]
-    round_plan(pots=due, waters=base, label=label, today=TODAY)
-    times = [timed(lambda: round_plan(pots=due, waters=base, label=label, today=TODAY)) * 1000 for _ in range(8)]
+    feeds = [RoundFeed(1, "feed", label)]
+    round_plan(pots=due, waters=base, feeds=feeds, today=TODAY)
+    times = [timed(lambda: round_plan(pots=due, waters=base, feeds=feeds, today=TODAY)) * 1000 for _ in range(8)]
     print(f"a day's round for 5000 pots: median {sorted(times)[4]:.0f} ms, most {max(times):.0f} ms (target 300 ms)")
+
+
+def _never() -> None:
+    """What must never happen, looked for in 2,000 pots over a year; the tests run a sample."""
+    import os
+    import subprocess
+    import sys
+
+    oracle = Path(__file__).parents[2] / "tests" / "core" / "test_never.py"
+    if not oracle.exists():
+        print("what must never happen: the tests are not beside this installation")
+        return
+    env = {**os.environ, "FENWA_NEVER": "2000"}
+    command = [sys.executable, "-m", "pytest", "-q", "-x", str(oracle)]
+    took = timed(lambda: subprocess.run(command, env=env, check=True, capture_output=True, cwd=oracle.parents[2]))  # noqa: S603 - our own
+    print(f"what must never happen, 2,000 pots for 365 days: it did not, {took:.0f} s")
 
 
 def floor_ms(address: str, requests: int) -> tuple[float, float]:
@@ -222,6 +240,7 @@ def run(web: Path) -> None:
     _forecasts()
     _ions()
     _care()
+    _never()
     _floor()
     pages()
     if (web / "index.html").exists():

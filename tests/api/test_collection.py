@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwa.core.care.descent import FastAdd, child_codes, read_fast_add, spaced_tags
+from fenwa.core.care.descent import FastAdd, alike_codes, child_codes, read_fast_add, spaced_tags
 from fenwa.core.errors import InputError
 from fenwa.formats.pots_csv import plants_cell, read_pots
 from fenwa.store import models
@@ -64,6 +64,7 @@ def test_no_phrase_is_answered_but_in_a_sentence(text: str) -> None:
 
 
 def test_codes_of_children_step_over_those_taken() -> None:
+    assert alike_codes("P-09", 3, {"P-10"}) == ["P-09", "P-11", "P-12"]
     assert child_codes("P-01", 3, {"P-01/2", "P-02"}) == ["P-01/1", "P-01/3", "P-01/4"]
 
 
@@ -302,3 +303,12 @@ def test_a_mixture_shows_what_it_holds_before_it_is_kept(still: Client) -> None:
     other = still.made("/api/media/mixture", {"parts": parts[1:]})["result"]
     assert told["holds_mL_L"] == pytest.approx((2 * one["holds_mL_L"] + other["holds_mL_L"]) / 3)
     assert "1 to 8 parts" in still.refused("/api/media/mixture", {"parts": []})["detail"]
+
+
+def test_several_alike_pots_are_entered_at_once_or_not_at_all(client: Client) -> None:
+    client.made("/api/pots", pot(code="S-03"))
+    client.made("/api/pots", pot(code="S-01", alike=3))
+    codes = [p["code"] for p in client.get("/api/pots")["pots"]]
+    assert sorted(codes) == ["S-01", "S-02", "S-03", "S-04"]
+    assert "taken" in client.refused("/api/pots", pot(code="S-02", alike=5), 409)["detail"]
+    assert len(client.get("/api/pots")["pots"]) == 4

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from tests.conftest import TODAY, Client, pot
+from tests.conftest import TODAY, Client, buy, pot
 
 
 def jobs(client: Client) -> dict[str, str]:
@@ -28,6 +28,7 @@ def add(client: Client, code: str, **told: Any) -> int:
 def later(client: Client) -> Client:
     """Rain, and a clock ten days on."""
     client.made("/api/waters", {"name": "Rain", "kind": "rain"})
+    buy(client)
     return Client(client.store, TODAY + timedelta(days=10))
 
 

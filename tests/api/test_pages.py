@@ -64,6 +64,7 @@ def test_openapi_names_every_route_once_with_a_summary(demo: Client) -> None:
         "/api/products/grade",
         "/api/products/elements",
         "/api/measures/preview",
+        "/api/plans/preview",
         "/api/mix/pots",
         "/api/batches/{batch_id}/rescue",
         "/api/media/mixture",

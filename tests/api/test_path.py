@@ -45,7 +45,7 @@ def test_the_whole_path(client: Client) -> None:
     }
     dose = client.made("/api/mix/dose", can)["result"]
     assert dose["headroom_uS_cm"] == pytest.approx(820 - dose["ec_total_uS_cm"])
-    batch = client.made("/api/batches", {**can, "made_on": "2026-11-22"})
+    batch = client.made("/api/batches", {**can, "made_on": "2026-11-04"})
     assert batch["predicted_uS_cm"] == pytest.approx(dose["ec_total_uS_cm"])
     judged = client.made(f"/api/batches/{batch['id']}/reading", reading(value=round(10 * batch["predicted_uS_cm"])))
     assert judged["check"]["verdict"] == "about ten times"

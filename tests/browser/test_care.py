@@ -66,7 +66,7 @@ def test_season_is_turned_round_in_the_south(own_demo: str, open_page: Callable[
     expect(page.get_by_text("Stay dry. Still missing", exact=False).first).to_be_visible()
     page.get_by_role("button", name="Log a look").click()
     page.get_by_label("a new shoot or lead").check()
-    page.get_by_label("Longest new root, cm").fill("4")
+    page.get_by_label("Its roots, each, cm").fill("4")
     page.get_by_role("button", name="Keep the look").click()
     expect(page.get_by_text("Active", exact=True)).to_be_visible()
 

@@ -27,6 +27,8 @@ AWAY_POT = {
     "route": "top",
 }
 JOURNEY = {"pots": [AWAY_POT], "leaving": "2026-12-20", "back": "2027-01-03"}
+PLAN: dict[str, Any] = {"plan": {}, "water_on": "2026-11-23", "interval_days": 6, "today": "2026-11-23"}
+RAMP = {"what": "bag", "unit": "quarters", "start_on": "2027-03-07", "start": 1, "step": 1, "target": 4}
 COUNT = {"kind": "count", "cycle": 4, "feeds": 3}
 
 PROBED: dict[str, Any] = {"rule": {"by": "probe", "at": 3, "probe": {"name": "short probe"}}, "today": "2026-11-23"}
@@ -65,6 +67,10 @@ REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
         "/pattern/every_days",
         "366",
     ),
+    ("feeding-plan", {**PLAN, "plan": {"every_days": 90}}, "/every_days", "Days between feeds"),
+    ("feeding-plan", {**PLAN, "plan": {"season": ["04-31", "08-01"]}}, "/season/0", "04-31"),
+    ("feeding-plan", {**PLAN, "interval_days": 0}, "/interval_days", "Days between waterings"),
+    ("feeding-plan", {**PLAN, "days": 400}, "/days", "Days ahead"),
     ("check-interval", {"gaps": [], "fallback_days": 0}, "/fallback_days", "Days between waterings"),
     ("check-interval", {"gaps": [], "fallback_days": 200}, "/fallback_days", "120"),
     ("check-interval", {"gaps": [], "fallback_days": 7, "rate_now": 0}, "/rate_now", "Rate now"),
@@ -123,6 +129,23 @@ REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
         "/felt/left_share",
         "Share of water left",
     ),
+    ("resting-gate", {"root_cm": 60}, "/root_cm", "Roots long"),
+    ("resting-gate", {"root_cm": 9, "roots": 0}, "/roots", "Roots so long"),
+    ("resting-gate", {"root_cm": 9, "growth_needed_cm": 300}, "/growth_needed_cm", "Growth needed"),
+    ("resting-gate", {"root_cm": 9, "roots_found_cm": [-1]}, "/roots_found_cm/0", "Root"),
+    ("resting-gate", {"root_cm": 9, "growth_cm": 900}, "/growth_cm", "Growth"),
+    ("arrival-ramp", {"ramp": {**RAMP, "target": 1}, "today": "2027-03-09"}, "/ramp/target", "is no rise"),
+    ("arrival-ramp", {"ramp": {**RAMP, "step": 0}, "today": "2027-03-09"}, "/ramp/step", "never gets there"),
+    ("arrival-ramp", {"ramp": {**RAMP, "every_days": 0}, "today": "2027-03-09"}, "/ramp/every_days", "Days between"),
+    ("arrival-ramp", {"ramp": {**RAMP, "start": -1}, "today": "2027-03-09"}, "/ramp/start", "Start"),
+    ("first-pour", {"capacity_L": 0}, "/capacity_L", "Water held"),
+    ("first-pour", {"capacity_L": 1, "leached": 0.9}, "/leached", "Share that drains"),
+    ("first-pour", {"capacity_L": 1, "tray_cm2": 0, "depth_cm": 3}, "/tray_cm2", "Area of the tray"),
+    ("first-pour", {"capacity_L": 1, "tray_cm2": 60}, "/depth_cm", "Depth in the tray"),
+    ("signs-agree", {"signs": [], "today": "2026-11-23"}, "/least", "cannot agree"),
+    ("signs-agree", {"signs": ["roots"], "least": 2, "today": "2026-11-23"}, "/least", "2 signs out of 1"),
+    ("signs-agree", {"signs": ["roots", "roots"], "least": 1, "today": "2026-11-23"}, "/least", "out of 1"),
+    ("signs-agree", {"signs": ["roots", "wall"], "least": 0, "today": "2026-11-23"}, "/least", "0 signs"),
     ("away-risk", {**JOURNEY, "back": "2026-12-20"}, "/back", "1 to 120 days after leaving"),
     ("away-risk", {**JOURNEY, "back": "2027-12-20"}, "/back", "365 days"),
     ("away-risk", {**JOURNEY, "pots": [{**AWAY_POT, "interval_days": 0}]}, "/pots/0/interval_days", "Interval of F-01"),

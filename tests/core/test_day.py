@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, PotDay, Predicted, forming, phase_on, pot_day
+from fenwa.core.care.day import PotDay, forming, phase_on, pot_day
 from fenwa.core.care.due import job_of, sprays_today
 from fenwa.core.care.holds import blocked
+from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.log import LogFacts, LoggedLook, LoggedPhase, LoggedPour, facts_of_log
 from fenwa.core.care.round_pot import round_pot
 from fenwa.core.care.standing_rules import InForce
@@ -80,7 +81,7 @@ def test_the_facts_of_a_log_by_hand() -> None:
     assert (f.last_pour_on, f.last_pour_mL, f.last_spray_on, f.last_flush_on) == (ago(9), 300, ago(3), ago(30))
     assert f.usual_volume_L == 0.3, "the middle of the last pours, flushes left out"
     assert f.waterings == (ago(30), ago(20), ago(15), ago(9)), "a spray is no watering"
-    assert (f.crust_on, f.limp_on, f.new_leaf_on, f.growth_on) == (ago(40), None, ago(10), ago(10))
+    assert (f.crust_on, f.limp_on, f.new_leaf_on, f.growth_on) == (None, None, ago(10), ago(10))
     assert (f.root_cm, f.root_on, f.newest_leaf_mm, f.leaves_count) == (3, ago(10), 90, 6)
     assert (f.phase, f.phase_since, f.kept_since, f.last_equivalent) == ("slowing", ago(30), ago(200), 310.0)
 

@@ -9,12 +9,16 @@ import pytest
 
 from fenwa.core.care.cans import CanWater, MixNeed, group
 from fenwa.core.care.condition import Hold
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, Prills, phase_on, pot_day
+from fenwa.core.care.day import phase_on, pot_day
 from fenwa.core.care.due import feed_range, job_of, sprays_today
+from fenwa.core.care.felt import Felt, ReadyRule
 from fenwa.core.care.interlock import PourPlan, pour_objections
+from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.log import LogFacts
-from fenwa.core.care.readiness import Felt, ReadyRule
+from fenwa.core.care.plan import FeedingPlan
+from fenwa.core.care.prills import Prills
 from fenwa.core.care.round_pot import round_pot
+from fenwa.core.care.standing_rules import InForce
 from fenwa.core.library.loader import get_profile, schools
 from fenwa.core.library.profile import PhaseFeeding
 from fenwa.core.water.choice import WaterChoice
@@ -168,20 +172,36 @@ def test_a_school_never_lifts_a_phase_above_its_most() -> None:
             row = d.profile.phases["active"]
             most = row.n_ceiling_mg_L if row.n_ceiling_mg_L is not None else row.n_ideal_mg_L[1]
             assert d.nitrogen_range[1] <= max(most, row.n_ideal_mg_L[1])
-            assert (
-                pot_day(
-                    kept=d.kept,
-                    log=d.log,
-                    place=d.place,
-                    profile=d.profile,
-                    spec=d.spec,
-                    chosen=Chosen(),
-                    predicted=Predicted(),
-                    found=d.found,
-                    today=TODAY,
-                ).nitrogen_range
-                == row.n_ideal_mg_L
+            own = pot_day(
+                kept=replace(d.kept, interval_days=30.0),
+                log=d.log,
+                place=d.place,
+                profile=d.profile,
+                spec=d.spec,
+                chosen=Chosen(),
+                predicted=Predicted(),
+                found=d.found,
+                today=TODAY,
             )
+            assert own.nitrogen_range == row.n_ideal_mg_L
+
+
+@pytest.mark.parametrize("kind", ["paphiopedilum", "phalaenopsis", "maranta", "nephrolepis"])
+@pytest.mark.parametrize("days", [1.0, 2.0, 4.0, 9.0, 30.0])
+def test_no_rhythm_brings_more_in_a_week_than_the_kind_likes(kind: str, days: float) -> None:
+    row = get_profile(kind).phases["active"]
+    assert row.interval_days is not None
+    plan = FeedingPlan(cycle=1, feeds=1, strength="nitrogen", value=1000.0)
+    d = day_of(kind, interval_days=days)
+    strong = replace(d, chosen=Chosen(plan=plan, school_by=InForce("", "own")))
+    a_week = strong.nitrogen_range[1] * 7 / days
+    most = row.n_ceiling_mg_L if row.n_ceiling_mg_L is not None else row.n_ideal_mg_L[1]
+    if days < row.interval_days[0]:
+        assert a_week <= row.n_ideal_mg_L[1] * 7 / row.interval_days[0] + 1e-9
+    else:
+        assert strong.nitrogen_range == (most, most)
+    free = replace(strong, chosen=Chosen(plan=replace(plan, beyond="full sun"), school_by=InForce("", "own")))
+    assert free.nitrogen_range == (1000.0, 1000.0), "the grower's word lifts it"
 
 
 def test_a_carnivore_whose_file_names_the_root_first_is_still_fed_there_only_by_choice() -> None:

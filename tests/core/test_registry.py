@@ -99,7 +99,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         "target_reading_uS_cm": 400,
         "water_uS_cm": 40,
     },
-    "round": {"pots": [], "waters": [], "label": LABEL, "today": "2026-11-23"},
+    "round": {"pots": [], "waters": [], "feeds": [{"id": 1, "name": "x", "label": LABEL}], "today": "2026-11-23"},
     "phase": {"rest": REST, "today": "2026-11-23", "hemisphere": "south"},
     "growth-gate": {"needed_cm": 8, "roots_cm": 3, "new_growth": True},
     "holds": {

@@ -12,7 +12,7 @@ from fenwa.core.care.holds import blocked, holds
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth
 from fenwa.core.care.round import round_plan
-from fenwa.core.care.round_parts import RoundWater
+from fenwa.core.care.round_parts import RoundFeed, RoundWater
 from fenwa.core.care.usual import look_is_due, start_of_medium_uS_cm, usual_pour_L
 from fenwa.core.mix.label import Label
 from fenwa.core.water.kinds import BaseWater
@@ -21,6 +21,7 @@ TODAY = date(2026, 11, 23)
 RAIN = RoundWater(1, "Rain", BaseWater(34.0, "rain", None, "Rain"))
 BORE = RoundWater(2, "Borehole", BaseWater(740.0, "borehole", None, "Borehole"))
 FEED = Label("13-3-15", n_nitrate_pct=11.6, n_ammonium_pct=1.4, p_pct=3, k_pct=15, ca_pct=8, mg_pct=2)
+FEEDS = [RoundFeed(1, "13-3-15", FEED)]
 POT = RoundPot(
     id=1,
     code="P-01",
@@ -117,7 +118,7 @@ def test_round_orders_cans_and_pots_and_weighs_them() -> None:
         replace(POT, id=6, code="X-01", shelf_order=0, isolated=True),
         replace(POT, id=7, code="D-09", holds=holds(replace(CALM, phase="dormant"), TODAY)),
     ]
-    plan = round_plan(pots=pots, waters=[RAIN, BORE], label=FEED, today=TODAY, scale_step_g=1).result
+    plan = round_plan(pots=pots, waters=[RAIN, BORE], feeds=FEEDS, today=TODAY, scale_step_g=1).result
     assert [c.job for c in plan.cans] == ["plain", "feed", "feed", "flush"]
     assert [c.letter for c in plan.cans] == ["A", "B", "C", "D"]
     assert [p.code for p in plan.cans[0].pots] == ["S-01"]
@@ -139,7 +140,7 @@ def test_the_walk_comes_to_every_isolated_pot_after_all_others() -> None:
         replace(POT, id=3, feed_ceiling_uS_cm=300, n_low_mg_L=5, n_high_mg_L=15),
         replace(POT, id=4, isolated=True),
     ]
-    plan = round_plan(pots=due, waters=[RAIN], label=FEED, today=TODAY).result
+    plan = round_plan(pots=due, waters=[RAIN], feeds=FEEDS, today=TODAY).result
     walked = [i for leg in plan.legs for i in leg.pot_ids]
     assert sorted(walked) == [1, 2, 3, 4], "each pot once"
     assert set(walked[:2]) == {2, 3}
@@ -150,12 +151,68 @@ def test_the_walk_comes_to_every_isolated_pot_after_all_others() -> None:
 
 def test_round_without_fit_water_or_feed_says_so() -> None:
     thirsty = replace(POT, water_ids=())
-    plan = round_plan(pots=[thirsty], waters=[BORE], label=FEED, today=TODAY)
+    plan = round_plan(pots=[thirsty], waters=[BORE], feeds=FEEDS, today=TODAY)
     assert plan.result.cans == ()
     assert "no water at hand may be given" in plan.result.looks[0].reason
-    unfed = round_plan(pots=[POT], waters=[RAIN], label=None, today=TODAY)
+    unfed = round_plan(pots=[POT], waters=[RAIN], feeds=[], today=TODAY)
     assert unfed.result.cans[0].job == "plain"
-    assert "No feed with nitrogen" in unfed.working.cautions[0]
+    (told,) = unfed.result.looks
+    assert told.reason == "Due for feed; plain water today."
+    assert told.release == "No feed with nitrogen is on your shelf. Add one on Shelf."
+
+
+BLOOM = RoundFeed(2, "7-13-22", Label("7-13-22", n_nitrate_pct=7, p_pct=13, k_pct=22, label_rate=1.0))
+SALT = RoundFeed(3, "Potassium nitrate", Label("Potassium nitrate", formula="KNO3"))
+
+
+def fed_by(*feeds: RoundFeed, pots: list[RoundPot]) -> tuple[dict[str, str], list[str]]:
+    """What each pot is fed with, and the ways out of those that are not."""
+    plan = round_plan(pots=pots, waters=[RAIN], feeds=list(feeds), today=TODAY).result
+    given = {p.code: c.product for c in plan.cans for p in c.pots if c.job == "feed"}
+    return given, [x.release for x in plan.looks]
+
+
+def test_each_pot_gets_the_feed_of_its_plan_and_nobody_chooses_between_several() -> None:
+    spiking = replace(POT, id=2, code="C-01", product_id=2)
+    growing = replace(POT, id=3, code="C-02", product_id=1)
+    given, told = fed_by(*FEEDS, BLOOM, pots=[spiking, growing])
+    assert given == {"C-01": "7-13-22", "C-02": "13-3-15"}
+    assert told == []
+    given, told = fed_by(*FEEDS, BLOOM, pots=[POT, spiking])
+    assert given == {"C-01": "7-13-22"}
+    assert told == ["Several feeds are on your shelf. Say in a feeding plan which one it gets."]
+    given, told = fed_by(*FEEDS, pots=[spiking])
+    assert given == {}
+    assert "not on your shelf" in told[0]
+
+
+def test_a_salt_alone_is_never_taken_unasked_and_is_taken_where_a_plan_names_it() -> None:
+    assert fed_by(SALT, pots=[POT]) == ({}, ["No feed with nitrogen is on your shelf. Add one on Shelf."])
+    assert fed_by(SALT, pots=[replace(POT, product_id=3)]) == ({"P-01": "Potassium nitrate"}, [])
+    assert fed_by(SALT, *FEEDS, pots=[POT])[0] == {"P-01": "13-3-15"}, "beside a salt there is one feed"
+
+
+def test_a_strength_the_plan_names_is_mixed_as_named_and_bounded_by_the_kind() -> None:
+    half = replace(POT, product_id=2, asked=("fraction", 0.5), n_most_mg_L=100.0, volume_L=1.0)
+    (can,) = round_plan(pots=[half], waters=[RAIN], feeds=[BLOOM], today=TODAY).result.cans
+    assert (can.strength, can.strength_value) == ("fraction", 0.5)
+    assert can.dose is not None
+    assert can.dose.dose_g_L == pytest.approx(0.5)
+    assert can.nitrogen_mg_L == pytest.approx(35.0)
+    thin = replace(half, n_most_mg_L=20.0)
+    (can,) = round_plan(pots=[thin], waters=[RAIN], feeds=[BLOOM], today=TODAY).result.cans
+    assert can.nitrogen_mg_L == pytest.approx(20.0)
+    assert "its kind takes 20 mg/L N at most" in can.why
+
+
+def test_two_strengths_of_one_feed_are_two_cans_and_a_dose_that_cannot_be_weighed_is_no_can() -> None:
+    half, third = replace(POT, asked=("dose", 0.5)), replace(POT, id=2, code="P-02", asked=("dose", 0.3))
+    plan = round_plan(pots=[half, third], waters=[RAIN], feeds=FEEDS, today=TODAY).result
+    assert sorted(c.strength_value for c in plan.cans) == [0.3, 0.5]
+    crumb = replace(POT, asked=("dose", 1e-4), volume_L=0.05)
+    found = round_plan(pots=[crumb], waters=[RAIN], feeds=FEEDS, today=TODAY)
+    assert [c.job for c in found.result.cans] == ["plain"]
+    assert "less than can be weighed" in found.working.cautions[0]
 
 
 @pytest.mark.parametrize(

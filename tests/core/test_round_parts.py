@@ -8,19 +8,10 @@ from typing import Any
 
 import pytest
 
+from fenwa.core.care.felt import Felt, Probe, ReadyBy, ReadyRule, says
 from fenwa.core.care.interval import ROOM_C, feel_again_on, left_share, warmth_since
 from fenwa.core.care.prills import PRILL_DONE, prills_in
-from fenwa.core.care.readiness import (
-    Felt,
-    Probe,
-    ReadyBy,
-    ReadyRule,
-    asks_plain,
-    checked_rule,
-    moist_of,
-    says,
-    wet_on,
-)
+from fenwa.core.care.readiness import asks_plain, checked_rule, moist_of, wet_on
 from fenwa.core.care.round_parts import Can, CanPot, can_pot, given, in_rows, legs_of, walk_of
 from fenwa.core.care.vocabulary import is_skip
 from fenwa.core.errors import DomainError

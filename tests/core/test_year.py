@@ -4,10 +4,11 @@ from datetime import date, timedelta
 
 import pytest
 
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts
 from fenwa.core.care.due import FLUSH_REST_DAYS
+from fenwa.core.care.feed_cans import rise_per_mg_N
 from fenwa.core.care.holds import blocked
-from fenwa.core.care.round import rise_per_mg_N
+from fenwa.core.care.interval import FORMING
+from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts
 from fenwa.core.care.standing_rules import InForce
 from fenwa.core.care.year import YearPot, YearPour, YearWater, days_of
 from fenwa.core.library.loader import fertilizers, habits, media, profiles, schools
@@ -116,7 +117,7 @@ def _check(p: YearPour, pot: YearPot, every_days: float | None, last: dict[str, 
         assert profile.flush.from_above not in ("never", "tray_change", "water_change")
         assert "flush" not in last or (today - last["flush"]).days >= FLUSH_REST_DAYS
     elif "water" in last:
-        assert (today - last["water"]).days >= pot.kept.interval_days - 1e-9
+        assert (today - last["water"]).days >= FORMING * pot.kept.interval_days - 1e-9, "sooner only for a forming leaf"
 
 
 def test_a_tray_pot_is_asked_for_its_rinse() -> None:

@@ -9,17 +9,15 @@ from fenwa.core.mix.label import label_from
 from fenwa.store import models
 from fenwa.store.mix_state import (
     batches_left,
-    feed_at_hand,
+    first_feed,
     label_of,
     left_of,
-    open_products,
+    round_feeds,
     schools_in_force,
     slope_of,
     used_since,
 )
-from tests.conftest import Client, pour, reading
-
-NITRATE = "Nitrate feed 13-3-15 with Ca and Mg"
+from tests.conftest import NITRATE, Client, pour, reading
 
 
 def feed(kept: Client, name: str = NITRATE) -> int:
@@ -43,21 +41,23 @@ def test_a_label_survives_keys_of_another_time() -> None:
     assert label_from({"name": "x", "n_total_pct": 5.0, "colour": "blue"}).n_total_pct == 5.0
 
 
-def test_the_feed_at_hand_is_the_last_one_used(kept: Client) -> None:
+def test_a_desk_begins_with_the_only_feed_there_is_and_the_last_can_is_nobodys_default(kept: Client) -> None:
     with kept.store.reading() as s:
-        first = feed_at_hand(s)
-        assert first is not None
-        assert first.name == NITRATE  # a complete feed before salts, though salts stand before it by name
+        owned = round_feeds(s)
+        first = first_feed(s)
+    assert [f.name for f in owned] == [NITRATE], "what stands on the shelf; the shipped labels are only labels"
+    assert first is not None
+    assert first.name == NITRATE
     other = feed(kept, "Foliage feed 20-8.7-16.6, urea-rich")
     batch(kept, product_id=other)
     with kept.store.reading() as s:
-        now = feed_at_hand(s)
-        assert now is not None
-        assert now.id == other
-    kept.made(f"/api/log/product/{other}/archive")
+        assert {f.id for f in round_feeds(s)} == {first.id, other}, "what was mixed is owned"
+        now = first_feed(s)
+    assert now is not None
+    assert now.id == min(first.id, other), "the first of the shelf, not the last can's"
+    kept.made(f"/api/products/{other}/owned", {"owned": False})
     with kept.store.reading() as s:
-        assert feed_at_hand(s) is not None
-        assert other not in [p.id for p in open_products(s)]
+        assert [f.name for f in round_feeds(s)] == [NITRATE]
 
 
 def test_what_is_used_counts_products_beside_others_and_forgets_archived_cans(kept: Client) -> None:

@@ -5,10 +5,13 @@
 import fenwa.core.care.away
 import fenwa.core.care.cans
 import fenwa.core.care.coming
+import fenwa.core.care.first_pour
 import fenwa.core.care.holds
 import fenwa.core.care.interval
 import fenwa.core.care.pattern
 import fenwa.core.care.phase
+import fenwa.core.care.plan_ahead
+import fenwa.core.care.ramp
 import fenwa.core.care.readiness
 import fenwa.core.care.round
 import fenwa.core.mix.acidity

@@ -5,10 +5,13 @@ from __future__ import annotations
 from datetime import date, timedelta
 from math import cos, pi
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from fenwa.core.care.plan import FeedingPlan, PlanProduct
 from fenwa.demo.scenario_pots import GARDEN, ROOM
 from fenwa.store import models
+from fenwa.store.care_state import plan_as_plain
 
 CLIMATE_EVERY_DAYS = 9
 # mean night and day, their swing over the year, humidity [°C, %]
@@ -45,8 +48,26 @@ def furnish_care(session: Session, today: date, places: dict[str, models.Place],
     session.flush()
     _ready(session, today, pots, probe.id)
     session.add(models.StandingRule(scope="group", key="carnivore", school_id="never_at_the_root"))
+    _plans(session, today)
     for code in ("F-01", "F-02", "P-06", "P-07"):
         pots[code].interval_by = "learnt"
+
+
+def _plans(session: Session, today: date) -> None:
+    """One plan for all, and one for the Calatheas: a third of the label in the light half of the year."""
+    ids = {p.library_id: p.id for p in session.scalars(select(models.Product))}
+    house = FeedingPlan(name="House plan", cycle=4, feeds=3, products=(PlanProduct("", ids["balanced_13_3_15_ca_mg"]),))
+    foliage = FeedingPlan(
+        name="A third, April to mid-August",
+        season=("04-01", "08-15"),
+        rhythm="days",
+        every_days=24,
+        strength="fraction",
+        value=1 / 3,
+        products=(PlanProduct("", ids["foliage_20_8_16_urea"]),),
+    )
+    for scope, key, plan in (("all", "", house), ("kind", "ctenanthe", foliage)):
+        session.add(models.FeedingPlanRow(scope=scope, key=key, plan=plan_as_plain(plan), made_on=today))
 
 
 def _ready(session: Session, today: date, pots: dict[str, models.Pot], probe_id: int) -> None:

@@ -35,6 +35,7 @@ def furnish_mix(session: Session, today: date, products: dict[str, models.Produc
     """Add it all, relative to today."""
     for library_id, (price, pack, days, left) in PACKS.items():
         p = products[library_id]
+        p.owned = True
         p.price, p.pack_amount, p.opened_on = price, pack, today - timedelta(days=days)
         p.left_amount, p.left_on = left, today - timedelta(days=20)
     session.add_all([models.Vessel(name=n, kind=k, volume_L=v) for n, k, v in VESSELS])

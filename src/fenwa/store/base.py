@@ -21,7 +21,7 @@ class Base(DeclarativeBase):
     """All tables."""
 
     metadata = MetaData(naming_convention=NAMING)
-    type_annotation_map = {dict[str, Any]: JSON, list[str]: JSON, list[dict[str, Any]]: JSON}  # noqa: RUF012
+    type_annotation_map = {dict[str, Any]: JSON, list[str]: JSON, list[dict[str, Any]]: JSON, list[Any]: JSON}  # noqa: RUF012
 
 
 class Archivable:

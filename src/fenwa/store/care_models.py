@@ -46,7 +46,7 @@ class Probe(Archivable, Base):
 
 
 class Feel(Archivable, Base):
-    """How dry a pot was found: by probe, finger, root colour or droop. NULL: not done."""
+    """How dry a pot was found: by probe, finger, root colour, droop, its wall, its heft in the hand. NULL: not done."""
 
     __tablename__ = "feel"
     pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
@@ -56,6 +56,8 @@ class Feel(Archivable, Base):
     moist: Mapped[str | None]
     roots: Mapped[str | None]
     droops: Mapped[bool | None]
+    wall: Mapped[str | None]
+    heft: Mapped[str | None]
     __table_args__ = (Index("ix_feel_pot_on", "pot_id", "on"),)
 
 
@@ -71,6 +73,20 @@ class StandingRule(Archivable, Base):
     school_id: Mapped[str] = mapped_column(default="")
     phase_school: Mapped[str] = mapped_column(default="")
     __table_args__ = (Index("ix_standing_rule_scope_key", "scope", "key"),)
+
+
+class FeedingPlanRow(Archivable, Base):
+    """A feeding plan (``core.care.plan.FeedingPlan``) of a plant, a kind, a group of kinds, a place or all.
+
+    ``key``: pot, profile, group or place id; empty for all.
+    """
+
+    __tablename__ = "feeding_plan"
+    scope: Mapped[str]
+    key: Mapped[str] = mapped_column(default="")
+    plan: Mapped[dict[str, Any]]
+    made_on: Mapped[date]
+    __table_args__ = (Index("ix_feeding_plan_scope_key", "scope", "key"),)
 
 
 class HoldOverride(Archivable, Base):

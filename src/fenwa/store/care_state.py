@@ -7,15 +7,17 @@ from datetime import date, timedelta
 from functools import lru_cache
 from typing import Any
 
+from pydantic import TypeAdapter
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.condition import CLIMATE_DAYS, Override
-from fenwa.core.care.day import Series as Warmth
+from fenwa.core.care.felt import Felt, Probe, ReadyRule
 from fenwa.core.care.interval import mean_C
+from fenwa.core.care.kept import Series as Warmth
 from fenwa.core.care.kind_in_force import own_version
+from fenwa.core.care.plan import FeedingPlan
 from fenwa.core.care.prills import Prills, prills_in
-from fenwa.core.care.readiness import Felt, Probe, ReadyRule
 from fenwa.core.care.standing_rules import InForce, Scope, in_force
 from fenwa.core.care.vocabulary import TREATED, is_skip
 from fenwa.core.library.loader import get_profile
@@ -28,6 +30,7 @@ from fenwa.store.models import (
     Decision,
     Event,
     Feeding,
+    FeedingPlanRow,
     Feel,
     HoldOverride,
     Place,
@@ -39,6 +42,40 @@ from fenwa.store.models import (
 )
 
 CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
+
+
+PLAN, PLANT = "plan:", "plant"
+_PLAN = TypeAdapter(FeedingPlan)
+
+
+@dataclass(frozen=True)
+class KeptPlan:
+    """A feeding plan with its row."""
+
+    id: int
+    scope: str
+    key: str
+    plan: FeedingPlan
+    made_on: date
+
+
+def _keys(pot: Pot, profile: Profile) -> tuple[tuple[Scope, str], ...]:
+    return (("kind", profile.id), ("group", profile.group), ("place", str(pot.place_id)), ("all", ""))
+
+
+def plan_as_plain(plan: FeedingPlan) -> dict[str, Any]:
+    """A plan as it is stored."""
+    plain: dict[str, Any] = _PLAN.dump_python(plan, mode="json")
+    return plain
+
+
+def kept_plans(session: Session) -> list[KeptPlan]:
+    """Every plan in force, the oldest first; of one scope and key the newest rules."""
+    rows = session.scalars(
+        select(FeedingPlanRow).where(FeedingPlanRow.archived_at.is_(None)).order_by(FeedingPlanRow.id)
+    )
+    newest = {(r.scope, r.key): KeptPlan(r.id, r.scope, r.key, _PLAN.validate_python(r.plan), r.made_on) for r in rows}
+    return sorted(newest.values(), key=lambda p: p.id)
 
 
 @dataclass
@@ -61,11 +98,32 @@ class CareRows:
     probes: dict[int, Probe]
     felt: dict[int, dict[str, Feel]]
     rules: dict[tuple[str, str], StandingRule]
+    plans: dict[tuple[str, str], KeptPlan]
 
-    def school_of(self, pot: Pot, profile: Profile) -> tuple[School | None, InForce]:
-        """The school a pot is fed by and who chose it; ``own`` is the pot's own rhythm."""
-        found = in_force(pot.school_id or "", self._rules_of(pot, profile, "school_id"))
-        return (self.schools.get(found.value) if found.value else None), found
+    def products_of(self, pot: Pot, profile: Profile) -> FeedingPlan | None:
+        """The nearest plan that names a product, whatever rules the rhythm."""
+        if not self.plans:
+            return None
+        keys = ((PLANT, str(pot.id)), *_keys(pot, profile))
+        return next((p.plan for key in keys if (p := self.plans.get(key)) is not None and p.plan.products), None)
+
+    def feeding_of(self, pot: Pot, profile: Profile) -> tuple[FeedingPlan | None, School | None, InForce]:
+        """The plan or the school a pot is fed by and who chose it, nearest first; ``own`` is the pot's own rhythm.
+
+        Where both stand equally near, the plan rules.
+        """
+        rules = self._rules_of(pot, profile, "school_id")
+        mine = self.plans.get((PLANT, str(pot.id)))
+        if self.plans:
+            near = {scope: self.plans.get((scope, key)) for scope, key in _keys(pot, profile)}
+            rules |= {scope: f"{PLAN}{scope}" for scope, plan in near.items() if plan is not None}
+        found = in_force(f"{PLAN}{PLANT}" if mine else pot.school_id or "", rules)
+        if found.value.startswith(PLAN):
+            scope = found.value.removeprefix(PLAN)
+            plan = mine if scope == PLANT else near[scope]  # type: ignore[index]  # a scope it was made of
+            assert plan is not None
+            return plan.plan, None, found
+        return None, (self.schools.get(found.value) if found.value else None), found
 
     def phase_school_of(self, pot: Pot, own: str, profile: Profile) -> InForce:
         """How the phase is told, and who chose it; by what is noted where nobody chose."""
@@ -75,16 +133,13 @@ class CareRows:
     def _rules_of(self, pot: Pot, profile: Profile, column: str) -> dict[Scope, str]:
         if not self.rules:
             return {}
-        keys: tuple[tuple[Scope, str], ...] = (
-            ("kind", profile.id),
-            ("group", profile.group),
-            ("place", str(pot.place_id)),
-        )
+        keys = _keys(pot, profile)
         return {scope: getattr(row, column) for scope, key in keys if (row := self.rules.get((scope, key)))}
 
     def ready_rule(self, pot: Pot) -> ReadyRule:
         """The pot's rule of readiness."""
-        return ReadyRule(pot.ready_by, pot.ready_at, self.probes.get(pot.probe_id) if pot.probe_id else None)  # type: ignore[arg-type]
+        probe = self.probes.get(pot.probe_id) if pot.probe_id else None
+        return ReadyRule(pot.ready_by, pot.ready_at, probe, tuple(pot.signs or ()), pot.signs_least)  # type: ignore[arg-type]
 
     def felt_of(self, pot: Pot, left_share: float | None) -> Felt:
         """What was found of a pot, each with its day; a probe's reading counts for the pot's own probe."""
@@ -92,6 +147,7 @@ class CareRows:
         probed = of.get("probe")
         probed = probed if probed is not None and probed.probe_id == pot.probe_id else None
         moist, roots, droop = of.get("moist"), of.get("roots"), of.get("droops")
+        wall, heft = of.get("wall"), of.get("heft")
         return Felt(
             left_share=left_share,
             weighed_on=weighed[-1].on if weighed and left_share is not None else None,
@@ -103,6 +159,10 @@ class CareRows:
             roots_on=roots.on if roots else None,
             droops=droop.droops if droop else None,
             droop_on=droop.on if droop else None,
+            wall=wall.wall if wall else None,  # type: ignore[arg-type]
+            wall_on=wall.on if wall else None,
+            heft=heft.heft if heft else None,  # type: ignore[arg-type]
+            heft_on=heft.on if heft else None,
         )
 
     def profile(self, profile_id: str, plant_id: int) -> Profile:
@@ -199,6 +259,7 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
                 select(StandingRule).where(StandingRule.archived_at.is_(None)).order_by(StandingRule.id)
             )
         },
+        plans={(p.scope, p.key): p for p in kept_plans(session)},
     )
 
 
@@ -247,6 +308,8 @@ def _felt(session: Session, today: date, only: set[int] | None) -> dict[int, dic
             ("moist", row.moist),
             ("roots", row.roots),
             ("droops", row.droops),
+            ("wall", row.wall),
+            ("heft", row.heft),
         ):
             if value is not None:
                 mine[name] = row

@@ -9,7 +9,8 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, Predicted, phase_on, pot_day
+from fenwa.core.care.day import phase_on, pot_day
+from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.kind_in_force import strictest_of
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.fold import reading_of, rested, state_of
@@ -150,6 +151,7 @@ def _place_facts(place: Place, care: CareRows) -> PlaceFacts:
         nights=care.nights.get(place.id, ()),
         days=care.days.get(place.id, ()),
         warmth=care.warmth.get(place.id, ()),
+        on_display=place.on_display,
     )
 
 
@@ -163,7 +165,7 @@ def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
         spot=pot.spot,
         shelf_order=pot.shelf_order,
         isolated=pot.isolated,
-        route=pot.route,
+        route=pot.route,  # type: ignore[arg-type]  # checked when it was stored
         interval_days=pot.interval_days,
         interval_by=pot.interval_by,
         plain_every=pot.plain_every,
@@ -184,13 +186,19 @@ def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
         treated_on=treated.on if treated else None,
         treated_days=(treated.days or 0) if treated else 0,
         skipped_until=care.skipped.get(pot.id),
+        crown=pot.crown,
+        soak_min=pot.soak_min,
+        stand_min=pot.stand_min,
+        check_most_days=pot.check_most_days,
+        water_id=pot.water_id,
     )
 
 
 def _chosen(pot: Pot, plant: Plant, profile: Profile, care: CareRows) -> Chosen:
     """What rules the pot by choice."""
-    school, school_by = care.school_of(pot, profile)
-    return Chosen(school, school_by, care.phase_school_of(pot, plant.phase_school, profile))
+    plan, school, by = care.feeding_of(pot, profile)
+    told_by = care.phase_school_of(pot, plant.phase_school, profile)
+    return Chosen(school, by, told_by, plan, care.products_of(pot, profile))
 
 
 def _by_weight(pot: Pot, weights: list[Weight]) -> PotWater | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
+from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -19,6 +20,7 @@ from fenwa.core.care.errands import (
     still_asked,
     water_retest,
 )
+from fenwa.core.care.ramp import Ramp, run
 from fenwa.core.care.vocabulary import DONE, LATER
 from fenwa.core.library.loader import media
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, membrane_trend
@@ -29,6 +31,8 @@ from fenwa.store.pot_today import PotToday
 from fenwa.store.session import remembered
 from fenwa.store.water_rows import membrane_pairs, open_meters, past_readings
 from fenwa.store.water_state import WaterToday, calibration_of
+
+_RAMP = TypeAdapter(Ramp)
 
 
 def errands_due(
@@ -87,7 +91,14 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
         medium_life_months=media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None,
         dormant=p.phase == "dormant",
         rinsed_on=rinsed_on,
+        ramps=tuple((r.what, run(r, p.log.limp_days, p.log.firm_on, p.today)) for r in ramps_of(p.plant)),
+        arrived_on=p.plant.arrived_on if any(h.id == "just arrived" for h in p.holds) else None,
     )
+
+
+def ramps_of(plant: models.Plant) -> list[Ramp]:
+    """The ramps of a plant as the core reads them."""
+    return [_RAMP.validate_python(r) for r in (plant.ramp or {}).get("ramps", [])]
 
 
 def _things(session: Session, waters: list[WaterToday], today: date) -> list[ThingFacts]:

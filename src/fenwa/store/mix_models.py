@@ -15,6 +15,7 @@ from fenwa.store.base import Archivable, Base
 class Product(Archivable, Base):
     """A fertilizer as its label states it (fields of ``core.mix.label.Label``), and what stands on the shelf of it.
 
+    ``owned``: it stands on the grower's shelf; else it is a label to mix with once it is bought.
     ``left_amount`` was seen on ``left_on``; cans made since are taken off when it is asked for.
     """
 
@@ -27,6 +28,7 @@ class Product(Archivable, Base):
     opened_on: Mapped[date | None]
     left_amount: Mapped[float | None]
     left_on: Mapped[date | None]
+    owned: Mapped[bool] = mapped_column(default=False, server_default="0")
 
 
 class Recipe(Archivable, Base):

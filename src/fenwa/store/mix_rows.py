@@ -100,7 +100,8 @@ def newest_feedings(session: Session, pot_id: int | None) -> list[tuple[Feeding,
 
 def products_on_shelf(session: Session) -> int:
     """How many feeds stand on the shelf."""
-    return session.scalar(select(func.count(Product.id)).where(Product.archived_at.is_(None))) or 0
+    here = select(func.count(Product.id)).where(Product.archived_at.is_(None), Product.owned.is_(True))
+    return session.scalar(here) or 0
 
 
 def library_ids(session: Session) -> set[str | None]:

@@ -9,9 +9,10 @@ from typing import Any
 from sqlalchemy import func, or_, select
 from sqlalchemy.orm import Session
 
+from fenwa.core.care.round_parts import RoundFeed
 from fenwa.core.library.loader import schools
 from fenwa.core.mix.can import left_of_can, left_of_pack
-from fenwa.core.mix.elements import usual_feed
+from fenwa.core.mix.elements import feeds_alone, only_feed
 from fenwa.core.mix.feed import ProductSlope
 from fenwa.core.mix.label import Label, density_of, label_from
 from fenwa.core.mix.school import School
@@ -34,19 +35,29 @@ def open_products(session: Session) -> list[Product]:
     return list(remembered(session, "products", None, lambda: session.scalars(query).all()))
 
 
-def feed_at_hand(session: Session) -> Product | None:
-    """The feed of the newest can that still stands on the shelf, else the likeliest of the shelf."""
-    shelf = [p for p in open_products(session) if label_of(p).kind == "soluble"]
-    newest = session.scalar(
-        select(Batch.product_id)
-        .where(Batch.archived_at.is_(None), Batch.product_id.in_([p.id for p in shelf]))
-        .order_by(Batch.made_on.desc(), Batch.id.desc())
-        .limit(1)
-    )
-    if newest is not None:
-        return next(p for p in shelf if p.id == newest)
-    place = usual_feed([label_of(p) for p in shelf])
-    return shelf[place] if place is not None else None
+def owned_products(session: Session) -> list[Product]:
+    """Feeds the grower has; the others are labels to choose from."""
+    return [p for p in open_products(session) if p.owned]
+
+
+def first_feed(session: Session) -> Product | None:
+    """The feed a desk begins with: the only one that feeds by itself, else the first owned, else the first label."""
+    owned = owned_products(session)
+    only = only_feed([label_of(p) for p in owned])
+    if only is not None:
+        return owned[only]
+    return next((p for shelf in (owned, open_products(session)) for p in shelf if feeds_alone(label_of(p))), None)
+
+
+def round_feeds(session: Session) -> list[RoundFeed]:
+    """What the round may weigh: what is owned, each with its own slope."""
+    out = []
+    for product in owned_products(session):
+        label = label_of(product)
+        if label.kind == "soluble":
+            slope = slope_of(session, product)
+            out.append(RoundFeed(product.id, product.name, label, slope.result if slope else None))
+    return out
 
 
 def slope_of(session: Session, product: Product) -> Computed[ProductSlope] | None:

@@ -15,6 +15,7 @@ from sqlalchemy.orm import Mapped, mapped_column, relationship
 from fenwa.store.base import Archivable, Base
 from fenwa.store.care_models import (
     Climate,
+    FeedingPlanRow,
     Feel,
     HoldOverride,
     Person,
@@ -49,6 +50,7 @@ __all__ = [
     "Base",
     "Batch",
     "Climate",
+    "FeedingPlanRow",
     "Feel",
     "Feeding",
     "Finding",
@@ -94,6 +96,7 @@ class Place(Archivable, Base):
     latitude_deg: Mapped[float | None]
     lamp_hours: Mapped[float | None]
     lamp_dli: Mapped[float | None]
+    on_display: Mapped[bool] = mapped_column(default=False, server_default="0")
 
 
 class Water(Archivable, Base):
@@ -105,6 +108,7 @@ class Water(Archivable, Base):
     preference: Mapped[int] = mapped_column(default=100)
     price_per_L: Mapped[float | None]
     on_hand_L: Mapped[float | None]
+    on_hand_on: Mapped[date | None]
     capacity_L: Mapped[float | None]
     collected_on: Mapped[date | None]
     membrane_floor_pct: Mapped[float | None]
@@ -149,6 +153,8 @@ class Pot(Archivable, Base):
     """A container with medium.
 
     The dose attaches here. ``school_id`` NULL: as its kind or place, else its own rhythm; ``own``: its own.
+    ``signs``: what is looked at before watering, ``signs_least`` of them must say dry. ``crown``: dry or cup.
+    ``soak_min``, ``stand_min``: plunged so long, tipped out after standing so long. ``water_id``: always this one.
     """
 
     __tablename__ = "pot"
@@ -182,6 +188,13 @@ class Pot(Archivable, Base):
     height_cm: Mapped[float | None]
     isolated_since: Mapped[date | None]
     tags: Mapped[list[str]] = mapped_column(default=list, server_default="[]")
+    crown: Mapped[str] = mapped_column(default="", server_default="")
+    signs: Mapped[list[str]] = mapped_column(default=list, server_default="[]")
+    signs_least: Mapped[int] = mapped_column(default=2, server_default="2")
+    check_most_days: Mapped[float | None]
+    soak_min: Mapped[float | None]
+    stand_min: Mapped[float | None]
+    water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id"))
     plants: Mapped[list[Plant]] = relationship(back_populates="pot")
     __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
 
@@ -203,6 +216,7 @@ class Plant(Archivable, Base):
     count: Mapped[int] = mapped_column(default=1, server_default="1")
     phase_school: Mapped[str] = mapped_column(default="", server_default="")
     trial: Mapped[str] = mapped_column(default="", server_default="")
+    ramp: Mapped[dict[str, Any] | None]
     died_on: Mapped[date | None]
     death_cause: Mapped[str] = mapped_column(default="")
     pot: Mapped[Pot] = relationship(back_populates="plants")
@@ -284,6 +298,9 @@ class Look(Archivable, Base):
     spike: Mapped[bool] = mapped_column(default=False, server_default="0")
     root_cm: Mapped[float | None]
     roots_working: Mapped[bool | None]
+    growth_id: Mapped[int | None] = mapped_column(ForeignKey("growth.id"))
+    growth_cm: Mapped[float | None]
+    roots_cm: Mapped[list[Any] | None]
     marks: Mapped[list[str]] = mapped_column(default=list)
     marks_looked_for: Mapped[bool] = mapped_column(default=True)
     unknown: Mapped[list[str]] = mapped_column(default=list)
@@ -307,6 +324,7 @@ class Event(Archivable, Base):
     errand_id: Mapped[str | None] = mapped_column(index=True)
     errand_kind: Mapped[str | None]
     errand_due_on: Mapped[date | None]
+    details: Mapped[dict[str, Any] | None]
 
 
 class Decision(Archivable, Base):

@@ -68,6 +68,17 @@ def leading_growth(session: Session, plant_id: int) -> Growth:
     return session.scalars(select(Growth).where(Growth.plant_id == plant_id, Growth.leads.is_(True))).one()
 
 
+def side_growth(session: Session, plant_id: int) -> Growth:
+    """The growth beside the leading one that was noted last, made if there is none."""
+    mine = select(Growth).where(Growth.plant_id == plant_id, Growth.leads.is_(False), Growth.archived_at.is_(None))
+    found = session.scalars(mine.order_by(Growth.id.desc())).first()
+    if found is None:
+        found = Growth(plant_id=plant_id, name="side growth", leads=False)
+        session.add(found)
+        session.flush()
+    return found
+
+
 def let_lead(session: Session, growth: Growth) -> None:
     """From now on this growth rules its plant, and no other."""
     for other in session.scalars(select(Growth).where(Growth.plant_id == growth.plant_id)):

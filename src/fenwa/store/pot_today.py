@@ -9,11 +9,12 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from fenwa.core.care.condition import Hold
-from fenwa.core.care.day import Interval, PotDay, Series
+from fenwa.core.care.day import PotDay
+from fenwa.core.care.felt import Felt, Ready, ReadyRule
+from fenwa.core.care.kept import Interval, Series
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import FedSoFar, Pattern
 from fenwa.core.care.phase import PhaseFound
-from fenwa.core.care.readiness import Felt, Ready, ReadyRule
 from fenwa.core.care.standing_rules import InForce
 from fenwa.core.library.profile import OptIn, Profile
 from fenwa.core.mix.school import School

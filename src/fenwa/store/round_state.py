@@ -27,13 +27,14 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
     """Everything the round is planned from."""
     waters, pots = list(waters_today(session, today)), pots_today(session, today)
     at_hand, ec = waters_for(waters, pots), {w.water.id: w.reckoned_uS_cm for w in waters}
-    remembered: dict[tuple[PlantNeeds, date | None], WaterChoice] = {}
+    remembered: dict[tuple[PlantNeeds, date | None, int | None], WaterChoice] = {}
     out = []
     for p in pots:
-        needs, since = needs_of(p.profile), p.day.over_since
-        choice = remembered.get((needs, since))
+        needs, since, always = needs_of(p.profile), p.day.over_since, p.day.kept.water_id
+        choice = remembered.get((needs, since, always))
         if choice is None:
-            choice = remembered[needs, since] = choose_waters(at_hand[needs], needs, today, since=since)
+            choice = choose_waters(at_hand[needs], needs, today, since=since, always=always)
+            remembered[needs, since, always] = choice
         out.append(round_pot(p.day, choice, ec[choice.ids[0]] if choice.ids else None))
     return out, pots, waters
 
@@ -41,7 +42,8 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
 def water_of_pot(session: Session, p: PotToday, today: date) -> tuple[WaterChoice, WaterToday | None]:
     """The waters one pot may have today, and the first of them."""
     waters, needs = waters_today(session, today), needs_of(p.profile)
-    choice = choose_waters([w.offered(needs) for w in waters], needs, today, since=p.day.over_since)
+    offered = [w.offered(needs) for w in waters]
+    choice = choose_waters(offered, needs, today, since=p.day.over_since, always=p.day.kept.water_id)
     first = next((w for w in waters if choice.ids and w.water.id == choice.ids[0]), None)
     return choice, first
 

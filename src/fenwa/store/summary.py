@@ -25,7 +25,7 @@ from fenwa.core.water.kinds import SHAPES
 from fenwa.store.models import Batch, Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour, RecipeVersion, Water
 from fenwa.store.pot_today import facts_as_plain
 
-CORE_VERSION = f"{fenwa.__version__}/6"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/8"  # raise the last figure when a default of the balance changes
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
@@ -143,15 +143,17 @@ def refresh(session: Session, pot_id: int) -> None:
             select(Look).where(Look.pot_id == pot_id, Look.archived_at.is_(None)).order_by(Look.on, Look.id)
         )
     )
+    side = set(session.scalars(select(Growth.id).join(Plant).where(Plant.pot_id == pot_id, Growth.leads.is_(False))))
     spans = phases(session, plant.id)
     profile = get_profile(plant.profile_id)
     spec = pot_spec(pot, profile, spans[-1].phase if spans else "active")
     shares = BallastShares(session, pours)
-    folded = fold_log(spec, [as_event(p, shares) for p in pours], date.max)
+    mix_since = pot.repotted_on or date.min  # what the old mix held went with it
+    folded = fold_log(spec, [as_event(p, shares) for p in pours if p.on >= mix_since], date.max)
     last = folded.observations[-1] if folded.observations else None
     facts = facts_of_log(
         [LoggedPour(p.on, p.job, p.route, p.volume_L, p.ec_uS_cm) for p in pours],
-        [as_logged(x) for x in looks],
+        [as_logged(x, x.growth_id not in side) for x in looks],
         [LoggedPhase(s.phase, s.since) for s in spans],  # type: ignore[arg-type]  # checked when it was stored
         (last.on, last.equivalent_reading) if last else None,
     )
@@ -192,8 +194,8 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date) -> Folded | None:
     )
 
 
-def as_logged(x: Look) -> LoggedLook:
-    """One stored look as the core reads it."""
+def as_logged(x: Look, leads: bool = True) -> LoggedLook:
+    """One stored look as the core reads it; ``leads``: it saw the leading growth."""
     return LoggedLook(
         on=x.on,
         marks=tuple(x.marks),
@@ -206,4 +208,7 @@ def as_logged(x: Look) -> LoggedLook:
         roots_working=x.roots_working,
         leaves_count=x.leaves_count,
         newest_leaf_mm=x.newest_leaf_mm,
+        leads=leads,
+        growth_cm=x.growth_cm,
+        roots_cm=tuple(x.roots_cm or ()),
     )

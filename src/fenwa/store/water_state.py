@@ -18,14 +18,25 @@ from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.knowledge import Measured, TreatmentStep, ions_to_mix, known_of, newest_tests, treatments_in_force
+from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, rejection_pct
 from fenwa.core.water.meters import CheckPoint, MeterCalibration, MeterTraits, meter_calibration
 from fenwa.core.water.quantities import MeasuredAmount, ions_of
 from fenwa.core.water.remedy import Candidate
 from fenwa.core.water.usual import BY_UNKNOWN_SCALE, UsualWater, usual_water
 from fenwa.core.water.verdict import WaterVerdict, unmeasured_verdict, water_verdict
 from fenwa.core.working import Computed
-from fenwa.store.models import Finding, Meter, MeterCheck, Reading, Report, Treatment, Water
+from fenwa.store.models import Batch, Finding, Meter, MeterCheck, Pour, Reading, Report, Treatment, Water
 from fenwa.store.session import remembered
+from fenwa.store.water_rows import membrane_pairs
+
+
+@dataclass(frozen=True)
+class MembraneToday:
+    """A membrane's newest pair, and whether it is under its floor. [µS/cm]"""
+
+    on: date
+    permeate_uS_cm: float
+    failing: bool
 
 
 @dataclass(frozen=True)
@@ -40,15 +51,30 @@ class WaterToday:
     tests: dict[str, Measured]
     steps: tuple[TreatmentStep, ...]
     report: Report | None
+    membrane: MembraneToday | None = None
+    used_L: float = 0.0
 
     @property
     def ec25_uS_cm(self) -> float | None:
-        """Newest conductivity at 25 °C that could be computed."""
+        """Newest conductivity at 25 °C that could be computed; a membrane's newer pair stands before a reading."""
+        if self._by_pair and self.membrane is not None:
+            return self.membrane.permeate_uS_cm
         return self.reading.ec25_uS_cm if self.reading else None
+
+    @property
+    def _by_pair(self) -> bool:
+        return self.membrane is not None and (self.reading is None or self.membrane.on > self.reading.on)
+
+    @property
+    def left_L(self) -> float | None:
+        """Litres on hand: what was seen, less what was poured and mixed since; None: nobody entered it. [L]"""
+        return None if self.water.on_hand_L is None else max(0.0, self.water.on_hand_L - self.used_L)
 
     @property
     def half_width_uS_cm(self) -> float:
         """What the meter left open in that reading."""
+        if self._by_pair:
+            return 0.0
         return (self.reading.half_width_uS_cm or 0.0) if self.reading else 0.0
 
     @property
@@ -103,6 +129,7 @@ class WaterToday:
             preference=self.water.preference,
             runs=water_kinds()[self.known.kind].runs,
             fell=water_kinds()[self.known.kind].falls,
+            failing=self.membrane is not None and self.membrane.failing,
         )
 
     def verdict(self, needs: PlantNeeds) -> Computed[WaterVerdict]:
@@ -156,8 +183,60 @@ def _load_waters(session: Session, today: date) -> list[WaterToday]:
         mine = newest_tests(tests.get(w.id, []), force)
         report, ions = reports.get(w.id, (None, WaterIons(**w.ions) if w.ions else None))
         known = known_of(w.kind, w.disinfectant, _stated(w), mine, force)  # type: ignore[arg-type]
-        out.append(WaterToday(w, usable, last, known, ions_to_mix(ions), mine, force, report))
+        out.append(
+            WaterToday(
+                w,
+                usable,
+                last,
+                known,
+                ions_to_mix(ions),
+                mine,
+                force,
+                report,
+                _membrane(session, w, today),
+                _used_L(session, w, today),
+            )
+        )
     return out
+
+
+def _membrane(session: Session, w: Water, today: date) -> MembraneToday | None:
+    rows = membrane_pairs(session, w.id, today)
+    if not rows:
+        return None
+    floor = w.membrane_floor_pct if w.membrane_floor_pct is not None else DEFAULT_FLOOR_PCT
+    pair = rows[-1]
+    kept = rejection_pct(pair.feed_uS_cm, pair.permeate_uS_cm)
+    return MembraneToday(pair.on, pair.permeate_uS_cm, kept < floor)
+
+
+def _used_L(session: Session, w: Water, today: date) -> float:
+    """What pours and cans took of a water since its litres were last entered. [L]"""
+    if w.on_hand_L is None or w.on_hand_on is None:
+        return 0.0
+    since = w.on_hand_on
+    poured = select(func.coalesce(func.sum(Pour.volume_L), 0.0)).where(
+        Pour.water_id == w.id,
+        Pour.batch_id.is_(None),
+        Pour.archived_at.is_(None),
+        Pour.on >= since,
+        Pour.on <= today,
+    )
+    cans = session.execute(
+        select(Batch.water_id, Batch.volume_L, Batch.waters).where(
+            Batch.archived_at.is_(None), Batch.made_on >= since, Batch.made_on <= today
+        )
+    )
+    mixed = sum(b.volume_L * _share(b.water_id, b.waters, w.id) for b in cans)
+    return float(session.scalar(poured) or 0.0) + float(mixed)
+
+
+def _share(first: int, waters: list[dict[str, Any]], of: int) -> float:
+    """Part of a can that is one water: of a blend its share, else all of it or none."""
+    whole = float(sum(part["share"] for part in waters))
+    if whole > 0:
+        return float(sum(part["share"] for part in waters if part["water_id"] == of)) / whole
+    return 1.0 if first == of else 0.0
 
 
 def _stated(w: Water) -> dict[str, float | None]:

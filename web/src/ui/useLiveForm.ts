@@ -4,7 +4,8 @@ import { useEffect, useState } from "react"
 import { type DefaultValues, type FieldValues, type Path, useForm, useWatch } from "react-hook-form"
 import { ApiProblem } from "../api/problem"
 
-function useSettled<T>(value: T, ms: number): T {
+/** A value once it has stood still for some time. */
+export function useSettled<T>(value: T, ms: number): T {
   const [settled, setSettled] = useState(value)
   useEffect(() => {
     const timer = setTimeout(() => setSettled(value), ms)

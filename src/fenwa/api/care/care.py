@@ -16,12 +16,18 @@ from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
+from fenwa.core.care.acts import then_of
+from fenwa.core.care.coming import coming_pot
 from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import forming, gaps_of
+from fenwa.core.care.due import RoundPot, job_of
+from fenwa.core.care.felt import Moist, Ready, ReadyBy, Sign
 from fenwa.core.care.interval import CheckInterval, check_interval
 from fenwa.core.care.kind_in_force import OwnLimits, own_limits, own_version
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
-from fenwa.core.care.readiness import Moist, Ready, ReadyBy, moist_of, readiness
+from fenwa.core.care.ramp import RampDay, arrival_ramp
+from fenwa.core.care.readiness import moist_of, readiness
+from fenwa.core.care.round_pot import round_pot
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.library.loader import get_profile, profiles, sources
 from fenwa.core.library.profile import Profile
@@ -30,8 +36,10 @@ from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import own_row, profile_in_force
 from fenwa.store.collection import pots_today
+from fenwa.store.errand_state import ramps_of
 from fenwa.store.pot_rows import kinds_with_own_figures, weights_until
 from fenwa.store.pot_today import PotToday
+from fenwa.store.round_state import water_of_pot
 from fenwa.store.summary import refresh, touch_all
 
 router = APIRouter(prefix="/api", tags=["care"])
@@ -120,6 +128,9 @@ class OwnFiguresIn(BaseModel):
     feed_ceiling: TypedOrNone = None
     minimum_C: TypedOrNone = None
     flush_each_days: TypedOrNone = None
+    gate_root_cm: TypedOrNone = None
+    gate_roots: TypedOrNone = None
+    gate_growth_cm: TypedOrNone = None
     word: str = ""
     plant_id: int | None = None
 
@@ -177,6 +188,13 @@ class CarePage(BaseModel):
     water: Computed[PotWater] | None
     place_id: int
     trial: str
+    signs: list[Sign]
+    signs_least: int
+    next_on: date | None
+    next_job: str
+    feed_held: str
+    handling: str
+    ramps: list[Computed[RampDay]]
 
 
 @router.get("/pots/{pot_id}/care")
@@ -184,6 +202,8 @@ def care_of(pot_id: int, session: ReadSession, today: Today) -> CarePage:
     """What rules a pot today, with the working of each number."""
     p = one_pot(session, pot_id, today)
     place, last_on = p.day.place, p.log.last_pour_on
+    choice, first = water_of_pot(session, p, today)
+    due = round_pot(p.day, choice, first.reckoned_uS_cm if first else None)
     interval = check_interval(
         gaps=gaps_of(p.log, place),
         fallback_days=p.pot.interval_days,
@@ -213,7 +233,25 @@ def care_of(pot_id: int, session: ReadSession, today: Today) -> CarePage:
         water=_by_weight(session, pot_id, today),
         place_id=p.where.id,
         trial=p.plant.trial,
+        signs=list(p.rule.signs),
+        signs_least=p.rule.least,
+        next_on=coming_pot(due, today).first_on,
+        next_job=_next_job(due, today),
+        feed_held=due.feed_held,
+        handling=then_of(p.pot.route, p.day.crown, p.pot.soak_min, p.pot.stand_min),
+        ramps=[
+            arrival_ramp(ramp=r, stressed_on=p.log.limp_days, firm_on=p.log.firm_on, today=today)
+            for r in ramps_of(p.plant)
+        ],
     )
+
+
+def _next_job(due: RoundPot, today: date) -> str:
+    """What the next watering is, as the round would have it then."""
+    on = coming_pot(due, today).first_on
+    if on is None:
+        return "no water"
+    return job_of(due, on) or "look"
 
 
 def _by_weight(session: Session, pot_id: int, today: date) -> Computed[PotWater] | None:

@@ -12,7 +12,8 @@ from sqlalchemy.orm import Session
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.core.care.readiness import MOIST, DryEnd, Moist, Probe, ReadyBy, ReadyRule, Roots, checked_rule
+from fenwa.core.care.felt import MOIST, DryEnd, Heft, Moist, Probe, ReadyBy, ReadyRule, Roots, Sign, Wall
+from fenwa.core.care.readiness import checked_rule
 from fenwa.core.care.vocabulary import WeightKind
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, Underspecified
@@ -109,6 +110,8 @@ class ReadyIn(BaseModel):
     at: TypedOrNone = None
     moist: Moist | None = None
     probe_id: int | None = None
+    signs: list[Sign] = []
+    least: int = 2
 
 
 @router.post("/pots/{pot_id}/ready")
@@ -124,9 +127,13 @@ def set_ready(pot_id: int, body: ReadyIn, writer: OneWrite, today: Today) -> Sto
             at = None if body.moist is None else float(MOIST.index(body.moist))
         if body.ready_by == "probe" and body.probe_id is None:
             raise Underspecified("A probe is missing. Choose the probe this pot is read with.", pointer="/probe_id")
-        rule = checked_rule(ReadyRule(body.ready_by, at, _probe(session, body.probe_id)))
+        if body.ready_by == "signs" and "finger" in body.signs and body.moist is not None:
+            at = float(MOIST.index(body.moist))
+        rule = checked_rule(ReadyRule(body.ready_by, at, _probe(session, body.probe_id), tuple(body.signs), body.least))
         pot = session.get_one(models.Pot, pot_id)
         pot.ready_by, pot.ready_at = rule.by, rule.at
+        if rule.by == "signs":
+            pot.signs, pot.signs_least = list(rule.signs), rule.least
         pot.probe_id = body.probe_id if rule.by == "probe" else pot.probe_id
         touch(session, pot_id)
         return {"id": pot_id}
@@ -143,15 +150,18 @@ class FeltIn(BaseModel):
     moist: Moist | None = None
     roots: Roots | None = None
     droops: bool | None = None
+    wall: Wall | None = None
+    heft: Heft | None = None
 
 
 @router.post("/pots/{pot_id}/felt", status_code=201)
 def add_felt(pot_id: int, body: FeltIn, writer: OneWrite, today: Today) -> Stored:
     """Log how dry a pot was found."""
     require_not_future(body.on, today, "Date", pointer="/on")
-    if (body.probe_value, body.moist, body.roots, body.droops) == (None, None, None, None):
+    found = (body.probe_value, body.moist, body.roots, body.droops, body.wall, body.heft)
+    if all(x is None for x in found):
         raise Underspecified(
-            "Nothing was found. Enter at least one of probe, finger, roots or droop.", pointer="/moist"
+            "Nothing was found. Enter at least one of probe, finger, roots, wall, heft or droop.", pointer="/moist"
         )
 
     def write(session: Session) -> dict[str, Any]:

@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.care import care, decisions, ready
+from fenwa.api.care import care, decisions, plans, ready
 
 router = APIRouter()
-for part in (care, ready, decisions):
+for part in (care, ready, decisions, plans):
     router.include_router(part.router)

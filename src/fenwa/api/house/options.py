@@ -10,7 +10,7 @@ from pydantic import BaseModel
 import fenwa
 from fenwa.api.transactions import Today
 from fenwa.core.care.condition import Phase
-from fenwa.core.care.readiness import MOIST, Moist
+from fenwa.core.care.felt import MOIST, Moist
 from fenwa.core.care.vocabulary import Mark, PlaceChangeKind
 from fenwa.core.library.loader import media, profiles, sources
 from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS

@@ -37,6 +37,7 @@ class PlaceOut(BaseModel):
     latitude_deg: float | None
     lamp_hours: float | None
     lamp_dli: float | None
+    on_display: bool
 
 
 @router.get("/places")
@@ -46,12 +47,13 @@ def places(session: ReadSession) -> list[PlaceOut]:
 
 
 class PlaceIn(BaseModel):
-    """Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them."""
+    """Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them; whether plants are on show."""
 
     hemisphere: Hemisphere = "north"
     latitude_deg: TypedOrNone = None
     lamp_hours: TypedOrNone = None
     lamp_dli: TypedOrNone = None
+    on_display: bool | None = None
 
 
 @router.post("/places/{place_id}")
@@ -68,7 +70,8 @@ def set_place(place_id: int, body: PlaceIn, writer: OneWrite) -> Stored:
     def write(session: Session) -> dict[str, Any]:
         place = get_row(session, models.Place, place_id, "Place", "/place_id")
         for key, value in body.model_dump().items():
-            setattr(place, key, value)
+            if key != "on_display" or value is not None:
+                setattr(place, key, value)
         touch_all(session)
         return {"id": place_id}
 

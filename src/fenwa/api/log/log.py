@@ -53,6 +53,7 @@ Kind = Literal[
     "felt",
     "probe",
     "rule",
+    "plan",
 ]
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour,
@@ -86,6 +87,7 @@ MODELS: dict[str, type[Any]] = {
     "felt": models.Feel,
     "probe": models.Probe,
     "rule": models.StandingRule,
+    "plan": models.FeedingPlanRow,
 }
 
 
@@ -133,7 +135,9 @@ def _after(session: Session, kind: str, row: Any) -> None:
     if kind == "event" and row.pot_id is not None and row.kind == DONE and ends_quarantine(row.errand_kind):
         pot, back = session.get_one(models.Pot, row.pot_id), row.archived_at is not None
         pot.isolated, pot.isolated_since = back, quarantine_since(row.errand_due_on) if back else None
-    if kind in ("own figures", "climate", "school", "rule", "probe") or (kind == "event" and row.place_id is not None):
+    if kind in ("own figures", "climate", "school", "rule", "plan", "probe") or (
+        kind == "event" and row.place_id is not None
+    ):
         touch_all(session)
 
 

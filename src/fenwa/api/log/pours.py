@@ -10,11 +10,12 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.pots.shown import LookOut, PhaseOut, one_pot
-from fenwa.api.transactions import OneWrite, Today, get_row
-from fenwa.api.typed import TypedOrNone
+from fenwa.api.transactions import OneWrite, Today, get_row, now
+from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.core.care.acts import USUAL_STAND_min
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.interlock import PourPlan, unanswered
-from fenwa.core.care.log import opens_leaf
+from fenwa.core.care.log import OFF_MEDIUM, opens_leaf
 from fenwa.core.care.vocabulary import Felt, Mark
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
@@ -24,7 +25,7 @@ from fenwa.core.pot.specification import Route
 from fenwa.core.units import to_canonical
 from fenwa.store import models
 from fenwa.store.collection import pots_today
-from fenwa.store.pot_rows import leading_growth, newest_leaf
+from fenwa.store.pot_rows import leading_growth, newest_leaf, side_growth
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import phases, refresh
 from fenwa.store.water_state import waters_today
@@ -117,10 +118,10 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
 
     def write(session: Session) -> dict[str, Any]:
         ec, water_id, job, estimated = _contents(session, body, today)
-        ids = []
+        made_for, moment, ids = _made_for(session, body), now(), []
         for p in _pots_in_order(session, body.pot_ids, today):
             route = body.route or p.pot.route
-            _object(p, job, ec, route, body.note)
+            _object(p, job, ec, route, made_for, body.note)
             pour = models.Pour(
                 pot_id=p.pot.id,
                 batch_id=body.batch_id,
@@ -140,6 +141,9 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
             session.add(pour)
             session.flush()
             ids.append(pour.id)
+            if route == "soak" and body.on == today:
+                minutes = p.pot.stand_min or USUAL_STAND_min
+                session.add(models.Timer(pot_id=p.pot.id, started_at=moment, minutes=minutes))
             refresh(session, p.pot.id)
         return {"pour_ids": ids, "ec_uS_cm": ec}
 
@@ -154,17 +158,34 @@ def _pots_in_order(session: Session, pot_ids: list[int], today: date) -> list[Po
     return [found[i] for i in dict.fromkeys(pot_ids)]
 
 
-def _object(p: PotToday, job: str, ec: float | None, route: str, note: str) -> None:
+def _made_for(session: Session, body: PourIn) -> str:
+    """The way the can was mixed for; a can is not poured before it was made."""
+    if body.batch_id is None:
+        return "root"
+    batch = get_row(session, models.Batch, body.batch_id, "Can", "/batch_id")
+    if body.on < batch.made_on:
+        raise InputError(
+            f"The can was made on {batch.made_on}: it cannot be poured on {body.on}. "
+            "Choose a later day, or another can.",
+            pointer="/on",
+        )
+    return batch.route
+
+
+def _object(p: PotToday, job: str, ec: float | None, route: str, made_for: str, note: str) -> None:
     """Refuse a pour that needs a word first."""
     objections = unanswered(
         PourPlan(
             p.pot.code,
             job,
             ec,
-            route not in ("leaf spray", "cup"),
+            route not in OFF_MEDIUM,
             p.profile.feeding.root_pour_ec_max_uS_cm,
             p.feed_ceiling_uS_cm,
             p.holds,
+            route,
+            p.day.crown,
+            made_for,
         ),
         note,
     )
@@ -187,6 +208,9 @@ class LookIn(BaseModel):
     growth_stopped: bool = False
     spike: bool = False
     root: TypedOrNone = None
+    growth: Literal["lead", "side"] = "lead"
+    growth_length: TypedOrNone = None
+    roots: list[Typed] = []
     roots_working: bool | None = None
     marks: list[Mark] = []
     marks_looked_for: bool = True
@@ -207,6 +231,10 @@ def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookO
             )
     if body.root is not None:
         require(body.root, "Longest new root", "cm", low=0, high=200, pointer="/root")
+    if body.growth_length is not None:
+        require(body.growth_length, "Length of the growth", "cm", low=0, high=500, pointer="/growth_length")
+    for i, cm in enumerate(body.roots):
+        require(cm, "Root", "cm", low=0, high=200, pointer=f"/roots/{i}")
     length = body.newest_leaf
     if length is not None:
         length *= 10 if body.newest_leaf_unit == "cm" else 1
@@ -214,7 +242,8 @@ def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookO
 
     def write(session: Session) -> dict[str, Any]:
         p = one_pot(session, pot_id, today)
-        growth = leading_growth(session, p.plant.id)
+        side = body.growth == "side"
+        growth = side_growth(session, p.plant.id) if side else leading_growth(session, p.plant.id)
         leaf = newest_leaf(session, growth.id)
         if opens_leaf(body.new_leaf, leaf is not None, length):
             leaf = models.Leaf(growth_id=growth.id, opened_on=body.on)
@@ -231,7 +260,10 @@ def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookO
             new_growth=body.new_growth,
             growth_stopped=body.growth_stopped,
             spike=body.spike,
-            root_cm=body.root,
+            root_cm=max([x for x in (body.root, *body.roots) if x is not None], default=None),
+            growth_id=growth.id if side else None,
+            growth_cm=body.growth_length,
+            roots_cm=list(body.roots) or None,
             roots_working=body.roots_working,
             marks=list(body.marks),
             marks_looked_for=body.marks_looked_for,

@@ -67,6 +67,7 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
         row.predicted_high_uS_cm = base.ec25_uS_cm + base.half_width_uS_cm
     else:
         asked = Asked(session, body, today)
+        asked.product.owned = True
         computed, _, value = asked.work_out()
         d = computed.result
         recipe = body.recipe.strip() or own_name(asked.label.name, body.strength)

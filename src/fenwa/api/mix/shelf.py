@@ -214,7 +214,7 @@ def _check_pack(body: PackIn, today: date) -> None:
 
 
 def _fill(row: models.Product, label: Label, body: PackIn, today: date) -> None:
-    row.name, row.label = label.name.strip(), asdict(label)
+    row.name, row.label, row.owned = label.name.strip(), asdict(label), True
     row.price, row.pack_amount, row.opened_on = body.price, body.pack_amount, body.opened_on
     if body.left_amount != row.left_amount or row.left_on is None:
         row.left_amount, row.left_on = body.left_amount, today if body.left_amount is not None else None
@@ -253,6 +253,24 @@ def correct_product(product_id: int, body: ProductIn, writer: OneWrite, today: T
     return Stored(**writer.once(body, write))
 
 
+class OwnedIn(BaseModel):
+    """Whether a feed stands on the shelf."""
+
+    owned: bool
+
+
+@router.post("/products/{product_id}/owned")
+def set_owned(product_id: int, body: OwnedIn, writer: OneWrite) -> Stored:
+    """Say that a feed is on the shelf, or no longer: the round weighs only what is there."""
+
+    def write(session: Session) -> dict[str, Any]:
+        row = get_row(session, models.Product, product_id, "Feed")
+        row.owned = body.owned
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
 class FeedingIn(BaseModel):
     """Prey, castings or prills given to pots; no strength is asked for."""
 
@@ -281,7 +299,7 @@ def add_feeding(body: FeedingIn, writer: OneWrite, today: Today) -> Stored:
                 "recorded without a strength.",
                 pointer="/product_id",
             )
-        row = None
+        row, product.owned = None, True
         for pot_id in dict.fromkeys(body.pot_ids):
             get_row(session, models.Pot, pot_id, "Pot", "/pot_ids")
             row = models.Feeding(

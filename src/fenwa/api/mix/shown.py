@@ -25,6 +25,7 @@ class ProductOut(BaseModel):
     elements: Elements
     acidity_kg_t: float | None
     shipped: bool
+    owned: bool
 
 
 def product_out(row: models.Product) -> ProductOut:
@@ -37,6 +38,7 @@ def product_out(row: models.Product) -> ProductOut:
         elements=label_to_elements(label=label).result,
         acidity_kg_t=acidity_of(label),
         shipped=row.library_id is not None,
+        owned=row.owned,
     )
 
 

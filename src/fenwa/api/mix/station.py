@@ -35,7 +35,7 @@ from fenwa.core.working import Computed
 from fenwa.store.collection import pots_today
 from fenwa.store.mix_rows import newest_recipes
 from fenwa.store.mix_state import (
-    feed_at_hand,
+    first_feed,
     label_of,
     left_of,
     measures_of,
@@ -142,7 +142,7 @@ class MixPage(BaseModel):
 @router.get("/mix", response_model=MixPage)
 def mix_page(session: ReadSession, today: Today) -> Response:
     """Feeds, waters, pots, recipes and the last cans."""
-    usual = feed_at_hand(session)
+    usual = first_feed(session)
     page = MixPage(
         today=today,
         usual_product_id=usual.id if usual else None,

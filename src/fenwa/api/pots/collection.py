@@ -14,6 +14,7 @@ from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.care.descent import Cause, Relation, child_codes, read_fast_add
+from fenwa.core.care.usual import PIECE_CHECK_DAYS
 from fenwa.core.entry import require_not_future
 from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.library.loader import get_medium, get_profile
@@ -96,8 +97,9 @@ def fast_add(body: FastAddIn, writer: OneWrite, today: Today) -> Added:
                     volume=body.volume if body.volume is not None else mother.volume_L,
                     drainage=mother.drainage,
                     route=mother.route,
-                    interval_days=mother.interval_days,
-                    interval_by=mother.interval_by,
+                    interval_days=min(mother.interval_days, PIECE_CHECK_DAYS),
+                    interval_by="learnt",
+                    crown=mother.crown,
                     plain_every=mother.plain_every,
                     school_id=mother.school_id or "",
                     phase="establishing",
@@ -106,11 +108,14 @@ def fast_add(body: FastAddIn, writer: OneWrite, today: Today) -> Added:
                 ),
                 today,
             )
+            if asked.relation == "division":
+                mother.repotted_on = mother.medium_since = body.on
             child.repotted_on = child.medium_since = body.on
             (born,) = all_plants(session, child.id)
             born.parent_plant_id, born.parent_relation = parent.id, asked.relation
             refresh(session, child.id)
             ids.append(child.id)
+        refresh(session, mother.id)
         return {"ids": ids, "codes": codes}
 
     return Added(**writer.once(body, write))

@@ -9,9 +9,10 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings, seasons_word
+from fenwa.api.transactions import get_row
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.core.care.condition import Phase
-from fenwa.core.care.descent import spaced_tags
+from fenwa.core.care.descent import MAX_AT_ONCE, alike_codes, spaced_tags
 from fenwa.core.care.phase import PhaseSchool
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
@@ -25,7 +26,8 @@ from fenwa.store.mix_state import schools_in_force
 from fenwa.store.pot_rows import all_plants, kept_pots, pot_coded, pots_ever
 from fenwa.store.summary import refresh, touch_all
 
-OWN_RHYTHM = "own"
+OWN_RHYTHM, NO_WATER = "own", 0
+Crown = Literal["", "dry", "cup"]
 PhaseChoice = PhaseSchool | Literal[""]  # empty: as its kind or place says
 
 
@@ -75,6 +77,19 @@ class PotIn(BaseModel):
     count: int = Field(default=1, ge=1, le=10_000)
     label: str = Field(default="", max_length=120)
     others: list[PlantIn] = []
+    crown: Crown = ""  # empty: as its kind
+    soak_min: TypedOrNone = None
+    stand_min: TypedOrNone = None
+    check_most_days: TypedOrNone = None
+    water_id: int | None = None
+    alike: int = Field(default=1, ge=1, le=MAX_AT_ONCE)  # pots entered together, codes counting on
+
+
+def store_pots(session: Session, body: PotIn, today: date) -> list[models.Pot]:
+    """A pot, or several alike with codes counting on; all of them, or none."""
+    taken = {p.code for p in kept_pots(session)} if body.alike > 1 else set()
+    codes = alike_codes(body.code.strip(), body.alike, taken) if body.alike > 1 else [body.code]
+    return [store_pot(session, body.model_copy(update={"code": code, "alike": 1}), today) for code in codes]
 
 
 def litres_of(volume: float | None, top_cm: float | None, height_cm: float | None) -> dict[str, float | None]:
@@ -124,6 +139,8 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
         entered_on=today,
         watered_on=body.watered_on,
         fed_on=body.fed_on,
+        crown=body.crown,
+        **checked_handling(session, body.soak_min, body.stand_min, body.check_most_days, body.water_id),
         tags=spaced_tags(body.tags),
         **litres_of(body.volume, body.top_cm, body.height_cm),
     )
@@ -154,6 +171,21 @@ def add_plant(session: Session, pot: models.Pot, body: PlantIn, phase: str, sinc
     if phase:
         session.add(models.PhaseSpan(growth_id=growth.id, phase=phase, since=since))
     return plant
+
+
+def checked_handling(
+    session: Session, soak: float | None, stand: float | None, most_days: float | None, water_id: int | None
+) -> dict[str, Any]:
+    """How a pot is plunged and tipped out, the longest it is left unseen, and the one water it always gets. [min, d]"""
+    if soak is not None:
+        require(soak, "Plunged for", "min", low=1, high=1440, pointer="/soak_min")
+    if stand is not None:
+        require(stand, "Tipped out after", "min", low=1, high=600, pointer="/stand_min")
+    if most_days is not None:
+        require(most_days, "Looked at least every", "d", low=1, high=120, pointer="/check_most_days")
+    if water_id:
+        get_row(session, models.Water, water_id, "Water", "/water_id")
+    return {"soak_min": soak, "stand_min": stand, "check_most_days": most_days, "water_id": water_id or None}
 
 
 def place_of(session: Session, name: str) -> models.Place:
@@ -219,6 +251,11 @@ class PotChange(BaseModel):
     school_id: str | None = None
     phase_school: PhaseChoice | None = None
     isolated: bool | None = None
+    crown: Crown | None = None
+    soak_min: TypedOrNone = None
+    stand_min: TypedOrNone = None
+    check_most_days: TypedOrNone = None
+    water_id: int | None = None  # 0: any fit water again
     add_tags: list[str] = []
     remove_tags: list[str] = []
     behind: str | None = None
@@ -284,6 +321,12 @@ def _checked_change(session: Session, body: PotChange, today: date) -> dict[str,
         new["plain_every"] = int(require(body.plain_every, "Plain rinse", "", low=0, high=52, pointer="/plain_every"))
     if body.school_id is not None:
         new["school_id"] = known_school(session, body.school_id)
+    if body.crown is not None:
+        new["crown"] = body.crown
+    handling = checked_handling(session, body.soak_min, body.stand_min, body.check_most_days, body.water_id)
+    new |= {k: v for k, v in handling.items() if v is not None}
+    if body.water_id == NO_WATER:
+        new["water_id"] = None
     return new
 
 

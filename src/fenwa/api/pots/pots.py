@@ -10,7 +10,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from fenwa.api.pots.entered import PotIn, store_pot
+from fenwa.api.pots.entered import PotIn, store_pots
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
@@ -213,5 +213,5 @@ def plan_flush(pot_id: int, body: FlushIn, session: ReadSession, today: Today) -
 
 @router.post("/pots", status_code=201)
 def add_pot(body: PotIn, writer: OneWrite, today: Today) -> Stored:
-    """Keep a new pot."""
-    return Stored(**writer.once(body, lambda s: {"id": store_pot(s, body, today).id}))
+    """Keep a new pot, or several alike; the id is the first one's."""
+    return Stored(**writer.once(body, lambda s: {"id": store_pots(s, body, today)[0].id}))

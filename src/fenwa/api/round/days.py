@@ -13,8 +13,9 @@ from fenwa.api.house.choices import read_settings
 from fenwa.api.round.planned import ErrandOut, coming_of, errand_outs
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import Typed
+from fenwa.core.care.acts import not_to_do, then_of
 from fenwa.core.care.away import AwayPlan, AwayPot, away_risk
-from fenwa.core.care.coming import Coming
+from fenwa.core.care.coming import Coming, coming_pot
 from fenwa.core.care.errands import Errand, ends_quarantine
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.vocabulary import DONE, LATER, ErrandKind
@@ -147,7 +148,12 @@ def away(leaving: date, back: date, session: ReadSession, today: Today) -> AwayP
     names = {w.water.id: w.water.name for w in waters}
     plan = away_risk(
         pots=[
-            _away_pot(p, next((names[i] for i in r.water_ids if i in names), "the purest water at hand"), r.place)
+            _away_pot(
+                p,
+                coming_pot(r, today).first_on,
+                next((names[i] for i in r.water_ids if i in names), "the purest water at hand"),
+                r.place,
+            )
             for p, r in zip(kept, pots, strict=True)
         ],
         leaving=leaving,
@@ -156,7 +162,7 @@ def away(leaving: date, back: date, session: ReadSession, today: Today) -> AwayP
     return AwayPage(collection=read_settings(session).collection_name, plan=plan)
 
 
-def _away_pot(p: PotToday, water: str, place: str) -> AwayPot:
+def _away_pot(p: PotToday, first_on: date | None, water: str, place: str) -> AwayPot:
     hold = next((h for h in p.holds if not h.standing and not h.word), None)
     dry = blocked(p.holds, "water")
     return AwayPot(
@@ -174,4 +180,7 @@ def _away_pot(p: PotToday, water: str, place: str) -> AwayPot:
         hold=hold.reason if hold else "",
         keep_dry=dry,
         never_dry=p.pot.drainage in ("tray", "reservoir") and not dry,
+        first_on=first_on,
+        then=then_of(p.pot.route, p.day.crown, p.pot.soak_min, p.pot.stand_min),
+        not_do=not_to_do(p.pot.route, p.day.crown, p.profile.flush.from_above),
     )

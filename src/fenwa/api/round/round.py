@@ -18,7 +18,7 @@ from fenwa.core.errors import InputError
 from fenwa.core.working import Working
 from fenwa.store.errand_state import errands_due
 from fenwa.store.mix_rows import newest_fed_can, products_on_shelf
-from fenwa.store.mix_state import feed_at_hand, label_of, slope_of
+from fenwa.store.mix_state import round_feeds
 from fenwa.store.round_state import round_pots
 from fenwa.store.water_state import WaterToday
 
@@ -33,8 +33,6 @@ class RoundPage(BaseModel):
     today: date
     plan: RoundPlan
     working: Working
-    feed_product_id: int | None
-    feed_product: str
     jobs: list[ErrandOut]
     salt: list[PotRow]
 
@@ -58,16 +56,15 @@ def round_page(session: ReadSession, today: Today, on: date | None = None) -> Re
         session.info.pop("store", None)  # what readers keep is of today
         today = on
     due, pots, waters = round_pots(session, today)
-    product, settings = feed_at_hand(session), read_settings(session)
+    settings = read_settings(session)
     bases = [RoundWater(w.water.id, w.water.name, w.base()) for w in waters]
     computed = round_plan(
         pots=due,
         waters=bases,
-        label=label_of(product) if product else None,
+        feeds=round_feeds(session),
         today=today,
         scale_step_g=settings.scale_step_g,
         syringe_step_mL=settings.syringe_step_mL,
-        slope=slope.result if (slope := slope_of(session, product) if product else None) else None,
     )
     saltiest = sorted(
         (p for p in pots if p.reading is not None),
@@ -77,8 +74,6 @@ def round_page(session: ReadSession, today: Today, on: date | None = None) -> Re
         today=today,
         plan=computed.result,
         working=computed.working,
-        feed_product_id=product.id if product else None,
-        feed_product=product.name if product else "",
         jobs=errand_outs(errands_due(session, pots, waters, today, today), today),
         salt=[pot_row(p) for p in saltiest[:6]],
     )

@@ -166,7 +166,7 @@ def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tupl
         kind=w.known.kind,
         kind_label=row.label,
         price_per_L=w.water.price_per_L,
-        on_hand_L=w.water.on_hand_L,
+        on_hand_L=w.left_L,
         capacity_L=w.water.capacity_L,
         collected_on=w.water.collected_on,
         disinfectant=w.known.disinfectant,
@@ -275,7 +275,7 @@ def add_water(body: WaterIn, writer: OneWrite, today: Today) -> Stored:
     _check(body, today)
 
     def write(session: Session) -> dict[str, Any]:
-        row = models.Water(**body.model_dump())
+        row = models.Water(**body.model_dump(), on_hand_on=None if body.on_hand_L is None else today)
         session.add(row)
         session.flush()
         return {"id": row.id}
@@ -299,6 +299,8 @@ def change_water(water_id: int, body: WaterIn, writer: OneWrite, today: Today) -
         row = get_row(session, models.Water, water_id, "Water")
         names = list(WaterIn.model_fields)
         before = plain_row(row, names)
+        if body.on_hand_L != row.on_hand_L:
+            row.on_hand_on = None if body.on_hand_L is None else today
         for name in names:
             setattr(row, name, getattr(body, name))
         session.add(

@@ -71,7 +71,7 @@ def blend_waters(body: BlendIn, session: ReadSession, today: Today) -> Computed[
     waters = []
     for w in rows:
         base = w.base()
-        on_hand = w.water.on_hand_L if body.mind_stock else None
+        on_hand = w.left_L if body.mind_stock else None
         waters.append(
             BlendWater(base, w.water.price_per_L, on_hand, w.known.alkalinity_mg_L_CaCO3, w.known.hardness_mg_L_CaCO3)
         )
@@ -106,7 +106,7 @@ def share(session: ReadSession, today: Today, blend: bool = True) -> SharePage:
         Supply(
             w.water.name,
             w.reckoned_uS_cm,
-            litres_to_share(w.known.kind, w.water.on_hand_L),
+            litres_to_share(w.known.kind, w.left_L),
             w.water.price_per_L,
             amounts_of(w.known),
         )

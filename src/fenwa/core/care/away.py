@@ -34,6 +34,9 @@ class AwayPot:
     hold: str = ""
     keep_dry: bool = False
     never_dry: bool = False
+    first_on: date | None = None  # the next watering as the round has it
+    then: str = ""
+    not_do: str = "No feed."
 
 
 @dataclass(frozen=True)
@@ -60,6 +63,8 @@ class AwayRow:
     water: str
     route: str
     sentence: str
+    then: str = ""
+    not_do: str = ""
 
 
 @dataclass(frozen=True)
@@ -73,13 +78,18 @@ class AwayPlan:
 
 
 def _waters(p: AwayPot, leaving: date, back: date) -> list[date]:
-    """Days the pot would be watered while nobody is home, after a watering on the day of leaving."""
+    """Days the pot would be watered while nobody is home: from its next watering on, else from one on leaving."""
     step = max(1, int(p.low_days if p.never_dry else p.interval_days))
-    days, on = [], leaving + timedelta(days=step)
+    days, on = [], _first(p, leaving, step)
     while on < back:
         days.append(on)
         on += timedelta(days=step)
     return days
+
+
+def _first(p: AwayPot, leaving: date, step: int) -> date:
+    """The first watering after leaving: as the round has it, else an interval after the day of leaving."""
+    return p.first_on if p.first_on is not None and p.first_on > leaving else leaving + timedelta(days=step)
 
 
 def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
@@ -97,8 +107,11 @@ def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
             water="",
             route=p.route,
             sentence=f"{p.hold} Do not water.",
+            not_do="No water, no feed.",
         )
-    first, last = leaving + timedelta(days=int(p.low_days)), leaving + timedelta(days=int(p.high_days))
+    start = _first(p, leaving, 0) - timedelta(days=int(p.interval_days)) if p.first_on else leaving
+    since = start if p.first_on is not None and p.first_on > leaving else leaving
+    first, last = since + timedelta(days=int(p.low_days)), since + timedelta(days=int(p.high_days))
     days = _waters(p, leaving, back)
     if last <= back - timedelta(days=1) and days:
         risk: Risk = "high"
@@ -121,6 +134,8 @@ def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
         water=p.water,
         route=p.route,
         sentence=said + note,
+        then=p.then,
+        not_do=p.not_do,
     )
 
 
@@ -145,7 +160,8 @@ def away_risk(*, pots: list[AwayPot], leaving: date, back: date) -> Computed[Awa
     Parameters
     ----------
     pots : list[AwayPot]
-        Pots with their interval and its range; all are watered on the day you leave. [d, mL]
+        Pots with their interval, its range and their next watering; what is due by the day you leave is watered then.
+        [d, mL]
     leaving : date
         The day you leave.
     back : date
@@ -186,7 +202,8 @@ def away_risk(*, pots: list[AwayPot], leaving: date, back: date) -> Computed[Awa
     rows = sorted((_row(p, leaving, back) for p in pots), key=lambda r: (rank[r.risk], order[r.pot_id], r.code))
     visits = _visits(rows, order)
     risky = sum(r.risk == "high" for r in rows)
-    ledger = Ledger("Going away", "Everything is watered on the day you leave.", ("robust-median", "judgement"))
+    due_first = "What is due by then is watered on the day you leave."
+    ledger = Ledger("Going away", due_first, ("robust-median", "judgement"))
     ledger.take("days", "days away", days, "d")
     ledger.take("n", "pots", len(pots), "")
     ledger.take("risk", "pots that will be dry", risky, "")

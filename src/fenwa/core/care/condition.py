@@ -14,7 +14,11 @@ CLIMATE_DAYS = 10  # an older reading of the place says nothing of its nights no
 
 @dataclass(frozen=True)
 class Hold:
-    """One reason not to act. ``standing``: a rule of the kind, not an event; ``word``: why it was overridden."""
+    """One reason not to act.
+
+    ``standing``: a rule of the kind, not an event; ``word``: why it was overridden; ``quiet``: the grower's own rule,
+    told at the pot and asked of nobody.
+    """
 
     id: str
     blocks: tuple[Blocked, ...]
@@ -22,6 +26,7 @@ class Hold:
     release: str
     standing: bool = False
     word: str = ""
+    quiet: bool = False
 
 
 @dataclass(frozen=True)
@@ -80,3 +85,6 @@ class Condition:
     treated_days: int = 0
     trial: str = ""
     overrides: tuple[Override, ...] = ()
+    woken_since: date | None = None
+    leaf_since_waking: bool = False
+    entered_on: date | None = None

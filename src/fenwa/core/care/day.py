@@ -6,134 +6,34 @@ share-out and the simulated year ask here; the store loads rows, routers print.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+import math
+from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
 from itertools import pairwise
 
-from fenwa.core.care.condition import Condition, Hold, Override
-from fenwa.core.care.due import feed_range
-from fenwa.core.care.holds import holds
-from fenwa.core.care.interval import Gap, drying_rate, learnt_days, warmth_on
+from fenwa.core.care.condition import Condition, Hold
+from fenwa.core.care.feeding import PLAN_HOLD, Feeding, facts_for, plan_in_force
+from fenwa.core.care.felt import Ready
+from fenwa.core.care.holds import holds, holds_back
+from fenwa.core.care.interval import FORMING, Gap, learnt_days
+from fenwa.core.care.kept import Chosen, Interval, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.log import LogFacts
-from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth, feeds_a_month, pattern_of
-from fenwa.core.care.phase import PhaseFound, PhaseSchool, Seen, phase_of
-from fenwa.core.care.prills import Prills
-from fenwa.core.care.readiness import Felt, Ready, ReadyRule, asks_plain, is_ready, wet_on
-from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
-from fenwa.core.care.standing_rules import InForce
+from fenwa.core.care.pattern import FedSoFar, Pattern, feeds_a_month
+from fenwa.core.care.phase import SPIKE_SEEN, PhaseFound, PhaseSchool, Seen, phase_of, rest_began_on
+from fenwa.core.care.plan import plan_of_pot
+from fenwa.core.care.readiness import asks_plain, is_ready, wet_on
 from fenwa.core.care.usual import look_is_due, usual_pour_L
 from fenwa.core.library.loader import habits
-from fenwa.core.library.profile import OptIn, PhaseFeeding, Profile
+from fenwa.core.library.profile import OptIn, Profile
 from fenwa.core.mix.school import School
 from fenwa.core.pot.specification import PotSpec, capacity_L
-from fenwa.core.pot.weights import PotWater, depleted_share
+from fenwa.core.pot.weights import depleted_share
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.core.water.share_out import weekly_L
 
 FORMING_DAYS = 30  # a leaf or spike seen this lately is still forming; judgement
 INTERVAL_SPREAD = (0.7, 1.4)  # times an interval that was set by hand: how far off it may be
-OPT_IN_ROUTE = {"root": "root", "leaf": "leaf spray", "cup": "cup"}  # a school's route to the way a kind may be fed
-
-NOBODY, AS_NOTED = InForce("", "none"), InForce("noted", "none")
-Series = tuple[tuple[date, float], ...]
-
-
-@dataclass(frozen=True)
-class PlaceFacts:
-    """A place on a day. None: not measured. Series are oldest first. [°, h, mol/m² d, °C, %]"""
-
-    name: str = ""
-    hemisphere: Hemisphere = "north"
-    latitude_deg: float | None = None
-    lamp_hours: float | None = None
-    lamp_dli: float | None = None
-    night_C: float | None = None
-    day_C: float | None = None
-    medium_C: float | None = None
-    humidity_pct: float | None = None
-    climate_on: date | None = None
-    nights: Series = ()
-    days: Series = ()
-    warmth: Series = ()
-
-    @property
-    def half(self) -> Hemisphere:
-        """By the latitude where it is known, else as chosen."""
-        return hemisphere_of(self.latitude_deg) if self.latitude_deg is not None else self.hemisphere
-
-    def light_h(self, on: date) -> float | None:
-        """Hours of light: the lamps', or the day's by latitude; None where neither is known. [h]"""
-        if self.lamp_hours:
-            return self.lamp_hours
-        return day_length_h(self.latitude_deg, on) if self.latitude_deg is not None else None
-
-    def drying_rate(self, on: date) -> float:
-        """How fast water goes on a day, by warmth and light."""
-        return drying_rate(warmth_on(self.warmth, on), self.light_h(on))
-
-
-@dataclass(frozen=True)
-class KeptPot:
-    """A pot as it is kept, without its log. [d, L]"""
-
-    id: int
-    code: str = ""
-    name: str = ""
-    spot: str = ""
-    shelf_order: int = 0
-    isolated: bool = False
-    route: str = "top"
-    interval_days: float = 7.0
-    interval_by: str = "set"
-    plain_every: int = 4
-    usual_volume_L: float | None = None
-    medium_charged: bool | None = None
-    medium_since: date | None = None
-    repotted_on: date | None = None
-    entered_on: date | None = None
-    watered_on: date | None = None  # told when it was entered
-    fed_on: date | None = None
-    arrived_on: date | None = None
-    trial: str = ""
-    rule: ReadyRule = field(default_factory=lambda: ReadyRule("days"))
-    felt: Felt = field(default_factory=Felt)
-    water: PotWater | None = None
-    overrides: tuple[Override, ...] = ()
-    prills: Prills | None = None
-    treated_on: date | None = None
-    treated_days: float = 0.0
-    skipped_until: date | None = None
-
-
-@dataclass(frozen=True)
-class Chosen:
-    """What was chosen for a pot, with who chose: a school of feeding (None: its own rhythm) and how the phase is
-    told.
-    """
-
-    school: School | None = None
-    school_by: InForce = NOBODY
-    phase_by: InForce = AS_NOTED
-
-
-@dataclass(frozen=True)
-class Interval:
-    """Days to the next look in force, with range; how many gaps they were learnt from, 0 when set by hand. [d]"""
-
-    days: float
-    low: float
-    high: float
-    learnt_from: int
-
-
-@dataclass(frozen=True)
-class Predicted:
-    """The reading predicted today, with its 80 % band; None: never poured. [µS/cm]"""
-
-    reading: float | None = None
-    low: float | None = None
-    high: float | None = None
 
 
 def phase_on(
@@ -149,6 +49,9 @@ def phase_on(
         spike_on=log.spike_on,
         roots_cm=log.root_cm,
         roots_on=log.root_on,
+        all_roots_cm=log.roots_cm,
+        growth_cm=log.growth_cm,
+        measured=log.measured,
         new_growth_on=log.new_growth_on,
         night_C=place.night_C,
         night_low_C=profile.climate.night_C[0],
@@ -171,12 +74,14 @@ def forming(log: LogFacts, today: date) -> bool:
 
 
 def interval_on(log: LogFacts, place: PlaceFacts, kept: KeptPot, today: date) -> Interval:
-    """Days to the next look: set by hand, or learnt from the log."""
+    """Days to the next look: set by hand or learnt from the log, sooner while a leaf forms, never over its longest."""
+    most = kept.check_most_days if kept.check_most_days is not None else math.inf
     if kept.interval_by != "learnt":
-        low, high = INTERVAL_SPREAD
-        return Interval(kept.interval_days, low * kept.interval_days, high * kept.interval_days, 0)
-    found = learnt_days(gaps_of(log, place), place.drying_rate(today), forming(log, today), kept.interval_days)
-    return Interval(*found)
+        (low, high), days = INTERVAL_SPREAD, kept.interval_days * (FORMING if forming(log, today) else 1.0)
+        found = (days, low * days, high * days, 0)
+    else:
+        found = learnt_days(gaps_of(log, place), place.drying_rate(today), forming(log, today), kept.interval_days)
+    return Interval(min(found[0], most), min(found[1], most), min(found[2], most), found[3])
 
 
 def needs_of(profile: Profile) -> PlantNeeds:
@@ -212,7 +117,7 @@ class PotDay:
     @cached_property
     def holds(self) -> tuple[Hold, ...]:
         """What holds it, each with its reason and its release."""
-        return holds(_condition(self), self.today)
+        return holds(_condition(self), self.today, self.feeding.hold)
 
     @property
     def over_since(self) -> date | None:
@@ -229,15 +134,31 @@ class PotDay:
         """Whether its predicted reading is over the ceiling of its kind."""
         return self.predicted.reading is not None and self.predicted.reading > self.profile.root_zone.ec_ceiling_uS_cm
 
+    @cached_property
+    def woken_since(self) -> date | None:
+        """A plant that woke from its rest and has not rested since: no earlier than this day; None: not known to have.
+
+        The day that was noted, or for one that wakes by its roots the begin of the rest they ended. A root measured
+        later in the season wakes nothing anew.
+        """
+        if self.found.phase in ("dormant", "rest"):
+            return None
+        known = [self.log.woke_on] if self.log.woke_on is not None else []
+        begun = rest_began_on(self.profile.rest, self.today, self.place.half)
+        roots, growth = self.log.root_on, self.log.new_growth_on
+        if self.profile.rest.root_gate_cm is not None and begun and roots and growth and min(roots, growth) >= begun:
+            known.append(begun)
+        return max(known, default=None)
+
+    @property
+    def crown(self) -> str:
+        """Whether its crown is kept dry or its cup filled: its grower's word, else its kind's."""
+        return self.kept.crown or self.profile.crown
+
     @property
     def school(self) -> School | None:
-        """The school it is fed by, if one rules."""
-        return self.chosen.school
-
-    @cached_property
-    def pattern(self) -> Pattern:
-        """The rhythm of its school, or its own."""
-        return pattern_of(self.school) if self.school else every_nth(self.kept.plain_every)
+        """The school it is fed by, if one rules and no plan of the grower's stands before it."""
+        return self.chosen.school if self.chosen.plan is None else None
 
     @property
     def last_pour_on(self) -> date | None:
@@ -266,41 +187,58 @@ class PotDay:
         return self.kept.entered_on == self.today and not history
 
     @cached_property
-    def phase_feeding(self) -> PhaseFeeding | None:
-        """Feeding figures of the present phase; an unnamed phase feeds nothing."""
-        return self.profile.phases.get(self.found.phase)
+    def feeding(self) -> Feeding:
+        """What feeds it: plan, rhythm, strength, product."""
+        place = self.place
+        facts = facts_for(
+            self.log,
+            half=place.half,
+            nights=place.nights,
+            on_display=place.on_display,
+            lamps_h=place.lamp_hours,
+            in_bloom=self.found.phase == "flowering" and self.found.by != SPIKE_SEEN,
+        )
+        plan = plan_in_force(self.chosen.plan, self.school, plan_of_pot(self.kept.plain_every))
+        return Feeding(
+            plan,
+            self.school,
+            self.chosen.school_by,
+            self.profile,
+            self.found.phase,
+            facts,
+            self.interval.days,
+            self.today,
+            self.chosen.products_of,
+            self.woken_since is not None
+            and (self.fed.last_feed_on is None or self.fed.last_feed_on < self.woken_since),
+            any(o.hold_id == PLAN_HOLD and holds_back(o, self.today) for o in self.kept.overrides),
+        )
+
+    @property
+    def pattern(self) -> Pattern:
+        """The rhythm of its plan."""
+        return self.feeding.pattern
 
     @property
     def feed_ceiling_uS_cm(self) -> float | None:
         """Most a feed poured on this pot may read."""
         if self.profile.feeding.root_pour_ec_max_uS_cm is not None:
             return self.profile.feeding.root_pour_ec_max_uS_cm
-        return self.phase_feeding.ec_ceiling_uS_cm if self.phase_feeding else None
+        return self.feeding.of_phase.ec_ceiling_uS_cm if self.feeding.of_phase else None
 
     def opted(self, route: str) -> OptIn | None:
-        """The way of feeding a carnivore its grower chose by a school, with its own ceiling."""
-        chosen = self.school is not None and OPT_IN_ROUTE.get(self.school.route) == route
-        if not chosen or not self.profile.carnivore or self.pattern.kind == "none":
-            return None
-        return next((o for o in self.profile.opt_in if o.route == route), None)
+        """The way of feeding a carnivore its grower chose."""
+        return self.feeding.opted(route)
 
-    @cached_property
+    @property
     def feeds_at_root(self) -> bool:
-        """Whether the root is fed: by the kind's default route, or by a school its grower chose.
+        """Whether the root is fed."""
+        return self.feeding.at_root
 
-        Carnivores only by choice.
-        """
-        by_kind = self.profile.feeding.routes[0] == "root" and not self.profile.carnivore
-        return (by_kind or self.opted("root") is not None) and bool(self.phase_feeding and self.phase_feeding.feed)
-
-    @cached_property
+    @property
     def nitrogen_range(self) -> tuple[float, float]:
-        """Nitrogen its feed may have in this phase, by its school. [mg/L]"""
-        low, high = feed_range(self.phase_feeding, self.school)
-        if not self.profile.carnivore:
-            return low, high
-        opted = self.opted("root")
-        return (min(low, opted.n_max_mg_L), min(high, opted.n_max_mg_L)) if opted else (0.0, 0.0)
+        """Nitrogen its feed may have in this phase. [mg/L]"""
+        return self.feeding.nitrogen_range
 
     @cached_property
     def volume_L(self) -> float:
@@ -312,6 +250,7 @@ class PotDay:
             self.interval.days,
             capacity_L(self.spec),
             habits()[self.profile.habit].LF,
+            self.kept.felt.moist,
         )
 
     @property
@@ -331,7 +270,10 @@ class PotDay:
 
     @property
     def feed_waits(self) -> bool:
-        """Droop or dry through: plain water first, feed at the next watering."""
+        """Droop, crisp leaves or dry through: plain water first, feed at the next watering."""
+        crisp, poured = self.log.crisp_on, self.last_pour_on
+        if crisp is not None and (poured is None or crisp >= poured):
+            return True
         return asks_plain(self.kept.rule, self.kept.felt, self.last_pour_on)
 
     @property
@@ -368,6 +310,15 @@ def pot_day(
     )
 
 
+def _since(on: date | None, day: date | None) -> bool:
+    return on is not None and day is not None and on >= day
+
+
+def _in_this_mix(on: date | None, kept: KeptPot) -> date | None:
+    """A day of the present mix; what was found before a repotting is of the mix thrown away."""
+    return None if on is None or (kept.repotted_on is not None and on <= kept.repotted_on) else on
+
+
 def _condition(d: PotDay) -> Condition:
     kept, log, place, profile = d.kept, d.log, d.place, d.profile
     rest = profile.phases.get("rest")
@@ -381,10 +332,10 @@ def _condition(d: PotDay) -> Condition:
         arrived_on=kept.arrived_on,
         repotted_on=kept.repotted_on,
         new_leaf_since_arrival=arrived_leaf,
-        crust_on=log.crust_on,
+        crust_on=_in_this_mix(log.crust_on, kept),
         flushed_on=log.last_flush_on,
-        last_reading_uS_cm=log.last_equivalent,
-        last_reading_on=log.last_equivalent_on,
+        last_reading_uS_cm=log.last_equivalent if _in_this_mix(log.last_equivalent_on, kept) else None,
+        last_reading_on=_in_this_mix(log.last_equivalent_on, kept),
         ceiling_uS_cm=profile.root_zone.ec_ceiling_uS_cm,
         ideal_high_uS_cm=profile.root_zone.ec_ideal_uS_cm[1],
         predicted_uS_cm=d.predicted.reading,
@@ -417,4 +368,7 @@ def _condition(d: PotDay) -> Condition:
         treated_days=int(kept.treated_days),
         trial=kept.trial,
         overrides=kept.overrides,
+        woken_since=d.woken_since,
+        leaf_since_waking=_since(log.new_leaf_on, d.woken_since),
+        entered_on=kept.entered_on,
     )

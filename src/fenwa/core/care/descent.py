@@ -23,6 +23,7 @@ Cause = Literal[
 ]
 
 MAX_AT_ONCE = 200
+_NUMBERED = re.compile(r"(.*?)(\d{1,9})")
 _WORDS = ("one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 # what growers also call them; each is rooted or cut like the one it stands for
 _NAMES: dict[str, Relation] = {
@@ -91,6 +92,25 @@ def child_codes(code: str, count: int, taken: set[str]) -> list[str]:
         if name not in taken:
             out.append(name)
         n += 1
+    return out
+
+
+def alike_codes(code: str, count: int, taken: set[str]) -> list[str]:
+    """Codes for pots entered together: the first as typed, the others with the next free numbers.
+
+    >>> alike_codes("P-01", 3, {"P-02"})
+    ['P-01', 'P-03', 'P-04']
+    >>> alike_codes("Sill", 2, set())
+    ['Sill', 'Sill-2']
+    """
+    found = _NUMBERED.fullmatch(code)
+    stem, digits = (found[1], found[2]) if found else (f"{code}-", "1")
+    out, n = [code], int(digits)
+    while len(out) < count:
+        n += 1
+        name = f"{stem}{n:0{len(digits)}}"
+        if name not in taken:
+            out.append(name)
     return out
 
 

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from typing import Literal
 
 from fenwa.core.care.condition import Hold
+from fenwa.core.care.felt import Ready
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, spray_is_due
-from fenwa.core.care.readiness import Ready
 from fenwa.core.library.profile import PhaseFeeding
 from fenwa.core.mix.school import School
+from fenwa.core.mix.strength import StrengthMode
+from fenwa.core.pot.specification import Route
 
 Job = Literal["feed", "plain", "flush", "leaf spray"]
 
@@ -42,7 +44,7 @@ class RoundPot:
     feed_ceiling_uS_cm: float | None
     carnivore: bool
     volume_L: float
-    route: str
+    route: Route
     reading_uS_cm: float | None
     ceiling_uS_cm: float | None
     flush_rounds: int
@@ -58,6 +60,14 @@ class RoundPot:
     spray_mL: float = SPRAY_mL
     skipped_until: date | None = None
     ready: Ready = CHECK
+    product_id: int | None = None  # the one its plan names
+    asked: tuple[StrengthMode, float] | None = None  # a strength its plan names, as it is to be mixed
+    n_most_mg_L: float | None = None
+    crown: str = ""
+    soak_min: float | None = None
+    stand_min: float | None = None
+    feed_route: Route | None = None  # the way its plan has a feed poured; None: as it is watered
+    feed_held: str = ""  # why a feed that would be due is not given, and what ends it
 
 
 def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[float, float]:
@@ -71,7 +81,13 @@ def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[flo
 
 
 def water_due_on(p: RoundPot, today: date) -> date:
-    """The day its interval ends; today for a pot never poured or dry by its rule. Sprays and flushes do not move it."""
+    """The day its interval ends, or of one that was found wet the day it is looked at again.
+
+    Today for a pot never poured or dry by its rule. Sprays and flushes do not move it.
+    """
+    if p.ready.state == "wait" and p.ready.again_on is not None:
+        due = water_due_on(replace(p, ready=CHECK), today)
+        return max(due, p.ready.again_on)
     if p.last_pour_on is None or p.ready.state == "water":
         return today
     return p.last_pour_on + timedelta(days=max(1, round(p.interval_days)))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from fenwa.core.care.ramp import RampDay
 from fenwa.core.care.vocabulary import RINSES, ErrandKind
 from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.pot.flush import FromAbove
@@ -12,6 +13,7 @@ from fenwa.core.pot.flush import FromAbove
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
 TRAY_RINSE_DAYS = 120  # where the kind names no cadence
 RESERVOIR_DAYS = 28
+ARRIVAL_REVIEW_DAYS = 38  # an arrival that opened no leaf by then is looked at; judgement
 SETTLED_BY_LOG: tuple[ErrandKind, ...] = ("meter check", "water re-test", "repot")
 
 
@@ -41,6 +43,8 @@ class PotFacts:
     medium_since: date | None
     medium_life_months: tuple[int, int] | None
     dormant: bool
+    ramps: tuple[tuple[str, RampDay], ...] = ()
+    arrived_on: date | None = None  # of one that has not opened a leaf since
     rinsed_on: date | None = None  # tray or reservoir changed, told without a pour
 
 
@@ -114,6 +118,16 @@ def errands_of(p: PotFacts) -> list[Errand]:
             p.look_again_on,
             "look again",
             f"You wanted to look again: {p.look_again_for}" if p.look_again_for else "You wanted to look again.",
+        )
+    for what, ramp in p.ramps:
+        for on in ramp.asked_on:
+            add("ramp step", on, f"{what}: next step", ramp.sentence)
+    if p.arrived_on is not None:
+        add(
+            "arrival review",
+            p.arrived_on + timedelta(days=ARRIVAL_REVIEW_DAYS),
+            "look at the arrival",
+            "No new leaf since it came. It stays without feed: is it settling, resting, or failing?",
         )
     if p.isolated and p.isolated_since is not None:
         add(

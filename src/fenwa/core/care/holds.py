@@ -6,13 +6,13 @@ from dataclasses import replace
 from datetime import date
 
 from fenwa.core.care.climate_holds import of_climate
-from fenwa.core.care.condition import Blocked, Condition, Hold
+from fenwa.core.care.condition import Blocked, Condition, Hold, Override
 from fenwa.core.care.prills import PRILL_DONE
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 # table of holds: guidelines and judgement [d, °C, shares]
-ARRIVAL_DAYS, ARRIVAL_REVIEW_DAYS = 14, 45
+ARRIVAL_DAYS, SETTLED_DAYS = 14, 45
 REPOTTED_DAYS, REPOTTED_MOST_DAYS = 14, 28
 CHARGED_TIMES = 1.2  # of the comfortable top: a charged mix is spent when its runoff is below
 UNKNOWN_CHARGE_DAYS = 42
@@ -24,10 +24,15 @@ ILL_DAYS = 30  # a mark of illness stands until it is looked at again or this lo
 OVERRIDE_DAYS = 60
 
 
-def holds(c: Condition, today: date) -> tuple[Hold, ...]:
-    """Every open hold, the strictest first. Source: table of holds, judgement and guidelines."""
+def holds(c: Condition, today: date, of_plan: Hold | None = None) -> tuple[Hold, ...]:
+    """Every open hold, the strictest first; ``of_plan``: the one its feeding plan sets.
+
+    Source: table of holds, judgement and guidelines.
+    """
     found = [
+        *([of_plan] if of_plan else []),
         *_of_phase(c),
+        *_of_waking(c),
         *_of_arrival(c, today),
         *_of_medium(c, today),
         *_of_health(c, today),
@@ -36,9 +41,14 @@ def holds(c: Condition, today: date) -> tuple[Hold, ...]:
     ]
     if not found:
         return ()
-    words = {o.hold_id: o.word for o in c.overrides if 0 <= (today - o.on).days < OVERRIDE_DAYS}
+    words = {o.hold_id: o.word for o in c.overrides if holds_back(o, today)}
     told = [replace(h, word=words[h.id]) if h.id in words else h for h in found]
-    return tuple(sorted(told, key=lambda h: (bool(h.word), h.standing, -len(h.blocks))))
+    return tuple(sorted(told, key=lambda h: (bool(h.word), h.standing, h.quiet, -len(h.blocks))))
+
+
+def holds_back(o: Override, today: date) -> bool:
+    """Whether a word still sets its hold aside."""
+    return 0 <= (today - o.on).days < OVERRIDE_DAYS
 
 
 def blocked(open_holds: tuple[Hold, ...], act: Blocked) -> bool:
@@ -80,21 +90,43 @@ def _of_phase(c: Condition) -> list[Hold]:
     return []
 
 
+def _of_waking(c: Condition) -> list[Hold]:
+    """The first cans after a dry rest are plain: feed waits for the first leaf."""
+    dry = c.rest_kind in ("dry", "summer")
+    if not dry or c.woken_since is None or c.leaf_since_waking or c.phase in ("dormant", "rest"):
+        return []
+    return [
+        Hold(
+            "just woken",
+            ("feed", "leaf spray"),
+            "Woken from its rest: plain water only, the first cans after a rest carry no feed.",
+            "Its first leaf open, noted in a look.",
+        )
+    ]
+
+
+def _is_arrival(c: Condition, arrived_days: int) -> bool:
+    """Entered about when it came; a plant entered long after it came has settled, and one of old times after weeks."""
+    if c.arrived_on is None or c.entered_on is None:
+        return arrived_days < SETTLED_DAYS
+    return (c.entered_on - c.arrived_on).days <= SETTLED_DAYS
+
+
 def _of_arrival(c: Condition, today: date) -> list[Hold]:
     out: list[Hold] = []
     arrived, repotted = _days(c.arrived_on, today), _days(c.repotted_on, today)
-    if arrived is not None:
+    if arrived is not None and arrived >= 0 and _is_arrival(c, arrived):
         word = "day" if arrived == 1 else "days"
-        if not c.new_leaf_since_arrival and 0 <= arrived < ARRIVAL_REVIEW_DAYS:
+        if not c.new_leaf_since_arrival:
             out.append(
                 Hold(
                     "just arrived",
                     ("feed", "leaf spray"),
                     f"Arrived {arrived} {word} ago. No feed before a new leaf.",
-                    f"{ARRIVAL_DAYS} days and a new leaf, or {ARRIVAL_REVIEW_DAYS} days.",
+                    f"A new leaf after the arrival, {ARRIVAL_DAYS} days at least; days alone release nothing.",
                 )
             )
-        elif c.new_leaf_since_arrival and 0 <= arrived < ARRIVAL_DAYS:
+        elif arrived < ARRIVAL_DAYS:
             out.append(
                 Hold(
                     "just arrived",
@@ -207,7 +239,7 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
     rot, limp, treated = _days(c.rot_on, today), _days(c.limp_on, today), _days(c.treated_on, today)
     looked = c.rot_on is not None and c.roots_seen_on is not None and c.roots_seen_on >= c.rot_on
     healed = c.rot_on is not None and c.roots_moving_on is not None and c.roots_moving_on > c.rot_on
-    if rot is not None and rot <= ILL_DAYS and not healed:
+    if rot is not None and (rot <= ILL_DAYS or not looked) and not healed:
         out.append(
             Hold(
                 "rot",
@@ -220,7 +252,18 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
         )
     wet_since = _days(c.felt_wet_on, today)
     wet = wet_since is not None and wet_since <= WET_DAYS
-    if limp is not None and limp <= ILL_DAYS:
+    repotted = _days(c.repotted_on, today)
+    settling = repotted is not None and 0 <= repotted <= REPOTTED_DAYS
+    if limp is not None and limp <= ILL_DAYS and settling and not wet:
+        out.append(
+            Hold(
+                "settling",
+                ("feed", "flush"),
+                "Leaves hang after repotting: expected, its roots are few. Water by the soil, not by the leaf.",
+                "A look without limp leaves.",
+            )
+        )
+    elif limp is not None and limp <= ILL_DAYS:
         out.append(
             Hold(
                 "wilting",

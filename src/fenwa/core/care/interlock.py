@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwa.core.care.condition import Hold
+from fenwa.core.care.acts import wrong_way
+from fenwa.core.care.condition import Blocked, Hold
 from fenwa.core.care.holds import blocked
 
 
@@ -19,13 +20,20 @@ class PourPlan:
     root_pour_ec_max_uS_cm: float | None
     feed_ceiling_uS_cm: float | None
     holds: tuple[Hold, ...]
+    route: str = "top"
+    crown: str = ""
+    made_for: str = "root"
 
 
 def pour_objections(p: PourPlan) -> tuple[str, ...]:
     """Why this pour needs a word from the grower first. Source: safety interlocks, judgement."""
-    out: list[str] = []
+    wrong = wrong_way(p.route, p.crown, p.made_for)
+    out: list[str] = [f"{p.code}: {wrong}."] if wrong else []
     if not p.at_root:
-        return tuple(f"{p.code}: {h.reason}" for h in p.holds if not h.standing and blocked((h,), "leaf spray"))
+        on_leaves = p.route not in ("cup", "moss pole")
+        stops: Blocked = "leaf spray" if on_leaves else "feed" if p.job == "feed" else "water"
+        held = (h for h in p.holds if not h.standing and blocked((h,), stops))
+        return tuple(out) + tuple(f"{p.code}: {h.reason}" for h in held)
     if p.root_pour_ec_max_uS_cm is not None and p.ec_uS_cm is not None and p.ec_uS_cm > p.root_pour_ec_max_uS_cm:
         out.append(
             f"{p.code} takes at most {p.root_pour_ec_max_uS_cm:.0f} µS/cm on its medium; this is {p.ec_uS_cm:.0f}."

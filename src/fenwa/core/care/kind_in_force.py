@@ -11,19 +11,25 @@ from fenwa.core.errors import InputError
 from fenwa.core.library.profile import FlushHabit, OptIn, PhaseFeeding, Profile, profile_from
 
 _ABOVE = ("never", "tray_change", "water_change", "soak_rinse", "rim_only", "yes_or_dunk", "yes")  # strictest first
+NAMELESS = "unknown"
 EDITABLE = {
     "source_water": ("ec_ideal_max_uS_cm", "ec_max_uS_cm", "ec_short_term_max_uS_cm", "alkalinity_ceiling_mg_L"),
     "root_zone": ("ec_low_warn_uS_cm", "ec_ideal_uS_cm", "ec_ceiling_uS_cm"),
-    "feeding": ("root_pour_ec_max_uS_cm",),
+    "feeding": ("root_pour_ec_max_uS_cm", "routes"),
     "climate": ("minimum_C",),
     "flush": ("cadence_days",),
-    "phases": ("n_ideal_mg_L", "n_ceiling_mg_L", "ec_ideal_uS_cm", "ec_ceiling_uS_cm"),
+    "rest": ("root_gate_cm", "gate_roots", "gate_growth_cm"),
+    "phases": ("feed", "n_ideal_mg_L", "n_ceiling_mg_L", "ec_ideal_uS_cm", "ec_ceiling_uS_cm"),
 }
 
 
 def strictest_of(profiles: list[Profile]) -> Profile:
-    """Plants that share a pot drink and eat by the strictest of them; the first one leads in all else."""
+    """Plants that share a pot drink and eat by the strictest of them; the first one leads in all else.
+
+    A companion nobody named sets no limit: it does not silence the known ones.
+    """
     lead = profiles[0]
+    profiles = [lead, *(p for p in profiles[1:] if p.id != NAMELESS)]
     if len(profiles) == 1:
         return lead
     waters, roots = [p.source_water for p in profiles], [p.root_zone for p in profiles]
@@ -107,6 +113,9 @@ class OwnLimits:
     feed_ceiling: float | None = None
     minimum_C: float | None = None
     flush_each_days: float | None = None
+    gate_root_cm: float | None = None
+    gate_roots: float | None = None
+    gate_growth_cm: float | None = None
 
 
 # what a kind's figure can be at all: words, unit, least, most
@@ -121,6 +130,9 @@ OWN_RANGES = {
     "feed_ceiling": ("Ceiling of the feed", "µS/cm", 20.0, 5000.0),
     "minimum_C": ("Never below", "°C", -30.0, 30.0),
     "flush_each_days": ("Flush each", "d", 3.0, 730.0),
+    "gate_root_cm": ("Roots long", "cm", 0.0, 50.0),
+    "gate_roots": ("Roots so long", "", 1.0, 20.0),
+    "gate_growth_cm": ("New growth", "cm", 0.0, 200.0),
 }
 
 
@@ -163,14 +175,29 @@ def own_limits(now: Profile, own: OwnLimits) -> dict[str, Any]:
         }
     if (own.nitrogen_low, own.nitrogen_high, own.feed_ceiling) != (None, None, None):
         figures["phases"] = {"active": _own_feed(now, own)}
+    if now.id == NAMELESS and {"source_water", "phases"} & set(figures):
+        figures["feeding"] = _own_roots(now, own)
     if own.minimum_C is not None:
         figures["climate"] = {"minimum_C": own.minimum_C}
     if own.flush_each_days is not None:
         days = round(own.flush_each_days)
         figures["flush"] = {"cadence_days": [days, days]}
+    if (own.gate_root_cm, own.gate_roots, own.gate_growth_cm) != (None, None, None):
+        figures["rest"] = {
+            "root_gate_cm": own.gate_root_cm if own.gate_root_cm is not None else now.rest.root_gate_cm or 0.0,
+            "gate_roots": now.rest.gate_roots if own.gate_roots is None else round(own.gate_roots),
+            "gate_growth_cm": own.gate_growth_cm if own.gate_growth_cm is not None else now.rest.gate_growth_cm,
+        }
     if not figures:
         raise InputError("No figure is changed. Change at least one, or leave the kind as it is.", pointer="/water_max")
     return figures
+
+
+def _own_roots(now: Profile, own: OwnLimits) -> dict[str, Any]:
+    """A plant without a kind of its own lives by its grower's figures: they open its root to water and feed."""
+    feeds = own.nitrogen_high is not None or now.phases["active"].feed
+    most = None if feeds else max(now.feeding.root_pour_ec_max_uS_cm or 0.0, own.water_max or 0.0)
+    return {"root_pour_ec_max_uS_cm": most, "routes": ["root"] if feeds else list(now.feeding.routes)}
 
 
 def _own_feed(now: Profile, own: OwnLimits) -> dict[str, Any]:
@@ -187,6 +214,7 @@ def _own_feed(now: Profile, own: OwnLimits) -> dict[str, Any]:
     ceiling = own.feed_ceiling if own.feed_ceiling is not None else row.ec_ceiling_uS_cm
     source = now.feeding.reference_source_uS_cm
     return {
+        "feed": row.feed or high > 0,
         "n_ideal_mg_L": [low, high],
         "n_ceiling_mg_L": None if row.n_ceiling_mg_L is None else max(row.n_ceiling_mg_L, high),
         "ec_ideal_uS_cm": [round(source + SLOPE_uS_PER_mg_N * low), round(source + SLOPE_uS_PER_mg_N * high)],

@@ -5,17 +5,24 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date
+from itertools import pairwise
 from typing import Literal
 
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.pattern import FedSoFar
+from fenwa.core.care.phase import GrowthMeasured
 from fenwa.core.care.usual import roots_work
 
 LoggedJob = Literal["feed", "plain", "flush"]
 WATERINGS_KEPT = 13  # days of the last waterings: twelve gaps teach an interval
+LOOKS_KEPT = 40  # looks that an arrival is judged by
+CLEAN_LOOKS = 2
+ROT_OVER_DAYS = 30  # judgement
 USUAL_OF = 5  # the usual volume is the middle of so many pours
 
-CRUST, LIMP, ROT = "crust", "limp", "rot"  # marks that rule a pot, as a look names them
+OFF_MEDIUM = ("cup", "moss pole", "leaf spray")  # what is poured there does not wet the medium
+
+CRUST, LIMP, ROT, CRISP = "crust", "limp", "rot", "crisp"  # marks that rule a pot, as a look names them
 
 
 @dataclass(frozen=True)
@@ -31,7 +38,7 @@ class LoggedPour:
 
 @dataclass(frozen=True, kw_only=True)
 class LoggedLook:
-    """A look at a pot's plant. None: not measured. [cm, mm]"""
+    """A look at a pot's plant. None: not measured. ``leads``: it saw the leading growth, not a side one. [cm, mm]"""
 
     on: date
     marks: tuple[str, ...] = ()
@@ -44,6 +51,9 @@ class LoggedLook:
     roots_working: bool | None = None
     leaves_count: int | None = None
     newest_leaf_mm: float | None = None
+    leads: bool = True
+    growth_cm: float | None = None
+    roots_cm: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -74,13 +84,21 @@ class LogFacts:
     new_leaf_on: date | None = None
     stopped_on: date | None = None
     spike_on: date | None = None
+    bloom_over_on: date | None = None
     root_cm: float | None = None
     root_on: date | None = None
+    roots_cm: tuple[float, ...] = ()
+    growth_cm: float | None = None
+    measured: tuple[GrowthMeasured, ...] = ()
+    woke_on: date | None = None
+    firm_on: tuple[date, ...] = ()
+    limp_days: tuple[date, ...] = ()
     roots_working: bool | None = None
     roots_seen_on: date | None = None
     limp_on: date | None = None
     rot_on: date | None = None
     crust_on: date | None = None
+    crisp_on: date | None = None
     last_look_on: date | None = None
     leaves_count: int | None = None
     newest_leaf_mm: float | None = None
@@ -104,17 +122,19 @@ def facts_of_log(
     reading: tuple[date, float] | None = None,
 ) -> LogFacts:
     """The facts of a log, each list oldest first; ``reading``: the last measured runoff as a reading. [µS/cm]"""
-    rooted = [p for p in pours if p.route != "leaf spray"]
+    given = [p for p in pours if p.route != "leaf spray"]
+    rooted = [p for p in given if p.route not in OFF_MEDIUM]
     last, seen = (rooted[-1] if rooted else None), (looks[-1] if looks else None)
+    every_look, looks = looks, [x for x in looks if x.leads]  # a side growth wakes nothing and ends nothing
     root = next((x for x in reversed(looks) if x.root_cm is not None), None)
     looked = [x for x in looks if x.marks_looked_for]
     return LogFacts(
-        feeds_since_plain=_run(rooted, True),
-        plains_since_feed=_run(rooted, False),
+        feeds_since_plain=_run(given, True),
+        plains_since_feed=_run(given, False),
         last_pour_on=last.on if last else None,
         last_pour_mL=None if last is None or last.volume_L is None else last.volume_L * 1000,
         last_pour_ec=last.ec_uS_cm if last else None,
-        last_feed_on=next((p.on for p in reversed(rooted) if p.job == "feed"), None),
+        last_feed_on=next((p.on for p in reversed(given) if p.job == "feed"), None),
         last_flush_on=next((p.on for p in reversed(rooted) if p.job == "flush"), None),
         last_spray_on=next((p.on for p in reversed(pours) if p.route == "leaf spray"), None),
         usual_volume_L=_usual([p.volume_L for p in rooted if p.job != "flush" and p.volume_L]),
@@ -127,14 +147,24 @@ def facts_of_log(
         new_leaf_on=_newest(looks, lambda x: x.new_leaf),
         stopped_on=_newest(looks, lambda x: x.growth_stopped),
         spike_on=_newest(looks, lambda x: x.spike),
+        bloom_over_on=_bloom_over(phases),
         root_cm=root.root_cm if root else None,
         root_on=root.on if root else None,
+        roots_cm=root.roots_cm if root else (),
+        growth_cm=next((x.growth_cm for x in reversed(looks) if x.growth_cm is not None), None),
+        measured=tuple(
+            GrowthMeasured(x.on, x.roots_cm or (x.root_cm,), x.growth_cm) for x in looks if x.root_cm is not None
+        )[-LOOKS_KEPT:],
+        woke_on=_woke(phases),
+        firm_on=tuple(x.on for x in looked if LIMP not in x.marks)[-LOOKS_KEPT:],
+        limp_days=tuple(x.on for x in looked if LIMP in x.marks)[-LOOKS_KEPT:],
         roots_working=_roots_work(looks, root),
         roots_seen_on=_newest(looks, lambda x: x.roots_working is not None or x.root_cm is not None),
         limp_on=looked[-1].on if looked and LIMP in looked[-1].marks else None,
-        rot_on=_newest(looks, lambda x: ROT in x.marks),
-        crust_on=_newest(looks, lambda x: CRUST in x.marks),
-        last_look_on=seen.on if seen else None,
+        rot_on=_rot(looks, looked),
+        crust_on=_crust(looks, looked),
+        crisp_on=looked[-1].on if looked and CRISP in looked[-1].marks else None,
+        last_look_on=every_look[-1].on if every_look else None,
         leaves_count=next((x.leaves_count for x in reversed(looks) if x.leaves_count is not None), None),
         newest_leaf_mm=next((x.newest_leaf_mm for x in reversed(looks) if x.newest_leaf_mm is not None), None),
         marks=seen.marks if seen else (),
@@ -144,6 +174,35 @@ def facts_of_log(
         phase_since=phases[-1].since if phases else None,
         kept_since=min([s.since for s in phases[:1]] + [p.on for p in pours[:1]], default=None),
     )
+
+
+def _bloom_over(phases: Sequence[LoggedPhase]) -> date | None:
+    """The day the last bloom gave way to another phase; None: none is known to be over."""
+    over = [after.since for before, after in pairwise(phases) if before.phase == "flowering" != after.phase]
+    return over[-1] if over else None
+
+
+def _crust(looks: Sequence[LoggedLook], looked: Sequence[LoggedLook]) -> date | None:
+    """Day a crust was last seen; one that the last two looks did not see is gone."""
+    on = _newest(looks, lambda x: CRUST in x.marks)
+    gone = len(looked) >= CLEAN_LOOKS and all(CRUST not in x.marks for x in looked[-CLEAN_LOOKS:])
+    return None if gone else on
+
+
+def _rot(looks: Sequence[LoggedLook], looked: Sequence[LoggedLook]) -> date | None:
+    """Day rot was last seen; over when a look more than a month later finds none."""
+    on = _newest(looks, lambda x: ROT in x.marks)
+    clean = (
+        bool(looked) and on is not None and ROT not in looked[-1].marks and (looked[-1].on - on).days > ROT_OVER_DAYS
+    )
+    return None if clean else on
+
+
+def _woke(phases: Sequence[LoggedPhase]) -> date | None:
+    """The day a dry or plain rest last gave way to growth, as noted."""
+    resting = ("dormant", "rest")
+    woke = [a.since for before, a in pairwise(phases) if before.phase in resting and a.phase not in resting]
+    return woke[-1] if woke else None
 
 
 def _run(rooted: Sequence[LoggedPour], feed: bool) -> int:

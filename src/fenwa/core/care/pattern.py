@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+from calendar import monthrange
 from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
@@ -14,7 +16,7 @@ from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 LEAST_INTERVAL_DAYS = 0.2
-PatternKind = Literal["count", "days", "leaf spray", "prills", "none"]
+PatternKind = Literal["count", "days", "months", "leaf spray", "prills", "none"]
 PatternJob = Literal["feed", "plain", "leaf spray", "none"]
 
 
@@ -22,7 +24,8 @@ PatternJob = Literal["feed", "plain", "leaf spray", "none"]
 class Pattern:
     """A rhythm.
 
-    ``count``: ``feeds`` of every ``cycle`` waterings; ``days`` and ``leaf spray``: each ``every_days``. [d]
+    ``count``: ``feeds`` of every ``cycle`` waterings; ``days`` and ``leaf spray``: each ``every_days``; ``months``:
+    each ``every_months`` from the last feed. ``spray_days``: a leaf spray beside what the root gets, 0: none. [d]
     """
 
     kind: PatternKind
@@ -31,6 +34,8 @@ class Pattern:
     every_days: float = 0.0
     name: str = ""
     when: str = ""
+    every_months: int = 0
+    spray_days: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -52,11 +57,21 @@ class NextFeed:
     sentence: str
 
 
+def ordinal(n: int) -> str:
+    """A number as it counts: 2nd, 3rd, 11th.
+
+    >>> [ordinal(n) for n in (1, 2, 3, 4, 11, 12, 13, 21, 22)]
+    ['1st', '2nd', '3rd', '4th', '11th', '12th', '13th', '21st', '22nd']
+    """
+    end = "th" if 10 <= n % 100 <= 20 else {1: "st", 2: "nd", 3: "rd"}.get(n % 10, "th")
+    return f"{n}{end}"
+
+
 def every_nth(plain_every: int) -> Pattern:
     """The rhythm of a pot without a school: feed at each watering but every n-th; 0 or 1 never feeds."""
     if plain_every < 2:
         return Pattern("none", name="no feed")
-    return Pattern("count", plain_every, plain_every - 1, name=f"feed, every {plain_every}th plain")
+    return Pattern("count", plain_every, plain_every - 1, name=f"feed, every {ordinal(plain_every)} plain")
 
 
 def pattern_of(school: School) -> Pattern:
@@ -72,18 +87,42 @@ def pattern_of(school: School) -> Pattern:
     return Pattern("count", school.cycle, school.feeds, name=school.name)
 
 
+def months_on(last: date, months: int) -> date:
+    """The same day some months on; the last of a shorter month.
+
+    >>> months_on(date(2027, 8, 31), 6)
+    datetime.date(2028, 2, 29)
+    """
+    year, month = divmod(last.year * 12 + last.month - 1 + months, 12)
+    return date(year, month + 1, min(last.day, monthrange(year, month + 1)[1]))
+
+
+def feed_from(pattern: Pattern, fed: FedSoFar) -> date | None:
+    """The first day a rhythm by days or months feeds again; None: at once, or not by the date."""
+    if fed.last_feed_on is None:
+        return None
+    if pattern.kind == "days":
+        return fed.last_feed_on + timedelta(days=math.ceil(pattern.every_days))
+    if pattern.kind == "months":
+        return months_on(fed.last_feed_on, pattern.every_months)
+    return None
+
+
 def feeds_a_month(pattern: Pattern, interval_days: float) -> float:
     """How many waterings of a month carry feed at the root. [1/month]"""
     waterings = DAYS_A_MONTH / max(interval_days, LEAST_INTERVAL_DAYS)
     if pattern.kind == "days":
         return min(waterings, DAYS_A_MONTH / max(pattern.every_days, LEAST_INTERVAL_DAYS))
+    if pattern.kind == "months":
+        return min(waterings, 1 / max(pattern.every_months, 1))
     return waterings * pattern.feeds / pattern.cycle if pattern.kind == "count" else 0.0
 
 
 def feed_is_next(pattern: Pattern, fed: FedSoFar, today: date) -> bool:
     """Whether the next watering carries feed. However many feeds were missed, one normal dose is due."""
-    if pattern.kind == "days":
-        return fed.last_feed_on is None or (today - fed.last_feed_on).days >= pattern.every_days
+    if pattern.kind in ("days", "months"):
+        first = feed_from(pattern, fed)
+        return first is None or today >= first
     if pattern.kind != "count" or pattern.feeds == 0:
         return False
     if pattern.feeds >= pattern.cycle:
@@ -95,9 +134,10 @@ def feed_is_next(pattern: Pattern, fed: FedSoFar, today: date) -> bool:
 
 def spray_is_due(pattern: Pattern, fed: FedSoFar, today: date) -> bool:
     """Whether a leaf spray is due; it does not wait for a watering."""
-    if pattern.kind != "leaf spray":
+    every = pattern.every_days if pattern.kind == "leaf spray" else pattern.spray_days
+    if every <= 0:
         return False
-    return fed.last_spray_on is None or (today - fed.last_spray_on).days >= pattern.every_days
+    return fed.last_spray_on is None or (today - fed.last_spray_on).days >= every
 
 
 def _next(pattern: Pattern, fed: FedSoFar, today: date) -> NextFeed:
@@ -114,8 +154,8 @@ def _next(pattern: Pattern, fed: FedSoFar, today: date) -> NextFeed:
     if pattern.kind == "none":
         return NextFeed("plain", None, "No feed in this rhythm: plain water.")
     feed = feed_is_next(pattern, fed, today)
-    if pattern.kind == "days":
-        on = today if fed.last_feed_on is None else fed.last_feed_on + timedelta(days=round(pattern.every_days))
+    if pattern.kind in ("days", "months"):
+        on = feed_from(pattern, fed) or today
         said = "Feed at this watering; a missed one is not added." if feed else f"Plain water until {on.day} {on:%b}."
         return NextFeed("feed" if feed else "plain", max(on, today), said)
     place = fed.feeds_since_plain + 1 if feed else 0
@@ -168,7 +208,10 @@ def feeding_pattern(*, pattern: Pattern, fed: FedSoFar = FedSoFar(), today: date
             value=pattern.feeds,
         )
     if pattern.kind in ("days", "leaf spray"):
-        require(pattern.every_days, "Days between feeds", "d", low=1, high=366, pointer="/pattern/every_days")
+        require(pattern.every_days, "Days between feeds", "d", low=0.5, high=366, pointer="/pattern/every_days")
+    require(pattern.spray_days, "Days between sprays", "d", low=0, high=366, pointer="/pattern/spray_days")
+    if pattern.kind == "months":
+        require(pattern.every_months, "Months between feeds", "", low=1, high=12, pointer="/pattern/every_months")
     ledger = Ledger("What the next watering carries", "A missed feed is never doubled.", ("judgement",))
     ledger.take("feeds_run", "feeds since the last plain", fed.feeds_since_plain, "", "log")
     ledger.take("plains_run", "plain waterings since the last feed", fed.plains_since_feed, "", "log")

@@ -20,11 +20,21 @@ PhaseSchool = Literal["noted", "calendar", "growth", "warmth", "lamps"]
 
 SEEN_DAYS = 45  # a new leaf or root tip speaks for this long; judgement, the usual time to the next leaf
 SPIKE_DAYS = 90
+SPIKE_SEEN = "a spike seen"  # not yet a bloom
 STOPPED_DAYS = 30  # growth that stopped this long ago is rest, where the kind rests
 ESTABLISHING_DAYS = 45
 DARK_WINDOW = (-45, 45)  # kinds without a rest of their own slow in the dark weeks
 LAMP_HOURS, LAMP_DLI = 12.0, 3.0  # lamps at least this long and bright hold a plant in growth
 COLD_MARGIN_C = 2.0
+
+
+@dataclass(frozen=True)
+class GrowthMeasured:
+    """The leading growth as a look measured it: its roots, and its length where that was taken. [cm]"""
+
+    on: date
+    roots_cm: tuple[float, ...]
+    growth_cm: float | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,6 +49,9 @@ class Seen:
     spike_on: date | None = None
     roots_cm: float | None = None
     roots_on: date | None = None
+    all_roots_cm: tuple[float, ...] = ()
+    growth_cm: float | None = None
+    measured: tuple[GrowthMeasured, ...] = ()  # every look at its roots, oldest first
     new_growth_on: date | None = None
     night_C: float | None = None
     night_low_C: float | None = None
@@ -65,9 +78,32 @@ class GrowthGate:
     sentence: str
 
 
-def gate_of(needed_cm: float, roots_cm: float | None, new_growth: bool | None) -> GrowthGate:
-    """A dry rest ends when a new growth is seen and its own roots are long enough; unknown keeps it shut."""
+def gate_of(
+    needed_cm: float,
+    roots_cm: float | None,
+    new_growth: bool | None,
+    *,
+    roots: int = 1,
+    all_cm: tuple[float, ...] = (),
+    growth_needed_cm: float = 0.0,
+    growth_cm: float | None = None,
+) -> GrowthGate:
+    """A dry rest ends when a new growth is seen and its own roots are long enough; unknown keeps it shut.
+
+    ``roots``: how many must be so long, of ``all_cm``. ``growth_needed_cm``: how long the growth itself.
+    """
     missing = []
+    measured = all_cm or (() if roots_cm is None else (roots_cm,))
+    if growth_needed_cm > 0 and (growth_cm is None or growth_cm < growth_needed_cm):
+        tall = "not measured" if growth_cm is None else f"{growth_cm:g} cm now"
+        missing.append(f"growth {growth_needed_cm:g} cm long ({tall})")
+    if roots > 1 and needed_cm > 0:
+        long_enough = sum(cm >= needed_cm for cm in measured)
+        if long_enough < roots:
+            short = roots - long_enough
+            words = {1: "one", 2: "two", 3: "three", 4: "four"}.get(short, str(short))
+            missing.append(f"{words} root{'' if short == 1 else 's'} short of {needed_cm:g} cm")
+        needed_cm = 0.0
     if not new_growth:
         missing.append("a new growth seen" if new_growth is False else "a look: is there a new growth?")
     if needed_cm > 0 and (roots_cm is None or roots_cm < needed_cm):
@@ -125,6 +161,75 @@ def growth_gate(
 def resting_phase(rest: Rest) -> Phase:
     """What this kind does when it rests: stay barely damp, or dry."""
     return "dormant" if rest.kind in ("dry", "summer") else "rest"
+
+
+@calculation("resting-gate", title="May this growth wake?", station="pots")
+def resting_gate(
+    *,
+    root_cm: float,
+    roots: int = 1,
+    growth_needed_cm: float = 0.0,
+    roots_found_cm: tuple[float, ...] = (),
+    growth_cm: float | None = None,
+    leads: bool = True,
+) -> Computed[GrowthGate]:
+    """Whether a resting growth may be watered again by its grower's own numbers.
+
+    Parameters
+    ----------
+    root_cm : float
+        How long its roots must be, 0 to 50. [cm]
+    roots : int
+        How many of them, 1 to 20.
+    growth_needed_cm : float
+        How long the growth itself must be, 0 to 200; 0: it is not asked. [cm]
+    roots_found_cm : tuple[float]
+        Roots measured on that growth, each 0 to 200; empty: not measured. [cm]
+    growth_cm : float
+        The growth, 0 to 500; empty: not measured. [cm]
+    leads : bool
+        Whether it is the leading growth: a side growth wakes nothing.
+
+    Returns
+    -------
+    Computed
+        Open or shut, and what is missing. [cm]
+
+    Raises
+    ------
+    OutOfRange
+        If a length or a number cannot be.
+
+    References
+    ----------
+    table of holds, restart cue; care profile
+    """
+    require(root_cm, "Roots long", "cm", low=0, high=50, pointer="/root_cm")
+    require(roots, "Roots so long", "", low=1, high=20, pointer="/roots")
+    require(growth_needed_cm, "Growth needed", "cm", low=0, high=200, pointer="/growth_needed_cm")
+    for i, cm in enumerate(roots_found_cm):
+        require(cm, "Root", "cm", low=0, high=200, pointer=f"/roots_found_cm/{i}")
+    if growth_cm is not None:
+        require(growth_cm, "Growth", "cm", low=0, high=500, pointer="/growth_cm")
+    ledger = Ledger("May this growth wake?", "All of the grower's own numbers.", ("profile", "judgement"))
+    ledger.take("need", "roots asked for", roots, "", "entered")
+    ledger.take("have", f"roots of {root_cm:g} cm or more", sum(cm >= root_cm for cm in roots_found_cm), "", "measured")
+    ledger.step("short", "max(0, need - have)", "", "roots still short")
+    if not leads:
+        ledger.caution("A side growth wakes nothing: the leading one rules.")
+        shut = GrowthGate(False, ("a look at the leading growth",), "Seen on a side growth: the leading one rests on.")
+        return ledger.close(shut)
+    longest = max(roots_found_cm, default=None)
+    gate = gate_of(
+        root_cm,
+        longest,
+        True,
+        roots=roots,
+        all_cm=roots_found_cm,
+        growth_needed_cm=growth_needed_cm,
+        growth_cm=growth_cm,
+    )
+    return ledger.close(gate)
 
 
 @lru_cache(maxsize=4096)  # a day asks it for every pot of a kind
@@ -220,7 +325,7 @@ def phase_of(rest: Rest, school: PhaseSchool, seen: Seen, today: date, hemispher
         and found.phase in ("active", "slowing")
         and (today - seen.spike_on).days <= SPIKE_DAYS
     ):
-        found = PhaseFound("flowering", seen.spike_on, "growth", f"Spike or buds seen on {_said(on=seen.spike_on)}.")
+        found = PhaseFound("flowering", seen.spike_on, SPIKE_SEEN, f"Spike or buds seen on {_said(on=seen.spike_on)}.")
     return _behind_gate(_with_arrival(found, seen, today), rest, seen, today, hemisphere)
 
 
@@ -235,6 +340,28 @@ def _with_arrival(found: PhaseFound, seen: Seen, today: date) -> PhaseFound:
     return found
 
 
+def _gate_at(rest: Rest, seen: Seen, look: GrowthMeasured, growth: bool, measured: bool) -> GrowthGate:
+    """What one look at the roots says of the gate; the newest one where nothing else was measured."""
+    longest = max(look.roots_cm, default=seen.roots_cm)
+    return gate_of(
+        rest.root_gate_cm or 0.0,
+        longest if measured else None,
+        True if growth else None,
+        roots=rest.gate_roots,
+        all_cm=look.roots_cm if measured else (),
+        growth_needed_cm=rest.gate_growth_cm,
+        growth_cm=(look.growth_cm if look.growth_cm is not None else seen.growth_cm) if measured else None,
+    )
+
+
+def rest_began_on(rest: Rest, today: date, hemisphere: Hemisphere) -> date | None:
+    """The day the last season of rest began; None where the kind has none, or the place no seasons."""
+    day = days_from_shortest(today, hemisphere)
+    if day is None or rest.window_days is None:
+        return None
+    return today - timedelta(days=(day - rest.window_days[0]) % YEAR)
+
+
 def _behind_gate(found: PhaseFound, rest: Rest, seen: Seen, today: date, hemisphere: Hemisphere) -> PhaseFound:
     """A dry rest ends by roots and growth, never by the date alone."""
     day = days_from_shortest(today, hemisphere)
@@ -242,15 +369,18 @@ def _behind_gate(found: PhaseFound, rest: Rest, seen: Seen, today: date, hemisph
         return found
     if found.phase != "active" or found.by == "your note":
         return found
-    begun = today - timedelta(days=(day - rest.window_days[0]) % YEAR)
+    begun = rest_began_on(rest, today, hemisphere)
+    assert begun is not None
 
     def since_then(on: date | None) -> bool:
         return on is not None and on >= begun
 
     if since_then(seen.arrived_on) or (seen.noted == "active" and since_then(seen.noted_on)):
         return found
-    roots = seen.roots_cm if since_then(seen.roots_on) else None
-    gate = gate_of(rest.root_gate_cm, roots, True if since_then(seen.new_growth_on) else None)
+    newest = GrowthMeasured(seen.roots_on or begun, seen.all_roots_cm, seen.growth_cm)
+    looks = [m for m in (*seen.measured, newest) if since_then(m.on)] or [GrowthMeasured(begun, ())]
+    gates = [_gate_at(rest, seen, m, since_then(seen.new_growth_on), since_then(seen.roots_on)) for m in looks]
+    gate = next((g for g in gates if g.open), gates[-1])  # once open, a small root found later shuts it no more
     return found if gate.open else PhaseFound("dormant", begun, "growth gate", gate.sentence)
 
 

@@ -1,75 +1,17 @@
-"""Is the pot ready for water? Each grower's own rule: weight, probe, finger, root colour, first droop, or days
-alone.
+"""Is the pot ready for water? Each grower's own rule: weight, probe, finger, root colour, first droop, several signs
+together, or days alone.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from datetime import date
-from typing import Literal
+from datetime import date, timedelta
 
+from fenwa.core.care.felt import MOIST, USUAL_AT, USUAL_MOIST, Felt, Moist, Ready, ReadyRule, Sign, says, since_pour
+from fenwa.core.care.signs import by_signs, signs_found
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
-
-ReadyBy = Literal["days", "weight", "probe", "finger", "roots", "droop"]
-Moist = Literal["wet", "moist", "barely damp", "dry"]
-Roots = Literal["green", "silver"]
-DryEnd = Literal["low", "high"]
-State = Literal["water", "wait", "check"]
-
-MOIST: tuple[Moist, ...] = ("wet", "moist", "barely damp", "dry")  # from wet to dry
-USUAL_MOIST: Moist = "barely damp"  # most kinds are watered then; judgement
-USUAL_AT = {"weight": 0.1, "finger": 2.0}  # share of the water left; "barely damp": judgement
-
-
-@dataclass(frozen=True)
-class Probe:
-    """A soil probe with the scale printed on it, and which end of it is dry."""
-
-    name: str
-    lowest: float = 1.0
-    highest: float = 10.0
-    dry_end: DryEnd = "low"
-
-    def moisture(self, value: float) -> float:
-        """Share of the scale from its dry end, 0 to 1. It ranks; it is no water content."""
-        share = (value - self.lowest) / (self.highest - self.lowest)
-        return share if self.dry_end == "low" else 1.0 - share
-
-
-@dataclass(frozen=True)
-class ReadyRule:
-    """A rule and its threshold: share of water left, value on the probe's own scale, or place in ``MOIST``."""
-
-    by: ReadyBy = "days"
-    at: float | None = None
-    probe: Probe | None = None
-
-
-@dataclass(frozen=True, kw_only=True)
-class Felt:
-    """What was felt, seen or read of a pot, each with its day. None: not done. [share, probe's scale]"""
-
-    left_share: float | None = None
-    weighed_on: date | None = None
-    probe_value: float | None = None
-    probed_on: date | None = None
-    moist: Moist | None = None
-    moist_on: date | None = None
-    roots: Roots | None = None
-    roots_on: date | None = None
-    droops: bool | None = None
-    droop_on: date | None = None
-
-
-@dataclass(frozen=True)
-class Ready:
-    """Water it, wait, or check: nobody has looked since the last watering, or not today."""
-
-    state: State
-    sentence: str
 
 
 def checked_rule(rule: ReadyRule) -> ReadyRule:
@@ -83,6 +25,15 @@ def checked_rule(rule: ReadyRule) -> ReadyRule:
     at = USUAL_AT.get(rule.by) if rule.at is None else rule.at
     if rule.by == "weight":
         require(at or 0.0, "Share of water left", "", low=0, high=0.9, pointer="/at")
+    elif rule.by == "signs":
+        if len(set(rule.signs)) < len(rule.signs) or not 1 <= rule.least <= max(len(rule.signs), 1):
+            raise InputError(
+                f"{rule.least} signs out of {len(set(rule.signs))} cannot agree. Choose more signs, or ask for fewer.",
+                pointer="/least",
+                value=rule.least,
+            )
+        if not rule.signs:
+            raise Underspecified("No sign is chosen. Choose what you look at.", pointer="/signs")
     elif rule.by == "finger":
         require(at if at is not None else 2.0, "Dryness", "", low=1, high=3, pointer="/at")
     elif rule.by == "probe":
@@ -98,7 +49,7 @@ def checked_rule(rule: ReadyRule) -> ReadyRule:
                 pointer="/probe/lowest",
             )
         require(at, f"Reading of {rule.probe.name}", "", low=rule.probe.lowest, high=rule.probe.highest, pointer="/at")
-    return ReadyRule(rule.by, at, rule.probe)
+    return ReadyRule(rule.by, at, rule.probe, rule.signs, rule.least)
 
 
 def _finding(rule: ReadyRule, felt: Felt) -> tuple[bool | None, date | None, str]:
@@ -117,22 +68,7 @@ def _finding(rule: ReadyRule, felt: Felt) -> tuple[bool | None, date | None, str
     return None, None, ""
 
 
-def says(rule: ReadyRule) -> str:
-    """The rule in a few words, as the round tells it."""
-    if rule.by == "weight":
-        return f"water at {100 * (rule.at or 0):.0f} % of its water left, by weight"
-    if rule.by == "probe" and rule.probe is not None:
-        side = "or less" if rule.probe.dry_end == "low" else "or more"
-        return f"water at {rule.at:g} {side} on {rule.probe.name}"
-    if rule.by == "finger":
-        return f"water when {MOIST[int(rule.at or 2)]} to the finger"
-    if rule.by == "roots":
-        return "water when the roots are silver"
-    if rule.by == "droop":
-        return "water at the first droop"
-    return "by days; feel it first"
-
-
+NOTHING_FELT = Felt()
 SOAKED_SHARE = 0.7  # of its water left by the scale: just watered, whatever the plan says; judgement
 
 
@@ -142,6 +78,10 @@ def _wet_sign(felt: Felt, today: date) -> str:
         return "Wet to the finger"
     if felt.roots == "green" and felt.roots_on == today:
         return "Roots still green"
+    if felt.wall == "misted" and felt.wall_on == today:
+        return "Mist on the wall"
+    if felt.heft == "heavy" and felt.heft_on == today:
+        return "Heavy in the hand"
     if felt.left_share is not None and felt.weighed_on == today and felt.left_share >= SOAKED_SHARE:
         return f"{100 * felt.left_share:.0f} % of its water left by weight"
     return ""
@@ -152,25 +92,23 @@ def wet_on(felt: Felt) -> date | None:
     return felt.moist_on if felt.moist == "wet" else None
 
 
-def _since(on: date | None, last_pour_on: date | None) -> bool:
-    return on is not None and (last_pour_on is None or on > last_pour_on)
-
-
 def asks_plain(rule: ReadyRule, felt: Felt, last_pour_on: date | None) -> bool:
     """Droop, or dry through where the rule did not wait for that: answered with plain water, never with feed."""
-    droops = felt.droops is True and _since(felt.droop_on, last_pour_on)
+    droops = felt.droops is True and since_pour(felt.droop_on, last_pour_on)
     waits_for_dry = rule.by == "finger" and moist_of(rule) == "dry"
-    dry = felt.moist == "dry" and _since(felt.moist_on, last_pour_on) and not waits_for_dry
+    dry = felt.moist == "dry" and since_pour(felt.moist_on, last_pour_on) and not waits_for_dry
     return droops or dry
 
 
 def is_ready(rule: ReadyRule, felt: Felt, last_pour_on: date | None, today: date) -> Ready:
     """Dry stays dry until it is watered; not dry is true of the day it was found alone."""
-    wet = _wet_sign(felt, today)
-    if wet and not (felt.droops and felt.droop_on == today):
-        return Ready("wait", f"{wet}: not today.")
+    wet, tomorrow = _wet_sign(felt, today), today + timedelta(days=1)
+    if wet and felt.droops and felt.droop_on == today and not (rule.by == "signs" and felt.moist != "wet"):
+        return Ready("wait", f"{wet}, and it droops: no water, look at the roots.", tomorrow)
+    if rule.by == "signs" and not (felt.moist == "wet" and felt.moist_on == today):
+        return by_signs(rule, felt, last_pour_on, today)
     if wet:
-        return Ready("wait", f"{wet}, and it droops: no water, look at the roots.")
+        return Ready("wait", f"{wet}: not today.", tomorrow)
     if last_pour_on is None and rule.by == "days" and felt.moist is None:
         return Ready("check", "Look first: nobody told when it was watered last. Water only if it is dry.")
     if rule.by == "days" and asks_plain(rule, felt, last_pour_on):
@@ -184,20 +122,21 @@ def is_ready(rule: ReadyRule, felt: Felt, last_pour_on: date | None, today: date
     if dry:
         return Ready("water", f"{said}: dry by your rule. Water.")
     if on == today:
-        return Ready("wait", f"{said}: not yet by your rule.")
+        return Ready("wait", f"{said}: not yet by your rule.", tomorrow)
     return Ready("check", f"{said}. Check again: {says(rule)}.")
 
 
 @calculation("readiness", title="Is it ready for water?", station="pots")
 def readiness(
-    *, rule: ReadyRule, felt: Felt = Felt(), last_pour_on: date | None = None, today: date
+    *, rule: ReadyRule, felt: Felt = NOTHING_FELT, last_pour_on: date | None = None, today: date
 ) -> Computed[Ready]:
     """Whether a pot is to be watered, left or checked, by the grower's own rule.
 
     Parameters
     ----------
     rule : ReadyRule
-        By weight (share of water left, 0 to 0.9), probe (on its own scale), finger, root colour, droop, or days.
+        By weight (share of water left, 0 to 0.9), probe (on its own scale), finger, root colour, droop, several
+        signs together, or days.
     felt : Felt
         What was found, with its day.
     last_pour_on : date
@@ -255,6 +194,62 @@ def readiness(
     if last_pour_on is not None:
         ledger.take("gone", "days since the last watering", (today - last_pour_on).days, "d", "log")
     ledger.assume("Dry stays dry until watered; what was not dry yesterday has to be checked again.")
+    return ledger.close(is_ready(rule, felt, last_pour_on, today))
+
+
+@calculation("signs-agree", title="Do the signs agree?", station="pots")
+def signs_agree(
+    *,
+    signs: tuple[Sign, ...],
+    least: int = 2,
+    felt: Felt = NOTHING_FELT,
+    last_pour_on: date | None = None,
+    today: date,
+) -> Computed[Ready]:
+    """Whether so many of the signs a grower looks at say dry.
+
+    Parameters
+    ----------
+    signs : tuple[str]
+        What is looked at: roots (silver or green), wall (clear or misted), finger, leaves (slack or firm), heft.
+    least : int
+        How many must say dry, 1 to as many as are looked at.
+    felt : Felt
+        What was found, each with its day.
+    last_pour_on : date
+        Last watering; what was found before it or on its day no longer counts.
+    today : date
+        The day asked about.
+
+    Returns
+    -------
+    Computed
+        Water, wait with the contrary sign named, or check what was not looked at.
+
+    Raises
+    ------
+    InputError
+        If more are asked for than are looked at, or one is named twice.
+    Underspecified
+        If no sign is chosen.
+
+    Notes
+    -----
+    A wet medium stops water whatever the other signs say. A contrary sign is looked at again after two days.
+
+    References
+    ----------
+    judgement; schools of readiness
+    """
+    rule = checked_rule(ReadyRule("signs", None, None, signs, least))
+    found = signs_found(rule, felt, last_pour_on, today)
+    ledger = Ledger("Do the signs agree?", "The grower's own rule.", ("judgement",))
+    ledger.take("n", "signs looked for", len(signs), "")
+    ledger.take("dry", "say dry", len(found.dry), "", "measured")
+    ledger.take("wet", "say wet", len(found.wet), "", "measured")
+    ledger.step("open", "n - dry - wet", "", "not looked at of late")
+    ledger.take("least", "must say dry", least, "", "entered")
+    ledger.step("short", "max(0, least - dry)", "", "still wanting")
     return ledger.close(is_ready(rule, felt, last_pour_on, today))
 
 

@@ -6,13 +6,19 @@ from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
+from fenwa.core.care.acts import then_of
 from fenwa.core.care.due import Job, RoundPot
 from fenwa.core.mix.asked_dose import Dose
 from fenwa.core.mix.dose import StrengthMode
+from fenwa.core.mix.feed import ProductSlope
+from fenwa.core.mix.label import Label
+from fenwa.core.mix.school import FeedRoute
+from fenwa.core.pot.specification import Route
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Working
 
 MIN_IN_A_ROW = 3  # two alike pots are as quick one by one
+_FEED_INTO = {"cup": "feed into the cup", "moss pole": "feed on the moss pole", "reservoir": "feed into the reservoir"}
 SMALL_POUR_mL, SMALL_STEP_mL, LARGE_STEP_mL = 150.0, 10.0, 50.0
 
 
@@ -26,6 +32,16 @@ class RoundWater:
 
 
 @dataclass(frozen=True)
+class RoundFeed:
+    """A feed its grower owns, with its own measured slope if it has one. [µS/cm per g/L]"""
+
+    id: int
+    name: str
+    label: Label
+    slope: ProductSlope | None = None
+
+
+@dataclass(frozen=True)
 class CanPot:
     """A pot's share of a can. [mL]"""
 
@@ -34,12 +50,13 @@ class CanPot:
     name: str
     place: str
     amount_mL: float
-    route: str
+    route: Route
     isolated: bool
     why: str
     given: str  # what it gets, in a word
     step_mL: float  # what one tap of more or less changes
     row: int = 0  # pots of one number stand in a row and get the same
+    then: str = ""  # what goes with it: dry the crown, tip out
     together: bool = False  # enough of them to be poured in one go
 
 
@@ -66,6 +83,9 @@ class Can:
     pots: tuple[CanPot, ...]
     water_measured: bool
     to_mix: bool  # something is weighed into it: it is mixed and read before the first pour
+    product_id: int | None = None  # what is weighed into it
+    product: str = ""
+    made_for: FeedRoute = "root"
 
 
 @dataclass(frozen=True)
@@ -100,7 +120,7 @@ class RoundPlan:
     clean_hands: str = ""
 
 
-def can_pot(p: RoundPot, job: Job, amount_mL: float, route: str, why: str) -> CanPot:
+def can_pot(p: RoundPot, job: Job, amount_mL: float, route: Route, why: str) -> CanPot:
     """A pot's share of a can, with what a walk says and offers of it. [mL]"""
     return CanPot(
         pot_id=p.id,
@@ -113,6 +133,7 @@ def can_pot(p: RoundPot, job: Job, amount_mL: float, route: str, why: str) -> Ca
         why=why,
         given=given(job, route),
         step_mL=SMALL_STEP_mL if amount_mL < SMALL_POUR_mL else LARGE_STEP_mL,
+        then=then_of(route, p.crown, p.soak_min, p.stand_min),
     )
 
 
@@ -122,6 +143,8 @@ def given(job: Job, route: str) -> str:
         return "flush"
     if route == "tray":
         return "into the tray"
+    if job == "feed" and route in _FEED_INTO:
+        return _FEED_INTO[route]
     return "plain water" if job == "plain" else job
 
 
@@ -130,7 +153,22 @@ def walk_of(pots: list[RoundPot]) -> list[RoundPot]:
 
 
 def shares_of(pots: list[RoundPot], job: Job) -> tuple[CanPot, ...]:
-    return in_rows(can_pot(p, job, round(p.volume_L * 1000, -1), p.route, p.ready.sentence) for p in walk_of(pots))
+    def why(p: RoundPot) -> str:
+        held = p.feed_held if job == "plain" else ""
+        return " ".join(x for x in (p.ready.sentence, held) if x)
+
+    return in_rows(can_pot(p, job, round(p.volume_L * 1000, -1), poured_by(p, job), why(p)) for p in walk_of(pots))
+
+
+def poured_by(p: RoundPot, job: Job) -> Route:
+    """The way a pot gets this job: a feed as its plan has it, all else as it is watered."""
+    return p.feed_route if job == "feed" and p.feed_route is not None else p.route
+
+
+def made_for(p: RoundPot) -> FeedRoute:
+    """The way a pot's feed is mixed for: what goes into a cup or on a moss pole is never shared with a root."""
+    way = poured_by(p, "feed")
+    return way if way in ("cup", "moss pole") else "root"
 
 
 def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
@@ -141,15 +179,15 @@ def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
     out: list[CanPot] = []
     for share in shares:
         before = out[-1] if out else None
-        alike = (
-            before is not None
-            and not share.isolated
-            and not before.isolated
-            and ((share.amount_mL, share.route, share.place) == (before.amount_mL, before.route, before.place))
-        )
+        alike = before is not None and not share.isolated and not before.isolated and _same(share) == _same(before)
         out.append(replace(share, row=0 if before is None else before.row if alike else before.row + 1))
     length = Counter(share.row for share in out)
     return tuple(replace(share, together=length[share.row] >= MIN_IN_A_ROW) for share in out)
+
+
+def _same(share: CanPot) -> tuple[object, ...]:
+    """What pots of one row have in common."""
+    return share.amount_mL, share.route, share.place, share.then
 
 
 def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from fenwa.core.care.acts import wrong_way
 from fenwa.core.care.day import PotDay
-from fenwa.core.care.due import FLUSH_SHARE, RoundPot, SPRAY_mL
+from fenwa.core.care.due import FLUSH_SHARE, RoundPot
+from fenwa.core.care.pattern import feed_is_next
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.water.choice import WaterChoice
@@ -42,10 +44,7 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         if plan.stop_runoff_uS_cm is not None:
             sentence += f" Stop when the runoff reads {plan.stop_runoff_uS_cm:.0f} µS/cm after a pause."
     low, high = d.nitrogen_range
-    leaf = d.opted("leaf spray")
-    spray = d.school.n_mg_L if d.school and leaf and d.found.phase == "active" else 0.0
-    if d.is_first_day:
-        spray = 0.0
+    leaf, feeding, way = d.opted("leaf spray"), d.feeding, d.feeding.poured_by
     return RoundPot(
         id=kept.id,
         code=kept.code,
@@ -75,9 +74,28 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         water_ids=choice.ids,
         water_note=choice.note,
         holds=d.holds,
-        spray_n_mg_L=min(spray, leaf.n_max_mg_L) if leaf else 0.0,
+        spray_n_mg_L=0.0 if d.is_first_day else feeding.spray_mg_L,
         spray_ceiling_uS_cm=leaf.ec_ceiling_uS_cm if leaf else None,
-        spray_mL=(d.school.spray_mL if d.school else None) or SPRAY_mL,
+        spray_mL=feeding.spray_mL,
         skipped_until=kept.skipped_until,
         ready=d.ready,
+        product_id=feeding.product_id,
+        asked=feeding.asked,
+        n_most_mg_L=feeding.most_mg_L,
+        feed_held=_feed_held(d),
+        crown=d.crown,
+        soak_min=kept.soak_min,
+        stand_min=kept.stand_min,
+        feed_route=None if way is None or wrong_way(way, d.crown, way) else way,
     )
+
+
+def _feed_held(d: PotDay) -> str:
+    """Why a feed that its plan would give now is held, and what ends it; empty where none is due."""
+    kind = d.feeding.of_phase
+    if kind is None or not feed_is_next(d.pattern, d.fed, d.today):
+        return ""
+    hold = next((h for h in d.holds if "feed" in h.blocks and not h.word and not h.standing), None)
+    if hold is None or (not kind.feed and not hold.quiet):
+        return ""
+    return f"Feed held: {hold.reason} {hold.release}"

@@ -4,20 +4,35 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
+from fenwa.core.care.felt import Moist
+from fenwa.core.care.first_pour import first_pour_L
+
 LOOK_DAYS = 14  # judgement: a leaf shows a change of care within weeks, not days
 CHARGED_START_uS_cm = 1500.0  # judgement: a charged mix before its first flush
 POUR_MIN_L = 0.02
+PIECE_CHECK_DAYS = 3.0  # a fresh piece is looked at so often until its own gaps are learnt; judgement
 
 
 def usual_pour_L(
-    set_L: float | None, logged_L: float | None, loss_per_day: float, interval_days: float, water_L: float, LF: float
+    set_L: float | None,
+    logged_L: float | None,
+    loss_per_day: float,
+    interval_days: float,
+    water_L: float,
+    LF: float,
+    moist: Moist | None = None,
 ) -> float:
-    """Usual pour: what the grower set, else what the log shows, else the refill over the share that stays. [L]"""
+    """Usual pour: what the grower set, else what the log shows, else the refill over the share that stays. [L]
+
+    Never over what the medium can hold. ``moist``: how dry it was told; it stands before the guess by days.
+    """
     if set_L is not None:
         return set_L
     if logged_L is not None:
         return logged_L
-    return max(POUR_MIN_L, loss_per_day * interval_days * water_L / (1 - LF))
+    if moist is not None:
+        return first_pour_L(water_L, moist, LF)
+    return max(POUR_MIN_L, min(loss_per_day * interval_days * water_L / (1 - LF), water_L))
 
 
 def look_again_on(on: date, answers_days: tuple[int, int]) -> date:

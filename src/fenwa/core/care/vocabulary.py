@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Final, Literal
 
 Felt = Literal["", "as planned", "dry", "heavy"]
-Mark = Literal["tip", "rim", "spot", "yellow oldest", "crust", "limp", "rot"]
+Mark = Literal["tip", "rim", "crisp", "spot", "yellow oldest", "crust", "limp", "rot"]
 WeightKind = Literal["now", "drained", "dry"]
 PlaceChangeKind = Literal[
     "heating on",
@@ -29,12 +29,16 @@ ErrandKind = Literal[
     "meter check",
     "water re-test",
     "membrane",
+    "ramp step",
+    "arrival review",
 ]
-EventKind = Literal[PlaceChangeKind, "errand done", "errand later", "leaves treated"]
+EventKind = Literal[PlaceChangeKind, "errand done", "errand later", "leaves treated", "repotted", "put together"]
 
 DONE: Final = "errand done"
 LATER: Final = "errand later"
 TREATED: Final = "leaves treated"
+REPOTTED: Final = "repotted"
+MERGED: Final = "put together"
 SKIPPED: Final = "skipped"  # a decision not to pour today
 
 

@@ -10,8 +10,11 @@ import numpy as np
 
 from fenwa.core.care.cans import CanWater, MixNeed, group
 from fenwa.core.care.condition import Hold, Phase
-from fenwa.core.care.day import Chosen, KeptPot, PlaceFacts, PotDay, Predicted, needs_of, phase_on, pot_day
+from fenwa.core.care.day import PotDay, forming, needs_of, phase_on, pot_day
 from fenwa.core.care.due import FLUSH_SHARE, Job, RoundPot, job_of, sprays_today
+from fenwa.core.care.felt import Felt
+from fenwa.core.care.interval import FORMING
+from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import pattern_of, spray_is_due
 from fenwa.core.care.round_pot import round_pot
@@ -51,6 +54,17 @@ class YearWater:
     known: KnownOfWater = field(default_factory=lambda: KnownOfWater("rain"))
 
 
+@dataclass(frozen=True)
+class YearEvents:
+    """What befalls a collection in a year: what is found of a pot on a day, and which waters are at hand.
+
+    ``found`` changes a pot's log and what was felt; ``waters``: ids that are there, None: all.
+    """
+
+    found: Callable[[int, date, LogFacts, Felt], tuple[LogFacts, Felt]]
+    waters: Callable[[date], set[int] | None]
+
+
 @dataclass(frozen=True, kw_only=True)
 class YearPour:
     """One pour of the year. EC of what was poured, the pot's limits then. [µS/cm, mg/L, L]"""
@@ -75,6 +89,7 @@ class _Pot:
         self.log = LogFacts(last_pour_on=last)
         self.predicted = Predicted()
         self.phase: Phase = "active"
+        self.felt = p.kept.felt
 
     def day(self, today: date) -> PotDay:
         """The pot's day, by the function that production asks."""
@@ -82,7 +97,7 @@ class _Pot:
         found = phase_on(self.log, p.place, p.kept, p.profile, p.chosen.phase_by.value, today)
         self.phase = found.phase
         return pot_day(
-            kept=p.kept,
+            kept=p.kept if self.felt is p.kept.felt else replace(p.kept, felt=self.felt),
             log=self.log,
             place=p.place,
             profile=p.profile,
@@ -119,7 +134,8 @@ class _Pot:
     def may_be_due(self, today: date) -> bool:
         """Inside its interval, not salty and with no spray to come, nothing can be due: the day need not ask."""
         last = self.log.last_pour_on
-        waited = last is None or (today - last).days >= self.p.kept.interval_days
+        sooner = FORMING if forming(self.log, today) else 1.0
+        waited = last is None or (today - last).days >= sooner * self.p.kept.interval_days
         reading, school = self.predicted.reading, self.p.chosen.school
         if reading is not None and reading >= FLUSH_SHARE * self.p.profile.root_zone.ec_ceiling_uS_cm:
             return True
@@ -165,11 +181,16 @@ def waters_for(profile: Profile, waters: list[YearWater], today: date) -> WaterC
 
 
 def days_of(
-    pots: list[YearPot], waters: list[YearWater], start: date, days: int, rise: Callable[[float], float]
+    pots: list[YearPot],
+    waters: list[YearWater],
+    start: date,
+    days: int,
+    rise: Callable[[float], float],
+    events: YearEvents | None = None,
 ) -> Iterator[tuple[date, list[RoundPot], list[YearPour], int]]:
     """Each day: the pots that could be due as the round sees them, what was poured, and how many cans.
 
-    ``rise``: EC a nitrogen strength adds.
+    ``rise``: EC a nitrogen strength adds. ``events``: what is found and which waters run out, if anything does.
 
     The salt of all pots is carried in arrays; phases, holds, jobs, limits and cans are those of the round, by its
     own functions.
@@ -192,8 +213,14 @@ def days_of(
         due: list[RoundPot] = []
         at: list[int] = []
         poured: list[YearPour] = []
+        if events is not None:
+            there = events.waters(today)
+            here = [w for w in waters if there is None or w.id in there]
+            allowed = {p.profile.id: waters_for(p.profile, here, today) for p in pots}
         for pot in state_of:
             pot.look(today)
+            if events is not None:
+                pot.log, pot.felt = events.found(pot.p.id, today, pot.log, pot.felt)
             if pot.may_be_due(today):
                 choice = allowed[pot.p.profile.id]
                 first = ec_of[choice.ids[0]] if choice.ids else None

@@ -33,6 +33,7 @@ KindRoute = Literal["root", "foliar", "cup", "prey", "none"]
 KindGroup = Literal["orchid", "carnivore", "foliage", "aroid", "fern", "flowering", "bromeliad", "unknown"]
 KindPhase = Literal["active", "flowering", "slowing", "rest", "dormant", "establishing", "stressed"]
 ReadingMethod = Literal["pour_through", "soak", "tank_reading"]
+CrownCare = Literal["", "dry", "cup"]  # water in it rots it; its cup is kept filled
 PetHazard = Literal["none_known", "unknown", "mild", "toxic"]
 
 
@@ -129,7 +130,8 @@ class Rest:
 
     ``window_days`` and ``slowing_days`` count from the shortest day, so that they hold on both
     hemispheres; a window may run past the turn of the year. ``root_gate_cm``: roots a new growth must
-    have before a dry rest ends; None where waking needs no roots. ``needs_cold``: lamps cannot
+    have before a dry rest ends; None where waking needs no roots; ``gate_roots`` how many of them,
+    ``gate_growth_cm`` how long the growth itself. ``needs_cold``: lamps cannot
     replace this rest. ``optional``: growers differ whether it is needed. [d, cm]
     """
 
@@ -139,6 +141,8 @@ class Rest:
     window_days: Window | None = None
     slowing_days: Window | None = None
     root_gate_cm: Annotated[float, Field(ge=0, le=50)] | None = None
+    gate_roots: Annotated[int, Field(ge=1, le=20)] = 1
+    gate_growth_cm: Annotated[float, Field(ge=0, le=200)] = 0.0
     needs_cold: bool = False
     optional: bool = False
 
@@ -200,6 +204,7 @@ class Profile:
     words: Words
     phases: dict[str, PhaseFeeding]
     opt_in: tuple[OptIn, ...] = ()
+    crown: CrownCare = ""
 
 
 _PARTS: dict[str, Any] = {

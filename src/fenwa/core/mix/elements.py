@@ -270,17 +270,19 @@ def ions_per_gram(e: Elements) -> AddedIons:
     )
 
 
-def usual_feed(labels: list[Label]) -> int | None:
-    """Which product a can is likely to be mixed from: a complete feed before a part of one, a feed before a pure
-    salt.
+def feeds_alone(label: Label) -> bool:
+    """Whether a product feeds by itself: soluble, with nitrogen, and no single salt."""
+    return label.kind == "soluble" and not label.formula and label_to_elements(label=label).result.N_mg_g > 0
+
+
+def only_feed(labels: list[Label]) -> int | None:
+    """The one product that can be taken unasked: the only complete feed, or the only one with nitrogen.
+
+    None where there is none, and where there are several: then its grower says which. A product without nitrogen or
+    one salt alone is never taken.
     """
-
-    def rank(i: int) -> int | None:
-        label = labels[i]
-        e = label_to_elements(label=label).result if label.kind == "soluble" else None
-        if e is None or e.N_mg_g <= 0:
-            return None
-        return (2 if label.formula else 0) + (0 if e.P_mg_g > 0 and e.K_mg_g > 0 else 1)
-
-    ranked = [(r, i) for i in range(len(labels)) if (r := rank(i)) is not None]
-    return min(ranked)[1] if ranked else None
+    feeds = [i for i, label in enumerate(labels) if feeds_alone(label)]
+    elements = {i: label_to_elements(label=labels[i]).result for i in feeds}
+    complete = [i for i in feeds if elements[i].P_mg_g > 0 and elements[i].K_mg_g > 0]
+    likely = complete or feeds
+    return likely[0] if len(likely) == 1 else None

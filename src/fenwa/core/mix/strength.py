@@ -29,15 +29,42 @@ _WORDS = {
     "eighth": 0.125,
     "an eighth": 0.125,
     "a half": 0.5,
+    "fifth": 0.2,
+    "a fifth": 0.2,
+    "one fifth": 0.2,
+    "two fifths": 0.4,
+    "three fifths": 0.6,
+    "four fifths": 0.8,
     "one half": 0.5,
     "a tenth": 0.1,
+    "tenth": 0.1,
+    "one tenth": 0.1,
     "one third": 1 / 3,
     "one eighth": 0.125,
 }
-_REDUCED = re.compile(r"^(?:reduced?|cut|lowered?|less)\s+(?:by\s+)?(.+)$")
-_KEPT = re.compile(r"^(?:reduced?\s+to|cut\s+to|to)\s+(.+)$")
+_REDUCED = re.compile(
+    r"^(?:reduced?|cut|lower(?:ed)?|less|thin(?:ned)?|weaken(?:ed)?|take(?:n)? away|take(?:n)? off|removed?|minus)"
+    r"\s+(?:it\s+)?(?:by\s+)?(.+)$"
+)
+_KEPT = re.compile(
+    r"^(?:(?:reduced?|cut|lower(?:ed)?|thin(?:ned)?|weaken(?:ed)?)\s+(?:it\s+)?to|to|keep|kept|leave)\s+(.+)$"
+)
+PERCENT_FROM = 10.0  # "cut it by 80" can only mean per cent
 _RATIO = re.compile(r"^(\d+)\s*/\s*(\d+)$")
-_NAMED = {0.25: "one quarter", 0.5: "one half", 0.75: "three quarters", 0.125: "one eighth", 1.0: "the whole"}
+_NAMED = {
+    0.25: "one quarter",
+    0.5: "one half",
+    0.75: "three quarters",
+    0.125: "one eighth",
+    1.0: "the whole",
+    1 / 3: "one third",
+    2 / 3: "two thirds",
+    0.2: "one fifth",
+    0.4: "two fifths",
+    0.6: "three fifths",
+    0.8: "four fifths",
+    0.1: "one tenth",
+}
 
 FIRST_N_mg_L = 40.0  # weak for most kinds, a start for all that are fed at the root; judgement
 FIRST_ELEMENT = "K"
@@ -83,6 +110,8 @@ def read_share(raw: str | float, *, pointer: str = "/value") -> ShareKept:
     body = (kept or reduced).group(1) if (kept or reduced) else text  # type: ignore[union-attr]
     body = re.sub(r"\s*(strength|of the label|of label|the label|label rate)$", "", body).strip()
     share = _number(body, raw, pointer)
+    if (kept or reduced) and PERCENT_FROM <= share <= 100 and not body.endswith("%"):
+        share /= 100
     if reduced:
         if not 0 <= share <= 1:
             raise InputError(

@@ -13,9 +13,9 @@ from fenwa.core.entry import require
 from fenwa.core.pot.balance import Array, Soil
 from fenwa.core.pot.methods import Method
 
-Route = Literal["top", "soak", "tray", "reservoir", "cup", "leaf spray"]
+Route = Literal["top", "soak", "tray", "reservoir", "cup", "moss pole", "leaf spray"]
 Drainage = Literal["drains", "tray", "reservoir"]
-WETTING_ROUTES = ("top", "soak", "tray", "reservoir", "cup")  # leaf sprays never reach the balance
+WETTING_ROUTES = ("top", "soak", "tray", "reservoir")  # cup, pole and leaf never reach the medium
 
 # prior spread of the uncalibrated parameters (SD), tables of priors; judgement, low confidence
 SPREAD = {"ln_eta": 0.35, "logit_u": 0.65, "ln_E": 0.20, "ln_W": 0.15, "ln_k": 0.70, "ln_start": 0.50, "split": 1.0}

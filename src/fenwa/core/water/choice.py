@@ -19,6 +19,9 @@ SHORT_TERM_DAYS = 21  # "a few weeks at most": the shorter is taken
 OVER_SHORT_TERM_DAYS = 7  # beyond the short-term limit: till the next watering or two; judgement
 
 
+SLOW = ("hardness", "alkalinity")  # what lifts the pH of a medium over months, and kills nothing in days
+
+
 @dataclass(frozen=True, kw_only=True)
 class Offered:
     """A water at hand with what was found of it for one plant, in the grower's order. [µS/cm]"""
@@ -34,6 +37,7 @@ class Offered:
     preference: int = 100  # the grower's own rank; alike for all: none was given
     runs: bool = False  # comes from a pipe
     fell: bool = False  # rain and dew: costs nothing
+    failing: bool = False  # a membrane under its floor: not taken for pure
 
     @property
     def cost(self) -> float:
@@ -45,14 +49,24 @@ class Offered:
     @property
     def refused(self) -> str:
         """Why it must not be given at all: known to harm; empty where it may."""
-        return self.verdict.kind_line if self.verdict.kind == "known bad" else ""
+        return self.verdict.kind_line if self.verdict.kind == "known bad" and not self._only_slow else ""
+
+    @property
+    def _only_slow(self) -> bool:
+        """Whether all that is known against it works slowly: better such water than none."""
+        bad = [k.agent for k in self.verdict.kinds if k.state == "known bad" and not k.minor]
+        return bool(bad) and all(agent in SLOW for agent in bad)
 
     def over(self, limit: float) -> bool:
         """Over the limit by what is measured, or by the whole of its usual range."""
+        if self._only_slow:
+            return True
         return self.verdict.amount == "over" or (not self.measured and self.low_uS_cm > limit)
 
     def clean(self, limit: float) -> bool:
         """Within the limit by what is measured, or by the whole of its usual range."""
+        if self.failing:
+            return False
         return self.verdict.amount == "within" or (not self.measured and self.high_uS_cm <= limit)
 
 
@@ -74,10 +88,13 @@ class WaterChoice:
     ids: tuple[int, ...]
     least_bad: LeastBad | None
     refused: tuple[str, ...]
+    own_choice: str = ""  # its grower's own water, with what is known against it
 
     @property
     def note(self) -> str:
         """What to know before pouring: the least bad water with its limits, or why none may be given."""
+        if self.own_choice:
+            return self.own_choice
         if self.least_bad is not None:
             return self.least_bad.sentence
         return f"Not to be given: {'; '.join(self.refused)}." if not self.ids and self.refused else ""
@@ -98,7 +115,7 @@ def fit_waters(offered: list[Offered], needs: PlantNeeds, order: Order = "own") 
     else:
         fit.sort(key=lambda w: (w.preference, w.cost))
     strict = limit <= STRICT_uS_cm
-    clean = [w for w in fit if w.clean(limit) or (w.measured and not strict)]
+    clean = [w for w in fit if w.clean(limit) or (w.measured and not strict and not w.failing)]
     return clean or fit
 
 
@@ -116,20 +133,40 @@ def least_bad(offered: list[Offered], needs: PlantNeeds, since: date | None, tod
     until = f"{change_by.day} {change_by:%b}"
     when = f"until {until} at most" if change_by > today else f"its time ended on {until}: change now"
     why = "" if bearable else ", over what it bears for weeks"
+    slow = (
+        f" {best.verdict.kind_line[:1].upper()}{best.verdict.kind_line[1:]}."
+        if best.verdict.kind == "known bad"
+        else ""
+    )
     return LeastBad(
         best.id,
         best.name,
         days,
         change_by,
-        f"Only water over its limit is at hand: {best.name}, {about} of at most {limit:.0f} µS/cm{why}. "
+        f"Only water over its limit is at hand: {best.name}, {about} of at most {limit:.0f} µS/cm{why}.{slow} "
         f"Better than dry, {when}. Rain, distilled or permeate, or a blend with one of them, is the way out.",
     )
 
 
 def choose_waters(
-    offered: list[Offered], needs: PlantNeeds, today: date, *, since: date | None = None, order: Order = "own"
+    offered: list[Offered],
+    needs: PlantNeeds,
+    today: date,
+    *,
+    since: date | None = None,
+    order: Order = "own",
+    always: int | None = None,
 ) -> WaterChoice:
-    """Waters for a plant on a day. ``since``: the first pour of an unbroken run over its limit, if there is one."""
+    """Waters for a plant on a day. ``since``: the first pour of an unbroken run over its limit, if there is one.
+
+    ``always``: the water its grower keeps it on, on trial or by choice; given whatever stands beside it, and told
+    where something is known against it.
+    """
+    mine = next((w for w in offered if w.id == always), None)
+    if mine is not None:
+        over = f"over its limit of {needs.ec_max_uS_cm:g} µS/cm" if mine.over(needs.ec_max_uS_cm) else ""
+        against = mine.refused or over
+        return WaterChoice((mine.id,), None, (), f"{mine.name} by your choice: {against}." if against else "")
     fit = fit_waters(offered, needs, order)
     refused = tuple(f"{w.name}: {w.refused}" for w in offered if w.refused)
     if fit:

@@ -67,6 +67,15 @@ def _rejection(ledger: Ledger, pair: MembranePair, n: int) -> float:
     return ledger.step(f"R{n}", f"100 * (1 - P{n} / F{n})", "%", "rejection")
 
 
+def rejection_pct(feed_uS_cm: float, permeate_uS_cm: float) -> float:
+    """Share of the salt a membrane keeps back. [%]
+
+    >>> round(rejection_pct(310, 16), 1)
+    94.8
+    """
+    return 100 * (1 - permeate_uS_cm / feed_uS_cm)
+
+
 @calculation("membrane-trend", title="Is the membrane tiring?", station="water")
 def membrane_trend(
     *,
@@ -136,7 +145,7 @@ def membrane_trend(
     shown = ordered[-12:]
     values = [_rejection(ledger, p, i) for i, p in enumerate(shown, 1)]
     now = values[-1]
-    rejections = tuple(Rejection(p.on, 100 * (1 - p.permeate_uS_cm / p.feed_uS_cm)) for p in ordered)
+    rejections = tuple(Rejection(p.on, rejection_pct(p.feed_uS_cm, p.permeate_uS_cm)) for p in ordered)
     ledger.take("floor", "the grower's floor", floor_pct, "%")
     trend = _trend(ledger, rejections, today, floor_pct)
     jump = len(ordered) > 1 and _jumped(ordered[-2], ordered[-1])

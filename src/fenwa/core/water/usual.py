@@ -8,7 +8,7 @@ from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import brief, require
 from fenwa.core.registry import calculation
 from fenwa.core.water.conductivity import ec_of
-from fenwa.core.water.ions import WaterIons
+from fenwa.core.water.ions import WaterIons, check_ions
 from fenwa.core.water.kinds import SHAPES, WaterKind
 from fenwa.core.water.tds import possible_conductivities
 from fenwa.core.working import Computed, Ledger
@@ -70,6 +70,15 @@ def usual_water(
     ----------
     judgement; usda-hb60; standard waters of section 8
     """
+    # what is not used of it is checked all the same: a wrong entry is no entry
+    if report is not None:
+        check_ions(report, "/report")
+    if hardness_mg_L_CaCO3 is not None:
+        require(hardness_mg_L_CaCO3, "Hardness", "mg/L", low=0, high=2000, pointer="/hardness_mg_L_CaCO3")
+    if ppm_of_unknown_scale is not None:
+        require(
+            ppm_of_unknown_scale, "Reading", "ppm", low=0, open_low=True, high=100_000, pointer="/ppm_of_unknown_scale"
+        )
     ledger = Ledger(
         "What an unmeasured water usually reads",
         "A range to go on with until somebody reads it.",
@@ -77,9 +86,6 @@ def usual_water(
     )
     label = water_kinds()[kind].label
     if ppm_of_unknown_scale is not None:
-        require(
-            ppm_of_unknown_scale, "Reading", "ppm", low=0, open_low=True, high=100_000, pointer="/ppm_of_unknown_scale"
-        )
         shown = ledger.take("shown", "what the pen shows", ppm_of_unknown_scale, "ppm", "measured")
         possible = sorted(possible_conductivities(shown).values())
         low = ledger.found("low", "by the scale of most ppm", possible[0], "µS/cm", "scales of meters")
@@ -94,7 +100,6 @@ def usual_water(
         said = f"Not measured; by its report about {middle:.0f} µS/cm."
         return ledger.close(UsualWater(low, middle, high, "its report", "medium", said))
     if hardness_mg_L_CaCO3 is not None and not water_kinds()[kind].thin and kind != "softened":
-        require(hardness_mg_L_CaCO3, "Hardness", "mg/L", low=0, high=2000, pointer="/hardness_mg_L_CaCO3")
         shape = SHAPES[kind]
         ledger.take("H", "its hardness", hardness_mg_L_CaCO3, "mg/L CaCO3", "told")
         ledger.take("H_s", "hardness of a usual water of this shape", _hardness(shape), "mg/L CaCO3", "table:waters")

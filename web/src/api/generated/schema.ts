@@ -1280,6 +1280,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{product_id}/owned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Owned
+         * @description Say that a feed is on the shelf, or no longer: the round weighs only what is there.
+         */
+        post: operations["set_owned_api_products__product_id__owned_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/feedings": {
         parameters: {
             query?: never;
@@ -1508,6 +1528,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pots/{pot_id}/repot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Repot
+         * @description Repot: medium, volume and charge are the new ones; the salt begins anew, findings of the old mix are over.
+         */
+        post: operations["repot_api_pots__pot_id__repot_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Merge
+         * @description Put pots together: every plant keeps its past, the old pots are archived with where their plants went.
+         */
+        post: operations["merge_api_pots_merge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/ramps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Ramp
+         * @description Let a plant settle in by steps; one of the same name is replaced.
+         */
+        post: operations["add_ramp_api_pots__pot_id__ramps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots.csv": {
         parameters: {
             query?: never;
@@ -1563,7 +1643,7 @@ export interface paths {
         put?: never;
         /**
          * Add Pot
-         * @description Keep a new pot.
+         * @description Keep a new pot, or several alike; the id is the first one's.
          */
         post: operations["add_pot_api_pots_post"];
         delete?: never;
@@ -1978,6 +2058,90 @@ export interface paths {
          * @description Log a leaf treatment: no leaf spray until the days of its label are over.
          */
         post: operations["treated_api_pots__pot_id__treated_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plans
+         * @description Feeding plans in force, the nearest scope first.
+         */
+        get: operations["plans_api_plans_get"];
+        put?: never;
+        /**
+         * Keep Plan
+         * @description Keep a plan; the one before of the same plant, kind, group or place is archived.
+         */
+        post: operations["keep_plan_api_plans_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Starts
+         * @description Schools of feeding as plans to start from.
+         */
+        get: operations["plan_starts_api_plans_starts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Plan
+         * @description What a plan says and gives, before it is kept; nothing is stored.
+         */
+        post: operations["preview_plan_api_plans_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Of Pot
+         * @description The plan that rules a pot and what it gives in the coming weeks.
+         */
+        get: operations["plan_of_pot_api_pots__pot_id__plan_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2581,6 +2745,34 @@ export interface components {
             codes: string[];
         };
         /**
+         * AheadDay
+         * @description A day of the coming weeks: a watering with feed, a plain one, one whose feed is held, or a leaf spray.
+         *
+         *     ``share`` of the plan's strength.
+         */
+        AheadDay: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Job
+             * @enum {string}
+             */
+            job: "feed" | "plain" | "held" | "leaf spray";
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * AlsoIn
          * @description Another product of the can at a fixed dose. [g/L of product]
          */
@@ -2686,6 +2878,16 @@ export interface components {
             route: string;
             /** Sentence */
             sentence: string;
+            /**
+             * Then
+             * @default
+             */
+            then: string;
+            /**
+             * Not Do
+             * @default
+             */
+            not_do: string;
         };
         /**
          * AwayVisit
@@ -3121,6 +3323,19 @@ export interface components {
             water_measured: boolean;
             /** To Mix */
             to_mix: boolean;
+            /** Product Id */
+            product_id?: number | null;
+            /**
+             * Product
+             * @default
+             */
+            product: string;
+            /**
+             * Made For
+             * @default root
+             * @enum {string}
+             */
+            made_for: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
         };
         /**
          * CanPot
@@ -3137,8 +3352,11 @@ export interface components {
             place: string;
             /** Amount Ml */
             amount_mL: number;
-            /** Route */
-            route: string;
+            /**
+             * Route
+             * @enum {string}
+             */
+            route: "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
             /** Isolated */
             isolated: boolean;
             /** Why */
@@ -3152,6 +3370,11 @@ export interface components {
              * @default 0
              */
             row: number;
+            /**
+             * Then
+             * @default
+             */
+            then: string;
             /**
              * Together
              * @default false
@@ -3199,7 +3422,7 @@ export interface components {
              * Ready By
              * @enum {string}
              */
-            ready_by: "days" | "weight" | "probe" | "finger" | "roots" | "droop";
+            ready_by: "days" | "weight" | "probe" | "finger" | "roots" | "droop" | "signs";
             /** Ready At */
             ready_at: number | null;
             /**
@@ -3219,6 +3442,20 @@ export interface components {
             place_id: number;
             /** Trial */
             trial: string;
+            /** Signs */
+            signs: ("roots" | "wall" | "finger" | "leaves" | "heft")[];
+            /** Signs Least */
+            signs_least: number;
+            /** Next On */
+            next_on: string | null;
+            /** Next Job */
+            next_job: string;
+            /** Feed Held */
+            feed_held: string;
+            /** Handling */
+            handling: string;
+            /** Ramps */
+            ramps: components["schemas"]["Computed_RampDay_"][];
         };
         /**
          * Changed
@@ -3714,6 +3951,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_RampDay_: {
+            result: components["schemas"]["RampDay"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Ready_: {
             result: components["schemas"]["Ready-Output"];
             working: components["schemas"]["Working"];
@@ -4071,7 +4316,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan";
             /** Id */
             id: number;
             /** Archived */
@@ -4392,7 +4637,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
             /**
              * Due On
              * Format: date
@@ -4547,6 +4792,159 @@ export interface components {
             note: string;
         };
         /**
+         * FeedingPlan
+         * @description A grower's rule. Days of the year as ``MM-DD``; empty fields ask nothing. [d, °C, h, mL, mg/L]
+         *
+         *     ``season``: first and last day fed. ``faster``: a part of it with its own days between. ``months_of``: the half
+         *     of the earth the days are told for; ``here`` is the grower's own. ``outside``: held with its reason, plain, or
+         *     thinned to ``outside_share``. ``value``: the strength as ``strength`` names it, a count being grams a litre and
+         *     ``counted`` how its grower counts them.
+         *     ``beyond``: the grower's word to feed more than the kind's own figures.
+         */
+        "FeedingPlan-Output": {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Season */
+            season?: [
+                string,
+                string
+            ] | null;
+            /**
+             * Months Of
+             * @default here
+             * @enum {string}
+             */
+            months_of: "here" | "north";
+            /** Warm C */
+            warm_C?: number | null;
+            /**
+             * Warm Nights
+             * @default 6
+             */
+            warm_nights: number;
+            /**
+             * Growth
+             * @default
+             * @enum {string}
+             */
+            growth: "" | "leaf forming" | "until made" | "until spike" | "from spike";
+            /**
+             * Bloom
+             * @default
+             * @enum {string}
+             */
+            bloom: "" | "not in bloom" | "until bloom" | "after bloom";
+            /**
+             * Reserve Only
+             * @default false
+             */
+            reserve_only: boolean;
+            /** Lamps H */
+            lamps_h?: number | null;
+            /**
+             * Outside
+             * @default none
+             * @enum {string}
+             */
+            outside: "none" | "plain" | "step down";
+            /**
+             * Outside Share
+             * @default 0.5
+             */
+            outside_share: number;
+            /**
+             * Rhythm
+             * @default waterings
+             * @enum {string}
+             */
+            rhythm: "days" | "waterings" | "months" | "never";
+            /**
+             * Every Days
+             * @default 14
+             */
+            every_days: number;
+            /** Faster */
+            faster?: [
+                string,
+                string
+            ] | null;
+            /**
+             * Faster Days
+             * @default 7
+             */
+            faster_days: number;
+            /**
+             * Every Months
+             * @default 1
+             */
+            every_months: number;
+            /**
+             * Cycle
+             * @default 4
+             */
+            cycle: number;
+            /**
+             * Feeds
+             * @default 1
+             */
+            feeds: number;
+            /**
+             * Strength
+             * @default
+             * @enum {string}
+             */
+            strength: "" | "fraction" | "nitrogen" | "ec_added" | "ec_total" | "dose" | "count";
+            /**
+             * Value
+             * @default 0
+             */
+            value: number;
+            /**
+             * Counted
+             * @default
+             */
+            counted: string;
+            /**
+             * Products
+             * @default []
+             */
+            products: components["schemas"]["PlanProduct-Output"][];
+            /**
+             * Route
+             * @default
+             * @enum {string}
+             */
+            route: "" | "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
+            /**
+             * Spray Days
+             * @default 0
+             */
+            spray_days: number;
+            /**
+             * Spray N Mg L
+             * @default 0
+             */
+            spray_n_mg_L: number;
+            /**
+             * Spray Ml
+             * @default 3
+             */
+            spray_mL: number;
+            /**
+             * Spray When
+             * @default
+             */
+            spray_when: string;
+            /**
+             * Beyond
+             * @default
+             */
+            beyond: string;
+        };
+        /**
          * FeltIn
          * @description What was found of a pot; what is empty was not looked at.
          */
@@ -4566,6 +4964,10 @@ export interface components {
             roots?: ("green" | "silver") | null;
             /** Droops */
             droops?: boolean | null;
+            /** Wall */
+            wall?: ("misted" | "clear") | null;
+            /** Heft */
+            heft?: ("heavy" | "light") | null;
         };
         /**
          * FieldError
@@ -4933,7 +5335,10 @@ export interface components {
         };
         /**
          * Hold
-         * @description One reason not to act. ``standing``: a rule of the kind, not an event; ``word``: why it was overridden.
+         * @description One reason not to act.
+         *
+         *     ``standing``: a rule of the kind, not an event; ``word``: why it was overridden; ``quiet``: the grower's own rule,
+         *     told at the pot and asked of nobody.
          */
         "Hold-Output": {
             /** Id */
@@ -4954,6 +5359,11 @@ export interface components {
              * @default
              */
             word: string;
+            /**
+             * Quiet
+             * @default false
+             */
+            quiet: boolean;
         };
         /**
          * Imported
@@ -5050,7 +5460,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
             /**
              * Due On
              * Format: date
@@ -5438,7 +5848,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
             /**
              * Due On
              * Format: date
@@ -5509,13 +5919,26 @@ export interface components {
             spike: boolean;
             /** Root */
             root?: number | string | null;
+            /**
+             * Growth
+             * @default lead
+             * @enum {string}
+             */
+            growth: "lead" | "side";
+            /** Growth Length */
+            growth_length?: number | string | null;
+            /**
+             * Roots
+             * @default []
+             */
+            roots: (number | string)[];
             /** Roots Working */
             roots_working?: boolean | null;
             /**
              * Marks
              * @default []
              */
-            marks: ("tip" | "rim" | "spot" | "yellow oldest" | "crust" | "limp" | "rot")[];
+            marks: ("tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "crust" | "limp" | "rot")[];
             /**
              * Marks Looked For
              * @default true
@@ -5699,6 +6122,141 @@ export interface components {
             alarm: boolean;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * MergeIn
+         * @description Several pots into one new pot.
+         */
+        MergeIn: {
+            /** Code */
+            code: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Profile Id
+             * @default unknown
+             */
+            profile_id: string;
+            /**
+             * Place
+             * @default Home
+             */
+            place: string;
+            /**
+             * Spot
+             * @default
+             */
+            spot: string;
+            /** Medium Id */
+            medium_id: string;
+            /** Medium Charged */
+            medium_charged?: boolean | null;
+            /** Volume */
+            volume?: number | string | null;
+            /** Top Cm */
+            top_cm?: number | string | null;
+            /** Height Cm */
+            height_cm?: number | string | null;
+            /**
+             * Drainage
+             * @default drains
+             * @enum {string}
+             */
+            drainage: "drains" | "tray" | "reservoir";
+            /**
+             * Route
+             * @default top
+             * @enum {string}
+             */
+            route: "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
+            /** Interval Days */
+            interval_days: number | string;
+            /**
+             * Plain Every
+             * @default 4
+             */
+            plain_every: number;
+            /**
+             * Phase
+             * @default
+             */
+            phase: ("active" | "flowering" | "slowing" | "rest" | "dormant" | "establishing" | "stressed") | "";
+            /** Watered On */
+            watered_on?: string | null;
+            /** Fed On */
+            fed_on?: string | null;
+            /** Arrived On */
+            arrived_on?: string | null;
+            /**
+             * Isolated
+             * @default false
+             */
+            isolated: boolean;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+            /**
+             * Medium Parts
+             * @default []
+             */
+            medium_parts: components["schemas"]["MediumPart"][];
+            /**
+             * Interval By
+             * @default set
+             * @enum {string}
+             */
+            interval_by: "set" | "learnt";
+            /**
+             * School Id
+             * @default
+             */
+            school_id: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["PlantIn"][];
+            /**
+             * Crown
+             * @default
+             * @enum {string}
+             */
+            crown: "" | "dry" | "cup";
+            /** Soak Min */
+            soak_min?: number | string | null;
+            /** Stand Min */
+            stand_min?: number | string | null;
+            /** Check Most Days */
+            check_most_days?: number | string | null;
+            /** Water Id */
+            water_id?: number | null;
+            /**
+             * Alike
+             * @default 1
+             */
+            alike: number;
+            /** Pot Ids */
+            pot_ids: number[];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
         };
         /**
          * MeterCalibration
@@ -6105,6 +6663,12 @@ export interface components {
             minimum_C?: number | string | null;
             /** Flush Each Days */
             flush_each_days?: number | string | null;
+            /** Gate Root Cm */
+            gate_root_cm?: number | string | null;
+            /** Gate Roots */
+            gate_roots?: number | string | null;
+            /** Gate Growth Cm */
+            gate_growth_cm?: number | string | null;
             /**
              * Word
              * @default
@@ -6112,6 +6676,14 @@ export interface components {
             word: string;
             /** Plant Id */
             plant_id?: number | null;
+        };
+        /**
+         * OwnedIn
+         * @description Whether a feed stands on the shelf.
+         */
+        OwnedIn: {
+            /** Owned */
+            owned: boolean;
         };
         /**
          * PackOut
@@ -6343,7 +6915,7 @@ export interface components {
         };
         /**
          * PlaceIn
-         * @description Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them.
+         * @description Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them; whether plants are on show.
          */
         PlaceIn: {
             /**
@@ -6358,6 +6930,8 @@ export interface components {
             lamp_hours?: number | string | null;
             /** Lamp Dli */
             lamp_dli?: number | string | null;
+            /** On Display */
+            on_display?: boolean | null;
         };
         /**
          * PlaceOut
@@ -6379,6 +6953,341 @@ export interface components {
             lamp_hours: number | null;
             /** Lamp Dli */
             lamp_dli: number | null;
+            /** On Display */
+            on_display: boolean;
+        };
+        /**
+         * PlanIn
+         * @description A feeding plan as it is entered. Days of the year as MM-DD; empty asks nothing.
+         *
+         *     ``key``: pot, kind, group or place; empty for all. ``value``: as typed, "half" and "cut it by 80" too.
+         */
+        PlanIn: {
+            /**
+             * Scope
+             * @default all
+             * @enum {string}
+             */
+            scope: "plant" | "kind" | "group" | "place" | "all";
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Season From
+             * @default
+             */
+            season_from: string;
+            /**
+             * Season To
+             * @default
+             */
+            season_to: string;
+            /** Warm C */
+            warm_C?: number | string | null;
+            /**
+             * Warm Nights
+             * @default 6
+             */
+            warm_nights: number;
+            /**
+             * Growth
+             * @default
+             * @enum {string}
+             */
+            growth: "" | "leaf forming" | "until made" | "until spike" | "from spike";
+            /**
+             * Bloom
+             * @default
+             * @enum {string}
+             */
+            bloom: "" | "not in bloom" | "until bloom" | "after bloom";
+            /**
+             * Reserve Only
+             * @default false
+             */
+            reserve_only: boolean;
+            /** Lamps H */
+            lamps_h?: number | string | null;
+            /**
+             * Outside
+             * @default none
+             * @enum {string}
+             */
+            outside: "none" | "plain" | "step down";
+            /**
+             * Outside Share
+             * @default 0.5
+             */
+            outside_share: number | string;
+            /**
+             * Rhythm
+             * @default waterings
+             * @enum {string}
+             */
+            rhythm: "days" | "waterings" | "months" | "never";
+            /**
+             * Every Days
+             * @default 14
+             */
+            every_days: number | string;
+            /**
+             * Faster From
+             * @default
+             */
+            faster_from: string;
+            /**
+             * Faster To
+             * @default
+             */
+            faster_to: string;
+            /**
+             * Faster Days
+             * @default 7
+             */
+            faster_days: number | string;
+            /**
+             * Every Months
+             * @default 1
+             */
+            every_months: number;
+            /**
+             * Cycle
+             * @default 4
+             */
+            cycle: number;
+            /**
+             * Feeds
+             * @default 1
+             */
+            feeds: number;
+            /**
+             * Strength
+             * @default
+             * @enum {string}
+             */
+            strength: "" | "fraction" | "nitrogen" | "ec_added" | "ec_total" | "dose" | "count";
+            /**
+             * Value
+             * @default 0
+             */
+            value: number | string;
+            /** Count */
+            count?: number | string | null;
+            /** Measure Id */
+            measure_id?: number | null;
+            /**
+             * Count L
+             * @default 1
+             */
+            count_L: number | string;
+            /**
+             * Products
+             * @default []
+             */
+            products: components["schemas"]["PlanProductIn"][];
+            /**
+             * Route
+             * @default
+             * @enum {string}
+             */
+            route: "" | "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
+            /**
+             * Spray Days
+             * @default 0
+             */
+            spray_days: number | string;
+            /**
+             * Spray N Mg L
+             * @default 0
+             */
+            spray_n_mg_L: number | string;
+            /**
+             * Spray Ml
+             * @default 3
+             */
+            spray_mL: number | string;
+            /**
+             * Spray When
+             * @default
+             */
+            spray_when: string;
+            /**
+             * Beyond
+             * @default
+             */
+            beyond: string;
+        };
+        /**
+         * PlanOfPot
+         * @description What feeds a pot: its plan in a sentence, who set it, the coming weeks, and what other schools would give.
+         */
+        PlanOfPot: {
+            /** Sentence */
+            sentence: string;
+            /** By */
+            by: string;
+            /** Scope */
+            scope: string;
+            plan: components["schemas"]["FeedingPlan-Output"];
+            ahead: components["schemas"]["PlanOnPot"];
+            /** Beside */
+            beside: components["schemas"]["PlanOnPot"][];
+        };
+        /**
+         * PlanOnPot
+         * @description The coming weeks of a pot under a plan. None: not known without a product or a strength. [mg/L, mg]
+         *
+         *     ``week_mg``: nitrogen a week over the weeks told; ``kind_week_mg``: what its kind takes in a week of this phase.
+         */
+        PlanOnPot: {
+            /** Days */
+            days: components["schemas"]["AheadDay"][];
+            /** Feeds */
+            feeds: number;
+            /** Next Feed On */
+            next_feed_on: string | null;
+            /** Nitrogen Mg L */
+            nitrogen_mg_L: number | null;
+            /** Week Mg */
+            week_mg: number | null;
+            /** Kind Week Mg */
+            kind_week_mg: [
+                number,
+                number
+            ] | null;
+            /** Held */
+            held: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PlanOut
+         * @description A plan in force: whose it is, the sentence, and the pots it rules.
+         */
+        PlanOut: {
+            /** Id */
+            id: number;
+            /**
+             * Scope
+             * @enum {string}
+             */
+            scope: "plant" | "kind" | "group" | "place" | "all";
+            /** Key */
+            key: string;
+            /** Of */
+            of: string;
+            plan: components["schemas"]["FeedingPlan-Output"];
+            /** Value Said */
+            value_said: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Made On
+             * Format: date
+             */
+            made_on: string;
+            /** Codes */
+            codes: string[];
+        };
+        /**
+         * PlanPot
+         * @description A pot under the plan that is being made; ``rules``: a nearer one does not stand before it.
+         */
+        PlanPot: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Rules */
+            rules: boolean;
+            /** Ruled By */
+            ruled_by: string;
+            ahead: components["schemas"]["PlanOnPot"];
+        };
+        /**
+         * PlanPreview
+         * @description A plan while it is made: its sentence, the echo of its strength, three of its pots, and two other plans.
+         */
+        PlanPreview: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Of */
+            of: string;
+            plan: components["schemas"]["FeedingPlan-Output"];
+            /** Sentence */
+            sentence: string;
+            /** Echo */
+            echo: string;
+            /** Pots */
+            pots: components["schemas"]["PlanPot"][];
+            /** Ruled */
+            ruled: number;
+            /** Waiting */
+            waiting: string[];
+            /** Feeds Now */
+            feeds_now: number;
+            /** Feeds Then */
+            feeds_then: number;
+            /** Beside */
+            beside: components["schemas"]["PlanOnPot"][];
+        };
+        /**
+         * PlanProduct
+         * @description A product with the time it is for; no product: nothing is fed then.
+         */
+        "PlanProduct-Output": {
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "" | "growth" | "spike" | "bloom";
+            /** Product Id */
+            product_id: number | null;
+        };
+        /**
+         * PlanProductIn
+         * @description A product with the time it is for; none: nothing is fed then.
+         */
+        PlanProductIn: {
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "growth" | "spike" | "bloom";
+            /** Product Id */
+            product_id?: number | null;
+        };
+        /**
+         * PlanStart
+         * @description A plan to start from, with what speaks for and against it.
+         */
+        PlanStart: {
+            /** Name */
+            name: string;
+            /** Definition */
+            definition: string;
+            /** In Favour */
+            in_favour: string;
+            /** Against */
+            against: string;
+            plan: components["schemas"]["FeedingPlan-Output"];
+            /** Value Said */
+            value_said: string;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * PlantIn
@@ -6533,7 +7442,7 @@ export interface components {
             /** Drainage */
             drainage?: ("drains" | "tray" | "reservoir") | null;
             /** Route */
-            route?: ("top" | "soak" | "tray" | "reservoir" | "cup" | "leaf spray") | null;
+            route?: ("top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray") | null;
             /** Interval Days */
             interval_days?: number | string | null;
             /** Interval By */
@@ -6546,6 +7455,16 @@ export interface components {
             phase_school?: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "" | null;
             /** Isolated */
             isolated?: boolean | null;
+            /** Crown */
+            crown?: ("" | "dry" | "cup") | null;
+            /** Soak Min */
+            soak_min?: number | string | null;
+            /** Stand Min */
+            stand_min?: number | string | null;
+            /** Check Most Days */
+            check_most_days?: number | string | null;
+            /** Water Id */
+            water_id?: number | null;
             /**
              * Add Tags
              * @default []
@@ -6607,7 +7526,7 @@ export interface components {
              * @default top
              * @enum {string}
              */
-            route: "top" | "soak" | "tray" | "reservoir" | "cup" | "leaf spray";
+            route: "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
             /** Interval Days */
             interval_days: number | string;
             /**
@@ -6667,6 +7586,25 @@ export interface components {
              * @default []
              */
             others: components["schemas"]["PlantIn"][];
+            /**
+             * Crown
+             * @default
+             * @enum {string}
+             */
+            crown: "" | "dry" | "cup";
+            /** Soak Min */
+            soak_min?: number | string | null;
+            /** Stand Min */
+            stand_min?: number | string | null;
+            /** Check Most Days */
+            check_most_days?: number | string | null;
+            /** Water Id */
+            water_id?: number | null;
+            /**
+             * Alike
+             * @default 1
+             */
+            alike: number;
         };
         /**
          * PotPage
@@ -6788,7 +7726,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "top" | "soak" | "tray" | "reservoir" | "cup" | "leaf spray";
+            route: "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
         };
         /**
          * PotToCheck
@@ -6890,7 +7828,7 @@ export interface components {
              */
             volume_unit: "mL" | "L";
             /** Route */
-            route?: ("top" | "soak" | "tray" | "reservoir" | "cup" | "leaf spray") | null;
+            route?: ("top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray") | null;
             /**
              * Flush
              * @default false
@@ -7193,6 +8131,8 @@ export interface components {
             acidity_kg_t: number | null;
             /** Shipped */
             shipped: boolean;
+            /** Owned */
+            owned: boolean;
         };
         /**
          * ProductSlope
@@ -7263,6 +8203,12 @@ export interface components {
              * @default []
              */
             opt_in: components["schemas"]["OptIn"][];
+            /**
+             * Crown
+             * @default
+             * @enum {string}
+             */
+            crown: "" | "dry" | "cup";
         };
         /**
          * Purchase
@@ -7289,6 +8235,71 @@ export interface components {
             units: string[];
             /** Ion */
             ion: boolean;
+        };
+        /**
+         * RampDay
+         * @description A ramp on a day: its level, the next step, where it ends if nothing comes between, and whether it waits.
+         */
+        RampDay: {
+            /** Level */
+            level: number;
+            /** Next On */
+            next_on: string | null;
+            /** Next Level */
+            next_level: number | null;
+            /** Ends On */
+            ends_on: string | null;
+            /** Paused */
+            paused: boolean;
+            /** Steps */
+            steps: components["schemas"]["RampStep"][];
+            /** Sentence */
+            sentence: string;
+            /** Begun On */
+            begun_on?: string | null;
+        };
+        /**
+         * RampIn
+         * @description A ramp of an arrival: a bag opened, lamps or humidity in steps.
+         */
+        RampIn: {
+            /** What */
+            what: string;
+            /**
+             * Unit
+             * @default
+             * @enum {string}
+             */
+            unit: "" | "quarters" | "h" | "%";
+            /**
+             * Start On
+             * Format: date
+             */
+            start_on: string;
+            /** Start */
+            start: number | string;
+            /** Step */
+            step: number | string;
+            /** Target */
+            target: number | string;
+            /**
+             * Every Days
+             * @default 2
+             */
+            every_days: number;
+        };
+        /**
+         * RampStep
+         * @description A step of a ramp: from this day on at this level.
+         */
+        RampStep: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Level */
+            level: number;
         };
         /**
          * ReadingOut
@@ -7342,6 +8353,8 @@ export interface components {
             state: "water" | "wait" | "check";
             /** Sentence */
             sentence: string;
+            /** Again On */
+            again_on?: string | null;
         };
         /**
          * ReadyIn
@@ -7352,13 +8365,23 @@ export interface components {
              * Ready By
              * @enum {string}
              */
-            ready_by: "days" | "weight" | "probe" | "finger" | "roots" | "droop";
+            ready_by: "days" | "weight" | "probe" | "finger" | "roots" | "droop" | "signs";
             /** At */
             at?: number | string | null;
             /** Moist */
             moist?: ("wet" | "moist" | "barely damp" | "dry") | null;
             /** Probe Id */
             probe_id?: number | null;
+            /**
+             * Signs
+             * @default []
+             */
+            signs: ("roots" | "wall" | "finger" | "leaves" | "heft")[];
+            /**
+             * Least
+             * @default 2
+             */
+            least: number;
         };
         /**
          * RecipeIn
@@ -7575,6 +8598,40 @@ export interface components {
             sentences: string[];
         };
         /**
+         * RepotIn
+         * @description A pot into fresh mix. Empty: as it was; ``charged`` empty: not known whether the mix holds feed.
+         */
+        RepotIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Medium Id
+             * @default
+             */
+            medium_id: string;
+            /**
+             * Medium Parts
+             * @default []
+             */
+            medium_parts: components["schemas"]["MediumPart"][];
+            /** Charged */
+            charged?: boolean | null;
+            /** Volume */
+            volume?: number | string | null;
+            /** Top Cm */
+            top_cm?: number | string | null;
+            /** Height Cm */
+            height_cm?: number | string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * Rescue
          * @description What to do with the can now. [L, g or mL, g/L, µS/cm]
          */
@@ -7632,7 +8689,8 @@ export interface components {
          *
          *     ``window_days`` and ``slowing_days`` count from the shortest day, so that they hold on both
          *     hemispheres; a window may run past the turn of the year. ``root_gate_cm``: roots a new growth must
-         *     have before a dry rest ends; None where waking needs no roots. ``needs_cold``: lamps cannot
+         *     have before a dry rest ends; None where waking needs no roots; ``gate_roots`` how many of them,
+         *     ``gate_growth_cm`` how long the growth itself. ``needs_cold``: lamps cannot
          *     replace this rest. ``optional``: growers differ whether it is needed. [d, cm]
          */
         "Rest-Output": {
@@ -7657,6 +8715,16 @@ export interface components {
             ] | null;
             /** Root Gate Cm */
             root_gate_cm?: number | null;
+            /**
+             * Gate Roots
+             * @default 1
+             */
+            gate_roots: number;
+            /**
+             * Gate Growth Cm
+             * @default 0
+             */
+            gate_growth_cm: number;
             /**
              * Needs Cold
              * @default false
@@ -7758,10 +8826,6 @@ export interface components {
             today: string;
             plan: components["schemas"]["RoundPlan"];
             working: components["schemas"]["Working"];
-            /** Feed Product Id */
-            feed_product_id: number | null;
-            /** Feed Product */
-            feed_product: string;
             /** Jobs */
             jobs: components["schemas"]["ErrandOut"][];
             /** Salt */
@@ -7805,7 +8869,7 @@ export interface components {
              * Scope
              * @enum {string}
              */
-            scope: "kind" | "group" | "place";
+            scope: "kind" | "group" | "place" | "all";
             /** Key */
             key: string;
             /**
@@ -7828,7 +8892,7 @@ export interface components {
              * Scope
              * @enum {string}
              */
-            scope: "kind" | "group" | "place";
+            scope: "kind" | "group" | "place" | "all";
             /** Key */
             key: string;
             /**
@@ -12578,6 +13642,61 @@ export interface operations {
             };
         };
     };
+    set_owned_api_products__product_id__owned_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                product_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_feedings_api_feedings_get: {
         parameters: {
             query?: {
@@ -13259,6 +14378,169 @@ export interface operations {
             };
         };
     };
+    repot_api_pots__pot_id__repot_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RepotIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    merge_api_pots_merge_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_ramp_api_pots__pot_id__ramps_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RampIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export_pots_api_pots_csv_get: {
         parameters: {
             query?: never;
@@ -13778,7 +15060,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan";
                 row_id: number;
             };
             cookie?: never;
@@ -13830,7 +15112,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan";
                 row_id: number;
             };
             cookie?: never;
@@ -14633,6 +15915,253 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plans_api_plans_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_plan_api_plans_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_starts_api_plans_starts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanStart"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_plan_api_plans_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_of_pot_api_pots__pot_id__plan_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOfPot"];
                 };
             };
             /** @description Bad Request */

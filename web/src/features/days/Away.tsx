@@ -82,7 +82,7 @@ function Plan({ page, today }: { page: Schemas["AwayPage"]; today: string }) {
   return (
     <>
       <Text data-screen-only mb="3">
-        Water everything on the day you leave. Pots at risk:{" "}
+        Water what is due on the day you leave. Pots at risk:{" "}
         <Quantity
           label="Pots at risk"
           value={result.at_risk}

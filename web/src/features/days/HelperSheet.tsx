@@ -20,8 +20,7 @@ export function HelperSheet({ page, today }: { page: Schemas["AwayPage"]; today:
       )}
       <Text mb="3">
         Plain water only, no feed. Put a finger in the pot first: if it is still wet, leave it and
-        come again. Never leave water standing in a crown or a saucer, unless the pot stands in a
-        tray.
+        come again. Each line says what goes with it, and what not to do.
       </Text>
       {visits.map((v) => (
         <Box as="section" key={v.on} mb="4" aria-label={`Visit of ${day(v.on, today)}`}>
@@ -81,7 +80,8 @@ function Visit({ row }: { row: Row }) {
           ? row.sentence
           : row.sentence.includes("Plain water only.")
             ? "Resting: water only."
-            : ""}
+            : ""}{" "}
+        <b>{row.then}</b> {row.not_do}
       </td>
     </tr>
   )

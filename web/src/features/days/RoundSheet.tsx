@@ -46,7 +46,8 @@ function Sheet({ page, ahead }: { page: Schemas["RoundPage"]; ahead: boolean }) 
             Can {can.letter} · {can.title}
           </Text>
           <Text>
-            {can.water_name} {can.volume_L} L{can.weighing ? `, ${can.weighing}` : ""}
+            {can.water_name} {can.volume_L} L{can.product ? `, ${can.product}` : ""}
+            {can.weighing ? `, ${can.weighing}` : ""}
             {can.job === "feed"
               ? `. Expect ${expected(can.ec_low_uS_cm, can.ec_high_uS_cm)} at 25 °C; it read ______`
               : "."}
@@ -77,7 +78,7 @@ function Sheet({ page, ahead }: { page: Schemas["RoundPage"]; ahead: boolean }) 
                   {p.route === "tray" ? " tray" : ""}
                 </td>
                 <td />
-                <td />
+                <td>{p.then}</td>
               </tr>
             ))}
           </DataTable>

@@ -1,7 +1,7 @@
 import { Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
-import { useParams } from "react-router"
+import { Link, useParams } from "react-router"
 import { Card, Loaded, PageHead } from "../../ui/Page"
 import { useUndo } from "../../ui/useUndo"
 import { type KindData, loadKind } from "./loadKind"
@@ -40,6 +40,9 @@ function Kind({ page }: { page: KindData }) {
             Back to the shipped figures
           </Button>
         )}
+        <Button asChild variant="outline" minH="44px">
+          <Link to={`/plans/edit?scope=kind&key=${p.id}`}>Feeding plan</Link>
+        </Button>
         <Button variant="outline" minH="44px" onClick={() => setEditing("kind")}>
           Rule of this kind
         </Button>

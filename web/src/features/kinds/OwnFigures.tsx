@@ -3,6 +3,7 @@ import { NoteField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
 import { useEntryForm } from "../../ui/useEntryForm"
 import type { KindData } from "./loadKind"
+import { OwnGate } from "./OwnGate"
 import { type Values, EMPTY } from "./ownFigures"
 
 /** Your own figures of a kind; what stays empty stays as it is. */
@@ -15,7 +16,7 @@ export function OwnFigures({
   plantId?: number
   onClose: () => void
 }) {
-  const { source_water: w, root_zone: z, climate, flush, carnivore } = page.profile
+  const { source_water: w, root_zone: z, climate, flush, carnivore, rest } = page.profile
   const fed = carnivore ? undefined : page.profile.phases.active
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     EMPTY,
@@ -121,6 +122,7 @@ export function OwnFigures({
         numeric
         hint={`now ${flush.cadence_days?.join(" to ") ?? "by salt alone"}`}
       />
+      {rest.kind !== "none" && <OwnGate form={entry.form} rest={rest} />}
       <NoteField form={entry.form} name="word" label="Why, in a word" />
     </EntrySheet>
   )

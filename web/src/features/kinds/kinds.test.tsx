@@ -30,6 +30,7 @@ const DISA = {
     root_zone: { ec_ideal_uS_cm: [60, 180], ec_ceiling_uS_cm: 250 },
     climate: { minimum_C: 8 },
     flush: { cadence_days: [14, 28] },
+    rest: { kind: "none" },
     phases: { active: { feed: true, n_ideal_mg_L: [5, 20], ec_ceiling_uS_cm: 230 } },
   },
 } as unknown as KindData
@@ -44,6 +45,9 @@ const NONE = {
   feed_ceiling: "",
   minimum_C: "",
   flush_each_days: "",
+  gate_root_cm: "",
+  gate_roots: "",
+  gate_growth_cm: "",
   word: "",
   plant_id: null,
 }

@@ -9,6 +9,9 @@ export type Values = {
   feed_ceiling: string
   minimum_C: string
   flush_each_days: string
+  gate_root_cm: string
+  gate_roots: string
+  gate_growth_cm: string
   word: string
 }
 
@@ -23,5 +26,8 @@ export const EMPTY: Values = {
   feed_ceiling: "",
   minimum_C: "",
   flush_each_days: "",
+  gate_root_cm: "",
+  gate_roots: "",
+  gate_growth_cm: "",
   word: "",
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react"
 import { Button } from "@chakra-ui/react"
+import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { PageHead } from "../../ui/Page"
 
@@ -28,6 +29,9 @@ export function MixHead({
           : "Choose the pots, and their strictest ceiling is kept."
       }
     >
+      <Button asChild variant="outline" minH="48px">
+        <Link to="/plans">Feeding plans</Link>
+      </Button>
       <Button variant="outline" minH="48px" disabled={!ready} onClick={onName}>
         Keep as a recipe
       </Button>

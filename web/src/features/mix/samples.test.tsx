@@ -83,6 +83,7 @@ export const product = (
   elements: { ...ELEMENTS, ...elements },
   acidity_kg_t: label.kind ? null : -132,
   shipped: true,
+  owned: true,
 })
 
 export const SCHOOL: Schemas["SchoolOut"] = {

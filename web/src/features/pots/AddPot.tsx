@@ -2,12 +2,13 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
-import { SelectField, TextField, TickField } from "../../ui/fields"
+import { SelectField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./collection/MediumParts"
 import { type Values } from "./addPot"
+import { PotHistory } from "./PotHistory"
 
 /** A pot with its plant; what can be derived is filled in. */
 export function AddPot({ count, onClose }: { count: number; onClose: () => void }) {
@@ -35,6 +36,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
       isolated: false,
       label: "",
       count: "1",
+      alike: "1",
       tags: "",
     },
     (v, key) =>
@@ -44,7 +46,9 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
           body: {
             ...v,
             plain_every: 4,
+            crown: "",
             count: Number(v.count) || 1,
+            alike: Number(v.alike) || 1,
             tags: v.tags
               .split(",")
               .map((t) => t.trim())
@@ -62,13 +66,20 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
         }),
       ),
     (_, v) => {
-      notice({ text: `${v.code} is kept.` })
+      notice({ text: Number(v.alike) > 1 ? `${v.alike} pots are kept.` : `${v.code} is kept.` })
       onClose()
     },
   )
   return (
     <EntrySheet entry={entry} title="Keep a pot" submit="Keep the pot" onCancel={onClose}>
       <TextField form={entry.form} name="code" label="Code" />
+      <TextField
+        form={entry.form}
+        name="alike"
+        label="Pots alike"
+        numeric
+        hint="Codes count on: P-01, P-02 …"
+      />
       <TextField form={entry.form} name="name" label="Name" hint="Empty: called by its kind." />
       <SelectField
         form={entry.form}
@@ -118,31 +129,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
       />
       <TextField form={entry.form} name="place" label="Place" />
       <TextField form={entry.form} name="spot" label="Shelf or spot" />
-      <TextField
-        form={entry.form}
-        name="arrived_on"
-        label="Arrived on"
-        type="date"
-        hint="Empty: long here."
-      />
-      <TextField
-        form={entry.form}
-        name="watered_on"
-        label="Last watered on"
-        type="date"
-        hint="Empty: not known, so look first."
-      />
-      <TextField
-        form={entry.form}
-        name="fed_on"
-        label="Last fed on"
-        type="date"
-        hint="Empty: not known, so plain water first."
-      />
-      <TextField form={entry.form} name="label" label="Name on the plant’s label" />
-      <TextField form={entry.form} name="count" label="Plants alike in it" numeric />
-      <TextField form={entry.form} name="tags" label="Tags" hint="With commas between." />
-      <TickField form={entry.form} name="isolated" label="Isolated from the others" />
+      <PotHistory form={entry.form} />
     </EntrySheet>
   )
 }

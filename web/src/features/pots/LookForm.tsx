@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { NoteField, SelectField, TextField, TickField } from "../../ui/fields"
+import { GrowthFields } from "./GrowthFields"
 import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
@@ -35,6 +36,9 @@ export function LookForm({
       spike: false,
       root: "",
       roots: "",
+      growth: "lead",
+      growth_length: "",
+      all_roots: "",
       marks: [],
       none: false,
       note: "",
@@ -52,7 +56,10 @@ export function LookForm({
             new_growth: v.new_growth,
             growth_stopped: v.growth_stopped,
             spike: v.spike,
-            root: v.root,
+            root: v.root || null,
+            growth: v.growth,
+            growth_length: v.growth_length || null,
+            roots: v.all_roots.split(/[;\s]+/).filter(Boolean),
             roots_working: v.roots === "" ? null : v.roots === "yes",
             marks: v.marks || [],
             marks_looked_for: v.none || (v.marks || []).length > 0,
@@ -83,14 +90,7 @@ export function LookForm({
         numeric
         hint="Empty: not measured."
       />
-      <TextField
-        form={entry.form}
-        name="root"
-        label="Longest new root"
-        unit="cm"
-        numeric
-        hint="Empty: not measured."
-      />
+      <GrowthFields form={entry.form} />
       <SelectField
         form={entry.form}
         name="roots"

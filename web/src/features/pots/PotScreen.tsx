@@ -11,8 +11,10 @@ import { CareCard } from "./care/CareCard"
 import { DecideForm } from "./care/DecideForm"
 import { Holds } from "./care/Holds"
 import { ChangePot } from "./collection/ChangePot"
+import { RepotForm } from "./collection/RepotForm"
 import { LogList } from "./LogList"
 import { LookForm } from "./LookForm"
+import { PlanCard } from "./PlanCard"
 import { PhaseForm } from "./PhaseForm"
 import { DiedForm } from "./plants/DiedForm"
 import { PlantsCard } from "./plants/PlantsCard"
@@ -30,7 +32,7 @@ export function PotScreen() {
 
 function PotView({ page }: { page: Schemas["PotPage"] }) {
   const [open, setOpen] = useState<
-    "look" | "pour" | "phase" | "change" | "archive" | "decide" | null
+    "look" | "pour" | "phase" | "change" | "archive" | "decide" | "repot" | null
   >(null)
   const { row } = page
   const facts = [
@@ -51,6 +53,9 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
         <Button variant="outline" minH="44px" onClick={() => setOpen("change")}>
           Change
         </Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("repot")}>
+          Repot
+        </Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("phase")}>
           Phase
         </Button>
@@ -66,6 +71,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
       </PageHead>
       <Holds potId={row.id} holds={row.holds} />
       {open === "change" && <ChangePot page={page} onClose={() => setOpen(null)} />}
+      {open === "repot" && <RepotForm page={page} onClose={() => setOpen(null)} />}
       {open === "archive" && <DiedForm page={page} onClose={() => setOpen(null)} />}
       {open === "look" && (
         <LookForm
@@ -102,7 +108,10 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
           <RootZoneCard page={page} />
           <FlushCard potId={row.id} code={row.code} idealHigh={row.ideal_high_uS_cm} />
         </Flex>
-        <CareCard page={page} />
+        <Flex direction="column" gap="4">
+          <CareCard page={page} />
+          <PlanCard page={page} />
+        </Flex>
         <Flex direction="column" gap="4" gridColumn={{ md: "1 / -1", xl: "auto" }}>
           <PlantsCard page={page} />
           <LogList page={page} />

@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client"
 import { potsQuery } from "../../api/queries"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
 import { AddPot } from "./AddPot"
+import { MergeForm } from "./collection/MergeForm"
 import { BulkForm } from "./collection/BulkForm"
 import { ChangeInPlace } from "./collection/ChangeInPlace"
 import { FastAdd } from "./collection/FastAdd"
@@ -15,7 +16,7 @@ import { PotList } from "./views/PotList"
 import { PotShelves } from "./views/PotShelves"
 import { PotTable } from "./views/PotTable"
 
-type Open = "add" | "fast" | "file" | "change" | number | null // a number: that pot is changed in place
+type Open = "add" | "fast" | "file" | "change" | "merge" | number | null // a number: that pot is changed in place
 const VIEWS = [
   ["rails", "Rails"],
   ["table", "Table"],
@@ -66,6 +67,7 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
       {open === "fast" && <FastAdd today={page.today} onClose={close} />}
       {open === "file" && <PotsFile onClose={close} />}
       {open === "change" && picked.length > 1 && <BulkForm pots={picked} onClose={close} />}
+      {open === "merge" && <MergeForm pots={picked} today={page.today} onClose={close} />}
       {typeof open === "number" && <ChangeInPlace key={open} id={open} onClose={close} />}
       {page.pots.length === 0 ? (
         open === null && (
@@ -113,6 +115,11 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
                 >
                   Change {picked.length}
                 </Button>
+                {picked.length > 1 && (
+                  <Button minH="44px" variant="outline" onClick={() => setOpen("merge")}>
+                    Put together
+                  </Button>
+                )}
                 <Button asChild minH="44px" variant="outline">
                   <Link to={`/pots/labels?ids=${chosen.join(",")}`}>Labels</Link>
                 </Button>

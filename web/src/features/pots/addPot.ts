@@ -22,5 +22,6 @@ export type Values = {
   isolated: boolean
   label: string
   count: string
+  alike: string
   tags: string
 }

@@ -12,6 +12,9 @@ export type Values = {
   spike: boolean
   root: string
   roots: "" | "yes" | "no"
+  growth: "lead" | "side"
+  growth_length: string
+  all_roots: string
   marks: Mark[]
   none: boolean
   note: string
@@ -20,6 +23,7 @@ export type Values = {
 export const WORDS: Record<string, string> = {
   tip: "brown tip",
   rim: "brown rim",
+  crisp: "crisp all over",
   spot: "spots",
   "yellow oldest": "oldest leaf yellow",
   crust: "white crust",

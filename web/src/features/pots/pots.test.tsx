@@ -250,6 +250,8 @@ describe("pouring one pot after another", () => {
 describe("a can of the round", () => {
   it("says what to mix, what to expect and who gets it", async () => {
     const can: Schemas["Can"] = {
+      product: "Feed",
+      product_id: 1,
       letter: "C",
       job: "feed",
       title: "0.9 L feed",
@@ -262,6 +264,7 @@ describe("a can of the round", () => {
       nitrogen_mg_L: 38,
       water_measured: true,
       to_mix: true,
+      made_for: "root",
       strength: "nitrogen",
       strength_value: 38,
       weighing: "18 mL of stock",
@@ -280,6 +283,7 @@ describe("a can of the round", () => {
           row: 0,
           given: "leaf spray",
           step_mL: 10,
+          then: "",
           together: false,
           why: "",
         },
@@ -288,7 +292,7 @@ describe("a can of the round", () => {
     const { container } = show(<CanCard can={can} />)
     await waitFor(() => expect(container.textContent).toContain("394 µS/cm"))
     for (const words of [
-      "Rain cistern 0.9 L + 18 mL of stock",
+      "Rain cistern 0.9 L + Feed 18 mL of stock",
       "expect 373 to 414",
       "M-04 Masdevallia · isolated",
       "60 mL",

@@ -34,7 +34,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
               <b>
                 {can.water_name} {can.volume_L} L
               </b>{" "}
-              + <b>{can.weighing}</b>
+              + {can.product} <b>{can.weighing}</b>
               <Text as="span" color="fg.muted">
                 {" "}
                 · {Math.round(can.nitrogen_mg_L)} mg/L N · measure it: expect{" "}
@@ -68,7 +68,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
                 py="1.5"
                 borderTopWidth="1px"
               >
-                <Text minW="0" truncate>
+                <Text minW="0">
                   <Link to={`/pots/${p.pot_id}`}>
                     {p.code} {p.name}
                   </Link>
@@ -78,16 +78,9 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
                       · isolated
                     </Text>
                   )}
-                  {p.why && can.job !== "flush" && (
-                    <Text
-                      as="span"
-                      display="block"
-                      fontSize="sm"
-                      color="fg.muted"
-                      truncate
-                      title={p.why}
-                    >
-                      {p.why}
+                  {(p.why || p.then) && can.job !== "flush" && (
+                    <Text as="span" display="block" fontSize="sm" color="fg.muted">
+                      {[p.why, p.then].filter(Boolean).join(" ")}
                     </Text>
                   )}
                 </Text>

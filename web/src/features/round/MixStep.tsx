@@ -11,21 +11,19 @@ import type { Mixed } from "./walk"
 
 type Props = {
   can: Schemas["Can"]
-  productId: number | null
-  product: string
   today: string
   onMixed: (mixed: Mixed) => void
 }
 
 /** Mix the can, read the pen, be told whether it reads true. */
-export function MixStep({ can, productId, product, today, onMixed }: Props) {
+export function MixStep({ can, today, onMixed }: Props) {
   const [mixed, setMixed] = useState<Mixed | null>(null)
   const [judged, setJudged] = useState<{ good: boolean; sentence: string } | null>(null)
   const sentAs = useRef("")
   const made = usePress(
     (_: null, key: string) => {
       sentAs.current = key
-      return mix(key, can, productId, today)
+      return mix(key, can, can.product_id ?? null, today)
     },
     (outcome) =>
       setMixed(
@@ -57,7 +55,7 @@ export function MixStep({ can, productId, product, today, onMixed }: Props) {
           <Text>
             {can.volume_L} L {can.water_name}
           </Text>
-          <Text fontWeight="semibold">{product}</Text>
+          <Text fontWeight="semibold">{can.product}</Text>
           <Text fontWeight="semibold">{can.weighing}</Text>
           <Text color="fg.muted">
             Expect {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)} µS/cm.

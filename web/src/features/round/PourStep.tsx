@@ -48,6 +48,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
           pot_ids: [pot.pot_id],
           on: today,
           volume: amount,
+          route: plain && can.job === "feed" ? null : pot.route,
           runoff_volume: v.runoff_volume,
           runoff_ec: v.runoff_ec,
           runoff_method: v.runoff_method,
@@ -113,6 +114,11 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
         </Box>
       )}
       {can.job === "flush" && <Text mt="2">{pot.why}</Text>}
+      {pot.then && (
+        <Text mt="2" fontWeight="semibold">
+          {pot.then}
+        </Text>
+      )}
       <FeelFirst
         can={can}
         why={pot.why}

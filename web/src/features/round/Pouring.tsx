@@ -125,8 +125,6 @@ function Walk({ walk, onWalk }: { walk: WalkState; onWalk: (walk: WalkState) => 
         <MixStep
           key={at}
           can={can}
-          productId={page.feed_product_id}
-          product={page.feed_product}
           today={page.today}
           onMixed={(mixed) =>
             onWalk({ ...walk, at: at + 1, cans: { ...walk.cans, [can.letter]: mixed } })

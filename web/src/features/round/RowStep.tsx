@@ -43,6 +43,7 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
         pot_ids: dry.map((p) => p.pot_id),
         on: today,
         volume: first?.amount_mL ?? null,
+        route: first?.route ?? null,
         felt: "as planned",
         by,
       })

@@ -20,7 +20,7 @@ export function pour(
   title: string,
   can: Schemas["Can"],
   mixed: Mixed | undefined,
-  part: Pick<Pour, "pot_ids" | "on" | "volume"> & Partial<Pour>,
+  part: Pick<Pour, "pot_ids" | "on" | "volume" | "route"> & Partial<Pour>,
   plain = false,
 ) {
   const made = plain ? undefined : mixed
@@ -33,7 +33,6 @@ export function pour(
     by: "",
     batch_id: made && "id" in made ? made.id : null,
     water_id: made ? null : can.water_id,
-    route: can.job === "leaf spray" ? "leaf spray" : null,
     flush: can.job === "flush" && !plain,
     ...part,
   }
@@ -80,7 +79,7 @@ export const mix = (key: string, can: Schemas["Can"], productId: number | null, 
       element: "N",
       blend: [],
       also: [],
-      route: can.job === "leaf spray" ? "leaf" : "root",
+      route: can.made_for,
       recipe: "",
     },
   })

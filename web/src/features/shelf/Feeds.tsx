@@ -2,6 +2,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { day, figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
+import { Owned } from "./Owned"
 
 const ELEMENTS: [keyof Schemas["Elements"], string][] = [
   ["N_nitrate_mg_g", "nitrate N"],
@@ -16,7 +17,8 @@ const ELEMENTS: [keyof Schemas["Elements"], string][] = [
   ["Fe_mg_g", "Fe"],
 ]
 const GROUPS: [string, (p: Schemas["ProductOut"]) => boolean][] = [
-  ["Feeds", (p) => p.label.kind === "soluble" && p.label.formula === ""],
+  ["On your shelf", (p) => p.owned],
+  ["Labels to choose from: feeds", (p) => p.label.kind === "soluble" && p.label.formula === ""],
   ["Salts by formula", (p) => p.label.formula !== ""],
   ["Prills", (p) => p.label.kind === "prill"],
   ["Without a ppm: recorded, never given a number", (p) => p.label.kind === "no ppm"],
@@ -33,7 +35,9 @@ export function Feeds({ page, onEdit, onGive }: Props) {
   return (
     <Flex direction="column" gap="4">
       {GROUPS.map(([title, belongs]) => {
-        const rows = page.products.filter(belongs)
+        const rows = page.products.filter(
+          (p) => belongs(p) && (title === "On your shelf" || !p.owned),
+        )
         return (
           rows.length > 0 && (
             <Card key={title} title={title}>
@@ -54,7 +58,8 @@ export function Feeds({ page, onEdit, onGive }: Props) {
                       today={page.today}
                     />
                   </Box>
-                  <Flex gap="2" flexShrink="0">
+                  <Flex gap="2" wrap="wrap" justify="flex-end" flexShrink="0">
+                    <Owned p={p} />
                     {p.label.kind !== "soluble" && (
                       <Button
                         size="sm"

@@ -44,9 +44,10 @@ const nothing = () => undefined
 
 describe("the shelf", () => {
   it("sorts feeds, salts, prills and what has no ppm, with what is left", () => {
-    const { container } = show(<Feeds page={PAGE} onEdit={nothing} onGive={nothing} />)
+    const labels = { ...PAGE, products: PAGE.products.map((p) => ({ ...p, owned: false })) }
+    const { container } = show(<Feeds page={labels} onEdit={nothing} onGive={nothing} />)
     expect(screen.getAllByRole("heading", { level: 2 }).map((h) => h.textContent)).toEqual([
-      "Feeds",
+      "Labels to choose from: feeds",
       "Salts by formula",
       "Prills",
       "Without a ppm: recorded, never given a number",

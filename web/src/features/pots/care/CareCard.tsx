@@ -40,6 +40,12 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("ready")}>
           When it wants water
         </Button>
+        <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("handling")}>
+          How it is watered
+        </Button>
+        <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("ramp")}>
+          Settle in by steps
+        </Button>
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("treated")}>
           Leaves treated
         </Button>

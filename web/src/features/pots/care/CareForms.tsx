@@ -5,13 +5,25 @@ import { CareForm } from "./CareForm"
 import { ChangeHere } from "./ChangeHere"
 import { ClimateForm } from "./ClimateForm"
 import { FeltForm } from "./FeltForm"
+import { HandlingForm } from "./HandlingForm"
 import { PlaceForm } from "./PlaceForm"
+import { RampForm } from "./RampForm"
 import { ReadyForm } from "./ReadyForm"
 import { TreatedForm } from "./TreatedForm"
 import { WeightForm } from "./WeightForm"
 
 export type Open =
-  "care" | "place" | "weight" | "climate" | "ready" | "felt" | "changed" | "rule" | "treated"
+  | "care"
+  | "place"
+  | "weight"
+  | "climate"
+  | "ready"
+  | "felt"
+  | "changed"
+  | "rule"
+  | "treated"
+  | "handling"
+  | "ramp"
 
 /** The form that is open. */
 export function CareForms({
@@ -37,6 +49,8 @@ export function CareForms({
           onClose={close}
         />
       )}
+      {open === "handling" && <HandlingForm page={page} onClose={close} />}
+      {open === "ramp" && <RampForm potId={page.row.id} today={page.today} onClose={close} />}
       {open === "ready" && <ReadyForm potId={page.row.id} care={care} onClose={close} />}
       {open === "treated" && <TreatedForm potId={page.row.id} today={page.today} onClose={close} />}
       {open === "felt" && (

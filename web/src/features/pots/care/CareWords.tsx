@@ -30,9 +30,11 @@ export function CareWords({ page, care }: { page: Schemas["PotPage"]; care: Sche
         </Text>
       </Text>
       <Text>
-        <b>Next watering: {next.result.job}.</b>{" "}
+        <b>
+          Next look: {care.next_on ? day(care.next_on, page.today) : "held"}, {care.next_job}.
+        </b>{" "}
         <Text as="span" color="fg.muted">
-          {next.result.sentence}{" "}
+          {care.feed_held || next.result.sentence}{" "}
           {care.school &&
             `(${care.school}${care.school_by === "no rule" ? "" : `, ${care.school_by}`})`}
         </Text>
@@ -70,6 +72,14 @@ export function CareWords({ page, care }: { page: Schemas["PotPage"]; care: Sche
           </Text>
         )}
       </Text>
+      {care.handling && (
+        <Text>
+          <b>{care.handling}</b>
+        </Text>
+      )}
+      {care.ramps.map((r) => (
+        <Text key={r.result.sentence}>{r.result.sentence}</Text>
+      ))}
       {water && (
         <Text>
           By weight{" "}

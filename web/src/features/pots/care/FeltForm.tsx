@@ -17,6 +17,8 @@ type Values = {
   moist: string
   roots: string
   droops: string
+  wall: string
+  heft: string
 }
 const NOT = { value: "", label: "not looked at" }
 
@@ -40,6 +42,8 @@ function Found({ potId, care, probes, today, onClose }: Props & { probes: Schema
       moist: "",
       roots: "",
       droops: "",
+      wall: "",
+      heft: "",
     },
     (v, key) =>
       answer(
@@ -52,6 +56,8 @@ function Found({ potId, care, probes, today, onClose }: Props & { probes: Schema
             moist: (v.moist || null) as Body["moist"],
             roots: (v.roots || null) as Body["roots"],
             droops: v.droops === "" ? null : v.droops === "yes",
+            wall: (v.wall || null) as Body["wall"],
+            heft: (v.heft || null) as Body["heft"],
           },
         }),
       ),
@@ -96,6 +102,22 @@ function Found({ potId, care, probes, today, onClose }: Props & { probes: Schema
         name="droops"
         label="Leaves"
         choices={[NOT, { value: "no", label: "firm" }, { value: "yes", label: "drooping" }]}
+      />
+      <SelectField
+        form={f}
+        name="wall"
+        label="Wall of a clear pot"
+        choices={[
+          NOT,
+          { value: "misted", label: "misted: wet" },
+          { value: "clear", label: "clear" },
+        ]}
+      />
+      <SelectField
+        form={f}
+        name="heft"
+        label="In the hand"
+        choices={[NOT, { value: "heavy", label: "heavy" }, { value: "light", label: "light" }]}
       />
       <TextField form={f} name="on" label="On" type="date" />
     </EntrySheet>

@@ -8,6 +8,7 @@ import { SelectField, TextField } from "../../../ui/fields"
 import { EntrySheet } from "../../../ui/EntrySheet"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { ProbeForm } from "./ProbeForm"
+import { SignsFields } from "./SignsFields"
 
 type Body = Schemas["ReadyIn"]
 type Values = {
@@ -15,6 +16,8 @@ type Values = {
   at: string
   moist: NonNullable<Body["moist"]>
   probe_id: string
+  signs: string[]
+  least: string
 }
 
 const BY = [
@@ -24,6 +27,7 @@ const BY = [
   { value: "finger", label: "by the finger" },
   { value: "roots", label: "when its roots are silver" },
   { value: "droop", label: "at the first droop" },
+  { value: "signs", label: "when several signs agree" },
 ]
 
 type Props = { potId: number; care: Schemas["CarePage"]; onClose: () => void }
@@ -47,6 +51,8 @@ function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["Probe
       at: care.ready_by === "finger" ? "" : at,
       moist: care.ready_moist,
       probe_id: care.probe_id === null ? "" : String(care.probe_id),
+      signs: care.signs,
+      least: String(care.signs_least),
     },
     (v, key) =>
       answer(
@@ -57,6 +63,8 @@ function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["Probe
             at: v.at || null,
             moist: v.moist,
             probe_id: v.probe_id ? Number(v.probe_id) : null,
+            signs: (v.signs || []) as Body["signs"] & {},
+            least: Number(v.least) || 2,
           },
         }),
       ),
@@ -83,6 +91,7 @@ function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["Probe
             hint="Empty: 10. Weigh it drained and dry once."
           />
         )}
+        {by === "signs" && <SignsFields form={entry.form} />}
         {by === "finger" && (
           <SelectField form={entry.form} name="moist" label="Water it when" choices={moist} />
         )}

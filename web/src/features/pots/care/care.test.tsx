@@ -14,6 +14,7 @@ const RESTING: Hold = {
   reason: "Resting since 30 Oct: no feed.",
   release: "Until a new lead shows.",
   standing: false,
+  quiet: false,
   word: "",
 }
 const ROOTS: Hold = {
@@ -22,6 +23,7 @@ const ROOTS: Hold = {
   reason: "A carnivore.",
   release: "By choice only.",
   standing: true,
+  quiet: false,
   word: "",
 }
 const nothing = () => undefined

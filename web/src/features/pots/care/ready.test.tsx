@@ -44,6 +44,8 @@ describe("ready for water", () => {
         at: "150",
         moist: "barely damp",
         probe_id: 4,
+        signs: [],
+        least: 2,
       }),
     )
   })
@@ -80,6 +82,8 @@ describe("ready for water", () => {
         moist: "barely damp",
         roots: null,
         droops: false,
+        wall: null,
+        heft: null,
       }),
     )
   })

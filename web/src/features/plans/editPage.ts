@@ -1,0 +1,1 @@
+export { EditPlan as Screen } from "./EditPlan"

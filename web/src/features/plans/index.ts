@@ -1,0 +1,1 @@
+export { Plans as Screen } from "./Plans"
