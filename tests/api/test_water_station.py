@@ -48,8 +48,17 @@ def test_a_source_is_changed_and_what_it_said_is_kept(kept: Client) -> None:
     body = {**kept.get("/api/waters/1"), "on_hand_L": "40,5", "capacity_L": 100, "collected_on": "2026-11-20"}
     assert kept.send("/api/waters/1", body, method="PUT").status_code == 200
     assert water(kept, "Rain")["on_hand_L"] == 40.5
+    kept.made("/api/pots", pot(code="R-1"))
+    poured = {"pot_ids": [1], "on": "2026-11-23", "water_id": 1, "volume": 500, "volume_unit": "mL", "note": "by hand"}
+    kept.made("/api/pours", poured)
+    shown = kept.get("/api/waters/1")
+    assert shown["on_hand_L"] == 40.0, "the form shows what is left"
+    assert kept.send("/api/waters/1", {**shown, "name": "Rain"}, method="PUT").status_code == 200
+    assert water(kept, "Rain")["on_hand_L"] == 40.0
+    assert kept.send("/api/waters/1", {**shown, "on_hand_L": 40.5}, method="PUT").status_code == 200
+    assert water(kept, "Rain")["on_hand_L"] == 40.5, "filled up after today's pour, not before it"
     with kept.store.reading() as session:
-        before = session.scalars(select(Correction).where(Correction.table_name == "water")).one()
+        before = session.scalars(select(Correction).where(Correction.table_name == "water")).all()[0]
         assert before.before["on_hand_L"] is None
     refused = kept.send("/api/waters/1", {**body, "on_hand_L": 200}, method="PUT").json()
     assert "more than its capacity" in refused["detail"]

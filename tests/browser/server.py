@@ -1,14 +1,18 @@
 """A real server on a free port, and a real Chromium that may talk to nobody else."""
 
+import multiprocessing
 import os
 import re
 import ssl
-import subprocess
 import sys
+import tempfile
 import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import date
+from functools import cache
+from multiprocessing.connection import Connection
 from pathlib import Path
 
 from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
@@ -28,31 +32,56 @@ FLAGS = [
 ]
 
 
+# Every server is a process of its own, with the command line's own arguments, forked from one that has imported Fenwa
+# once: sixty starts would otherwise spend most of their time on imports.
+FORKS = multiprocessing.get_context("forkserver")
+FORKS.set_forkserver_preload(["fenwa.cli", "fenwa.api.app", "fenwa.demo.database", "uvicorn"])
+
+
+def _command(arguments: list[str], said: Connection) -> None:
+    """What ``./fenwa`` runs, its output into the pipe ``said``."""
+    from fenwa.cli import app
+
+    os.dup2(said.fileno(), 1)
+    sys.stdout = os.fdopen(1, "w")
+    sys.argv = ["fenwa", *arguments]
+    app()
+
+
+def _seed(database: Path) -> None:
+    from fenwa.demo.database import fill_if_stale
+    from fenwa.store.session import Store
+
+    store = Store(database)
+    fill_if_stale(store, date.fromisoformat(TODAY))
+    store.close()
+
+
+@cache
+def seeded() -> bytes:
+    """The demonstration as its command makes it, made once for all tests that write on one of their own."""
+    with tempfile.TemporaryDirectory() as folder:
+        database = Path(folder) / "demo.sqlite"
+        process = FORKS.Process(target=_seed, args=(database,))
+        process.start()
+        process.join()
+        return database.read_bytes()
+
+
 @contextmanager
 def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator[str]:
     """``./fenwa serve`` or ``demo`` on a free port; ended by its own process id."""
-    process = subprocess.Popen(
-        [
-            sys.executable,
-            "-m",
-            "fenwa.cli",
-            command,
-            "--port",
-            str(port),
-            *more,
-            "--today",
-            TODAY,
-            "--database",
-            str(database),
-        ],
-        stdout=subprocess.PIPE,
-        text=True,
-        cwd=ROOT,
-        env={**os.environ, "PYTHONPATH": str(ROOT / "src")},
-    )
-    assert process.stdout is not None
+    if command == "demo" and not database.exists():
+        database.write_bytes(seeded())
+        database.chmod(0o600)
+    heard, said = FORKS.Pipe(duplex=False)
+    arguments = [command, "--port", str(port), *more, "--today", TODAY, "--database", str(database)]
+    process = FORKS.Process(target=_command, args=(arguments, said), daemon=True)
+    process.start()
+    said.close()
     try:
-        address = re.search(r"https?://\S+:\d+", process.stdout.readline())
+        with os.fdopen(os.dup(heard.fileno())) as lines:
+            address = re.search(r"https?://\S+:\d+", lines.readline())
         assert address, "the server did not say where it answers"
         for _ in range(100):
             try:
@@ -64,8 +93,8 @@ def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator
         yield address.group()
     finally:
         process.terminate()
-        process.wait(timeout=10)
-        process.stdout.close()
+        process.join(timeout=10)
+        heard.close()
 
 
 @contextmanager

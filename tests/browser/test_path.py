@@ -59,6 +59,7 @@ def test_from_a_water_to_a_leaf_and_round_again(
     expect(page.get_by_label("EC added", exact=True)).to_have_value("242")
     expect(page.get_by_text("Room to the ceiling")).to_be_visible()
     expect(page.get_by_text("Go through a stock").or_(page.get_by_text("Your scale:")).first).to_be_visible()
+    hand.date("Made on", "2026-11-08")
     hand.press("Made it, read the pen")
     hand.fill("Measured EC", "2600")
     hand.press("Judge it")

@@ -112,6 +112,8 @@ def test_a_root_measured_in_growth_holds_no_feed_anew() -> None:
     assert day.woken_since is not None
     assert "just woken" not in [h.id for h in day.holds]
     assert not day.feeding.first_after_rest
+    unwatered = day_of("catasetum_group", log=replace(facts, last_feed_on=None, last_pour_on=None, waterings=()))
+    assert [h.release for h in unwatered.holds if h.id == "just woken"] == ["A first watering with plain water."]
     leafless = day_of("catasetum_group", log=replace(facts, new_leaf_on=None, last_feed_on=None))
     assert "just woken" in [h.id for h in leafless.holds]
     assert leafless.feeding.first_after_rest

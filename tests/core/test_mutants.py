@@ -200,6 +200,9 @@ def test_no_rhythm_brings_more_in_a_week_than_the_kind_likes(kind: str, days: fl
         assert a_week <= row.n_ideal_mg_L[1] * 7 / row.interval_days[0] + 1e-9
     else:
         assert strong.nitrogen_range == (most, most)
+    other = replace(strong, kept=replace(strong.kept, interval_days=1.05 * days))
+    lows, highs = zip(strong.nitrogen_range, other.nitrogen_range, strict=True)
+    assert max(lows) <= min(highs), "pots of slightly other rhythms share a can"
     free = replace(strong, chosen=Chosen(plan=replace(plan, beyond="full sun"), school_by=InForce("", "own")))
     assert free.nitrogen_range == (1000.0, 1000.0), "the grower's word lifts it"
 

@@ -217,6 +217,8 @@ def test_what_must_never_happen_does_not_in_a_year() -> None:
             counted[p.job] = counted.get(p.job, 0) + 1
             if p.job == "feed":
                 fed[p.pot_id] = today
+            if p.job == "flush":
+                story.crust.pop(p.pot_id, None)  # rinsed out since
             if p.job != "leaf spray":
                 asleep[p.pot_id] = False
                 story.poured[p.pot_id] = today

@@ -205,6 +205,14 @@ def test_a_strength_the_plan_names_is_mixed_as_named_and_bounded_by_the_kind() -
     assert "its kind takes 20 mg/L N at most" in can.why
 
 
+def test_a_season_thins_what_an_ec_in_the_can_adds_and_never_the_water() -> None:
+    tap = RoundWater(9, "Tap", BaseWater(300.0, "rain"))
+    for share, ec in ((1.0, 500.0), (0.5, 400.0), (0.25, 350.0)):
+        pot = replace(POT, asked=("ec_total", 500.0), asked_share=share, water_ids=(9,), volume_L=2.0)
+        (can,) = round_plan(pots=[pot], waters=[tap], feeds=FEEDS, today=TODAY, scale_step_g=0.01).result.cans
+        assert can.ec_uS_cm == pytest.approx(ec, abs=0.5)
+
+
 def test_two_strengths_of_one_feed_are_two_cans_and_a_dose_that_cannot_be_weighed_is_no_can() -> None:
     half, third = replace(POT, asked=("dose", 0.5)), replace(POT, id=2, code="P-02", asked=("dose", 0.3))
     plan = round_plan(pots=[half, third], waters=[RAIN], feeds=FEEDS, today=TODAY).result

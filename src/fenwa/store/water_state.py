@@ -210,6 +210,20 @@ def _membrane(session: Session, w: Water, today: date) -> MembraneToday | None:
     return MembraneToday(pair.on, pair.permeate_uS_cm, kept < floor)
 
 
+def left_L(session: Session, w: Water, today: date) -> float | None:
+    """Litres of a water that are left, as a form shows them; None: never entered. [L]"""
+    return None if w.on_hand_L is None else round(max(0.0, w.on_hand_L - _used_L(session, w, today)), 3)
+
+
+def enter_litres(session: Session, w: Water, litres: float | None, today: date) -> None:
+    """Keep the litres there are now; what was poured earlier today is not taken off them again. [L]"""
+    if litres == left_L(session, w, today):
+        return
+    w.on_hand_L, w.on_hand_on = litres, None if litres is None else today
+    if litres is not None:
+        w.on_hand_L = litres + _used_L(session, w, today)
+
+
 def _used_L(session: Session, w: Water, today: date) -> float:
     """What pours and cans took of a water since its litres were last entered. [L]"""
     if w.on_hand_L is None or w.on_hand_on is None:

@@ -17,10 +17,9 @@ from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.care.acts import then_of
-from fenwa.core.care.coming import coming_pot
+from fenwa.core.care.coming import coming_pot, next_job
 from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import forming, gaps_of
-from fenwa.core.care.due import RoundPot, job_of
 from fenwa.core.care.felt import Moist, Ready, ReadyBy, Sign
 from fenwa.core.care.interval import CheckInterval, check_interval
 from fenwa.core.care.kind_in_force import OwnLimits, own_limits, own_version
@@ -236,7 +235,7 @@ def care_of(pot_id: int, session: ReadSession, today: Today) -> CarePage:
         signs=list(p.rule.signs),
         signs_least=p.rule.least,
         next_on=coming_pot(due, today).first_on,
-        next_job=_next_job(due, today),
+        next_job=next_job(due, today),
         feed_held=due.feed_held,
         handling=then_of(p.pot.route, p.day.crown, p.pot.soak_min, p.pot.stand_min),
         ramps=[
@@ -244,14 +243,6 @@ def care_of(pot_id: int, session: ReadSession, today: Today) -> CarePage:
             for r in ramps_of(p.plant)
         ],
     )
-
-
-def _next_job(due: RoundPot, today: date) -> str:
-    """What the next watering is, as the round would have it then."""
-    on = coming_pot(due, today).first_on
-    if on is None:
-        return "no water"
-    return job_of(due, on) or "look"
 
 
 def _by_weight(session: Session, pot_id: int, today: date) -> Computed[PotWater] | None:

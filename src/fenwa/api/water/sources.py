@@ -29,7 +29,7 @@ from fenwa.store import models
 from fenwa.store.care_state import profile_in_force
 from fenwa.store.collection import pots_today
 from fenwa.store.water_rows import newest_readings, newest_treatments, past_readings
-from fenwa.store.water_state import WaterToday, waters_today
+from fenwa.store.water_state import WaterToday, enter_litres, left_L, waters_today
 
 router = APIRouter(prefix="/api", tags=["water"])
 
@@ -284,10 +284,11 @@ def add_water(body: WaterIn, writer: OneWrite, today: Today) -> Stored:
 
 
 @router.get("/waters/{water_id}")
-def get_water(water_id: int, session: ReadSession) -> WaterIn:
-    """A source as it was typed, to change it."""
+def get_water(water_id: int, session: ReadSession, today: Today) -> WaterIn:
+    """A source as it was typed, to change it; the litres are those that are left."""
     row = get_row(session, models.Water, water_id, "Water")
-    return WaterIn(**{name: getattr(row, name) for name in WaterIn.model_fields})
+    typed = {name: getattr(row, name) for name in WaterIn.model_fields}
+    return WaterIn(**typed | {"on_hand_L": left_L(session, row, today)})
 
 
 @router.put("/waters/{water_id}")
@@ -299,10 +300,10 @@ def change_water(water_id: int, body: WaterIn, writer: OneWrite, today: Today) -
         row = get_row(session, models.Water, water_id, "Water")
         names = list(WaterIn.model_fields)
         before = plain_row(row, names)
-        if body.on_hand_L != row.on_hand_L:
-            row.on_hand_on = None if body.on_hand_L is None else today
+        enter_litres(session, row, body.on_hand_L, today)
         for name in names:
-            setattr(row, name, getattr(body, name))
+            if name != "on_hand_L":
+                setattr(row, name, getattr(body, name))
         session.add(
             models.Correction(table_name="water", row_id=row.id, at=now(), before=before, after=plain_row(row, names))
         )

@@ -52,6 +52,14 @@ def coming_pot(p: RoundPot, today: date) -> ComingPot:
     return ComingPot(p.id, p.code, p.interval_days, first, p.isolated)
 
 
+def next_job(p: RoundPot, today: date) -> str:
+    """What the next watering is, as the round would have it then."""
+    on = coming_pot(p, today).first_on
+    if on is None:
+        return "no water"
+    return job_of(p, on) or "look"
+
+
 @calculation("coming-rounds", title="Rounds of the coming weeks", station="round", many_rows=True)
 def coming_rounds(*, pots: list[ComingPot], today: date, days: int = 28) -> Computed[Coming]:
     """Days of the coming weeks on which pots will want water.

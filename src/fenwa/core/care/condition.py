@@ -87,4 +87,5 @@ class Condition:
     overrides: tuple[Override, ...] = ()
     woken_since: date | None = None
     leaf_since_waking: bool = False
+    watered_since_waking: bool = False
     entered_on: date | None = None

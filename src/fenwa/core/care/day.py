@@ -370,5 +370,6 @@ def _condition(d: PotDay) -> Condition:
         overrides=kept.overrides,
         woken_since=d.woken_since,
         leaf_since_waking=_since(log.new_leaf_on, d.woken_since),
+        watered_since_waking=_since(d.last_pour_on, d.found.opened_on or d.woken_since),
         entered_on=kept.entered_on,
     )

@@ -226,12 +226,12 @@ def feed_cans(
     found = group(needs, at_hand, _rise(bench))
     unfed = [known[i] for i in found.left_out]
     cans = [(c.water_id, _middle(c), [known[i] for i in c.ids]) for c in found.cans]
-    for named in dict.fromkeys(p.asked for p in feed if p.asked is not None):
-        same = [p for p in feed if p.asked == named]
+    for named, share in dict.fromkeys((p.asked, p.asked_share) for p in feed if p.asked is not None):
+        same = [p for p in feed if (p.asked, p.asked_share) == (named, share)]
         for w in waters:  # each in the first water it may have
             here = [p for p in same if next((i for i in p.water_ids if i in bench.waters), None) == w.id]
             if here:
-                cans.append((w.id, named, here))
+                cans.append((w.id, _of_added(named, share, w), here))
         unfed += [p for p in same if not any(i in bench.waters for i in p.water_ids)]
     out: list[Can] = []
     for water_id, named, members in cans:
@@ -257,6 +257,12 @@ def feed_cans(
     fed = found.alone + len(feed) - len(free)
     saving = f"{len(out)} feed {'can' if len(out) == 1 else 'cans'} for {fed} pots." if fed > len(out) > 0 else ""
     return out, unfed, saving
+
+
+def _of_added(named: tuple[StrengthMode, float], share: float, water: RoundWater) -> tuple[StrengthMode, float]:
+    """A strength with a share of what it adds to its water."""
+    own = water.base.ec25_uS_cm
+    return named if share == 1.0 else (named[0], own + share * max(0.0, named[1] - own))
 
 
 def _middle(shared: SharedCan) -> tuple[StrengthMode, float]:

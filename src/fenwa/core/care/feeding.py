@@ -33,6 +33,8 @@ OPT_IN_ROUTE = {
 NEAR_ENOUGH = ("own", "kind", "group")  # a plan of a place or of all opens no carnivore's root
 FIRST_SHARE = 0.5  # of the strength, at the first feed after a rest; judgement
 PLAN_HOLD = "feeding plan"
+# of the most a frequent feed may have: pots of slightly other rhythms share a can; judgement
+CAPPED_LEAST = 0.75
 
 
 @dataclass(frozen=True, eq=False)
@@ -129,10 +131,20 @@ class Feeding:
         if kind is None or self.plan.beyond:
             return None
         most = kind.n_ceiling_mg_L if kind.n_ceiling_mg_L is not None else kind.n_ideal_mg_L[1]
-        least_days = kind.interval_days[0] if kind.interval_days else 0.0
-        if self.days_between >= least_days:
+        if not self._thinned:
             return most
-        return min(most, kind.n_ideal_mg_L[1] * self.days_between / least_days)
+        return min(most, kind.n_ideal_mg_L[1] * self.days_between / self._least_days)
+
+    @property
+    def _least_days(self) -> float:
+        """Days between feeds that its kind likes at least. [d]"""
+        kind = self.of_phase
+        return kind.interval_days[0] if kind is not None and kind.interval_days else 0.0
+
+    @property
+    def _thinned(self) -> bool:
+        """Whether it is fed more often than its kind likes, so each feed thinner."""
+        return self.days_between < self._least_days
 
     @property
     def share(self) -> float:
@@ -145,9 +157,10 @@ class Feeding:
         low, high = feed_range(self.of_phase, self.school)
         if self.school is None and self.plan.strength == "nitrogen" and high > 0:
             low = high = self.plan.value
-        if self.most_mg_L is not None:
-            low, high = min(low, self.most_mg_L), min(high, self.most_mg_L)
-        return low, high
+        most = self.most_mg_L
+        if most is None or most >= high:
+            return low, high
+        return min(low, most * (CAPPED_LEAST if self._thinned else 1.0)), most
 
     @cached_property
     def nitrogen_range(self) -> tuple[float, float]:
@@ -160,12 +173,15 @@ class Feeding:
 
     @cached_property
     def asked(self) -> tuple[StrengthMode, float] | None:
-        """A strength the plan names otherwise than by nitrogen, as the can is to be mixed. [as named]"""
+        """A strength the plan names otherwise than by nitrogen, as the can is to be mixed. [as named]
+
+        An EC in the can holds the water's own, which no season thins: its share is taken where the water is known.
+        """
         plan = self.plan
         if self.school is not None or plan.strength in ("", "nitrogen"):
             return None
         mode: StrengthMode = "dose" if plan.strength == "count" else plan.strength  # type: ignore[assignment]
-        return mode, plan.value * self.share
+        return mode, plan.value * (1.0 if mode == "ec_total" else self.share)
 
     @cached_property
     def spray_mg_L(self) -> float:

@@ -91,16 +91,16 @@ def _of_phase(c: Condition) -> list[Hold]:
 
 
 def _of_waking(c: Condition) -> list[Hold]:
-    """The first cans after a dry rest are plain: feed waits for the first leaf."""
-    dry = c.rest_kind in ("dry", "summer")
-    if not dry or c.woken_since is None or c.leaf_since_waking or c.phase in ("dormant", "rest"):
+    """The first cans after a dry rest are plain: feed waits for plain water and for the first leaf."""
+    dry, over = c.rest_kind in ("dry", "summer"), c.leaf_since_waking and c.watered_since_waking
+    if not dry or c.woken_since is None or over or c.phase in ("dormant", "rest"):
         return []
     return [
         Hold(
             "just woken",
             ("feed", "leaf spray"),
             "Woken from its rest: plain water only, the first cans after a rest carry no feed.",
-            "Its first leaf open, noted in a look.",
+            "A first watering with plain water." if c.leaf_since_waking else "Its first leaf open, noted in a look.",
         )
     ]
 

@@ -4,7 +4,7 @@ end.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from functools import lru_cache
 from typing import Literal
@@ -61,12 +61,13 @@ class Seen:
 
 @dataclass(frozen=True)
 class PhaseFound:
-    """The phase, since when, by which rule, and why in a sentence."""
+    """The phase, since when, by which rule, and why in a sentence; the day a dry rest was seen to be over."""
 
     phase: Phase
     since: date | None
     by: str
     sentence: str
+    opened_on: date | None = None
 
 
 @dataclass(frozen=True)
@@ -380,8 +381,13 @@ def _behind_gate(found: PhaseFound, rest: Rest, seen: Seen, today: date, hemisph
     newest = GrowthMeasured(seen.roots_on or begun, seen.all_roots_cm, seen.growth_cm)
     looks = [m for m in (*seen.measured, newest) if since_then(m.on)] or [GrowthMeasured(begun, ())]
     gates = [_gate_at(rest, seen, m, since_then(seen.new_growth_on), since_then(seen.roots_on)) for m in looks]
-    gate = next((g for g in gates if g.open), gates[-1])  # once open, a small root found later shuts it no more
-    return found if gate.open else PhaseFound("dormant", begun, "growth gate", gate.sentence)
+    first = next((n for n, g in enumerate(gates) if g.open), None)  # once open, a small root later shuts it no more
+    if first is None:
+        return PhaseFound("dormant", begun, "growth gate", gates[-1].sentence)
+    by_date = (
+        found.since if found.by == "calendar" and found.since else begun
+    )  # other schools' days move on with growth
+    return replace(found, opened_on=max(looks[first].on, by_date))
 
 
 @calculation("phase", title="What the plant is doing", station="pots")

@@ -85,12 +85,17 @@ def run(ramp: Ramp, stressed: tuple[date, ...], firm: tuple[date, ...], today: d
     return replace(told, begun_on=stood)
 
 
+def _with_unit(level: float, unit: str) -> str:
+    one = unit.endswith("s") and level == 1
+    return f"{level:g} {unit[:-1] if one else unit}".rstrip()
+
+
 def _up(ramp: Ramp, level: float) -> float:
     return min(round(level + ramp.step, 9), ramp.target)
 
 
 def _told(ramp: Ramp, level: float, due: date, waiting: bool, steps: list[RampStep], today: date) -> RampDay:
-    at = f"{ramp.what}: {level:g} {ramp.unit}".rstrip()
+    at = f"{ramp.what}: {_with_unit(level, ramp.unit)}"
     if level >= ramp.target:
         return RampDay(level, None, None, steps[-1].on, False, tuple(steps), f"{at}, at its target.")
     if waiting:
@@ -102,7 +107,7 @@ def _told(ramp: Ramp, level: float, due: date, waiting: bool, steps: list[RampSt
         ahead.append(RampStep(ends, up))
         ends += timedelta(days=ramp.every_days)
     first = ahead[0]
-    said = f"{at}; from {first.on.day} {first.on:%b} {first.level:g} {ramp.unit}".rstrip()
+    said = f"{at}; from {first.on.day} {first.on:%b} {_with_unit(first.level, ramp.unit)}"
     said += f", at {ramp.target:g} on {ahead[-1].on.day} {ahead[-1].on:%b}."
     begun = today < ramp.start_on
     return RampDay(

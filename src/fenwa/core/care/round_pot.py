@@ -81,6 +81,7 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         ready=d.ready,
         product_id=feeding.product_id,
         asked=feeding.asked,
+        asked_share=feeding.share if feeding.asked is not None and feeding.asked[0] == "ec_total" else 1.0,
         n_most_mg_L=feeding.most_mg_L,
         feed_held=_feed_held(d),
         crown=d.crown,

@@ -37,7 +37,12 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
       answer(
         client.POST("/api/batches", {
           params: keyed(key),
-          body: { ...body(draft, unit), made_on: page.today, name: "", recipe: draft.recipe },
+          body: {
+            ...body(draft, unit),
+            made_on: draft.made_on || page.today,
+            name: "",
+            recipe: draft.recipe,
+          },
         }),
       ),
     (batch) => {

@@ -20,6 +20,7 @@ export type Draft = {
   route: Route
   school_id: string | null
   recipe: string
+  made_on: string
 }
 
 export const firstDraft = (page: Page, waters: Schemas["MixWater"][]): Draft => ({
@@ -35,13 +36,14 @@ export const firstDraft = (page: Page, waters: Schemas["MixWater"][]): Draft => 
   route: "root",
   school_id: null,
   recipe: "",
+  made_on: page.today,
 })
 
 export const soluble = (page: Page) => page.products.filter((p) => p.label.kind === "soluble")
 
 export const body = (draft: Draft, volume_unit: "L" | "US gal" | "imp gal") => {
-  const { recipe, ...rest } = draft
-  void recipe // a can names its recipe apart
+  const { recipe, made_on, ...rest } = draft
+  void [recipe, made_on] // a can names its recipe and its day apart
   return {
     ...rest,
     volume_unit,

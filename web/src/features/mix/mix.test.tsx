@@ -146,6 +146,7 @@ const DRAFT: Draft = {
   route: "root",
   school_id: null,
   recipe: "",
+  made_on: "2026-11-23",
 }
 const WATER: Schemas["MixWater"] = {
   id: 1,

@@ -235,6 +235,7 @@ export const DRAFT: Draft = {
   route: "root",
   school_id: null,
   recipe: "",
+  made_on: "2026-11-23",
 }
 export const tool = (onDraft: (d: Draft) => void = () => undefined) => ({
   page: PAGE,

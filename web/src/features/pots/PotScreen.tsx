@@ -30,10 +30,12 @@ export function PotScreen() {
   )
 }
 
+type Form = "look" | "pour" | "phase" | "change" | "archive" | "decide" | "repot"
+
 function PotView({ page }: { page: Schemas["PotPage"] }) {
-  const [open, setOpen] = useState<
-    "look" | "pour" | "phase" | "change" | "archive" | "decide" | "repot" | null
-  >(null)
+  const [open, setOpen] = useState<Form | null>(null)
+  // a form that was slow to save closes itself, not the one opened since
+  const closing = (form: Form) => () => setOpen((now) => (now === form ? null : now))
   const { row } = page
   const facts = [
     `${figure(page.pot_volume_L)} L ${page.medium}`,
@@ -70,29 +72,24 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
         </Button>
       </PageHead>
       <Holds potId={row.id} holds={row.holds} />
-      {open === "change" && <ChangePot page={page} onClose={() => setOpen(null)} />}
-      {open === "repot" && <RepotForm page={page} onClose={() => setOpen(null)} />}
-      {open === "archive" && <DiedForm page={page} onClose={() => setOpen(null)} />}
+      {open === "change" && <ChangePot page={page} onClose={closing("change")} />}
+      {open === "repot" && <RepotForm page={page} onClose={closing("repot")} />}
+      {open === "archive" && <DiedForm page={page} onClose={closing("archive")} />}
       {open === "look" && (
         <LookForm
           potId={row.id}
           last={page.looks.at(-1)}
           today={page.today}
-          onClose={() => setOpen(null)}
+          onClose={closing("look")}
         />
       )}
       {open === "decide" && (
-        <DecideForm potId={row.id} today={page.today} onClose={() => setOpen(null)} />
+        <DecideForm potId={row.id} today={page.today} onClose={closing("decide")} />
       )}
       {open === "phase" && (
-        <PhaseForm
-          potId={row.id}
-          phase={row.phase}
-          today={page.today}
-          onClose={() => setOpen(null)}
-        />
+        <PhaseForm potId={row.id} phase={row.phase} today={page.today} onClose={closing("phase")} />
       )}
-      {open === "pour" && <PourHere page={page} onClose={() => setOpen(null)} />}
+      {open === "pour" && <PourHere page={page} onClose={closing("pour")} />}
       <Strata page={page} />
       <Grid
         templateColumns={{

@@ -9,10 +9,11 @@ type EntryProps = {
   problem?: string
   active?: boolean
   words?: boolean
+  type?: "text" | "date"
 }
 
 /** A number with its unit at the right, in one row. */
-export function Entry({ label, unit, value, onChange, problem, active, words }: EntryProps) {
+export function Entry({ label, unit, value, onChange, problem, active, words, type }: EntryProps) {
   const id = useId()
   return (
     <Box mb="1.5">
@@ -30,6 +31,7 @@ export function Entry({ label, unit, value, onChange, problem, active, words }: 
         </Text>
         <Input
           id={id}
+          type={type}
           value={value}
           inputMode={words ? "text" : "decimal"}
           autoComplete="off"
@@ -37,7 +39,7 @@ export function Entry({ label, unit, value, onChange, problem, active, words }: 
           aria-describedby={problem ? `${id}-p` : undefined}
           onFocus={(e) => e.target.select()}
           onChange={(e) => onChange(e.target.value)}
-          w={unit ? "92px" : "56px"}
+          w={type === "date" ? "150px" : unit ? "92px" : "56px"}
           pr={unit ? undefined : "3"}
           textAlign="right"
           fontWeight="semibold"

@@ -50,6 +50,14 @@ export function WhatFor({ volumeUnit, page, waters, draft, onChange, answer, pro
         />
       )}
       <SchoolAndRoute page={page} draft={draft} onChange={onChange} />
+      <Entry
+        label="Made on"
+        unit=""
+        type="date"
+        value={draft.made_on}
+        onChange={(made_on) => set({ made_on })}
+        problem={problems.made_on}
+      />
     </Card>
   )
 }
