@@ -201,5 +201,5 @@ def test_case_2_a_bag_is_opened_by_steps(fresh_address: str, open_page: Callable
     hand = Pointer(page)
     hand.press("Settle in by steps")
     hand.press("Save")
-    expect(page.get_by_text("bag: 1 quarters; from 25 Nov 2 quarters, at 4 on 29 Nov.")).to_be_visible()
+    expect(page.get_by_text("bag: 1 quarter; from 25 Nov 2 quarters, at 4 on 29 Nov.")).to_be_visible()
     expect(page.get_by_text("days alone release nothing", exact=False).first).to_be_visible()

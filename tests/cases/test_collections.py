@@ -248,12 +248,18 @@ def test_case_13_bog_plants_in_trays(home: Grower) -> None:
         "route": "leaf spray",
         "strength": "nitrogen",
         "value": 15,
-        "spray_when": "25 minutes before lamps out",
+        "spray_before_dark_min": 25,
     }
+    seasons = {"hemisphere": "north", "lamp_hours": 14}
+    home.on("01-01").made("/api/places/1", {**seasons, "lamps_off": "20:40"})
     home.plan("01-01", "kind", "drosera_tropical", feed="Powder 20-20-20", **spray)
     home.on("01-05").made("/api/pots/1/phase", {"phase": "active", "since": "2027-01-05"})
     sprays = [c for c in home.cans("01-05") if c["job"] == "leaf spray"]
     assert [p["code"] for c in sprays for p in c["pots"]] == ["S-01"]
+    assert "at 20:15" in home.why("01-05", "S-01")
+    home.on("01-05").made("/api/places/1", {**seasons, "lamps_off": "22:00"})
+    assert "at 21:35" in home.why("01-05", "S-01"), "lamps out at 22:00 moves it"
+    assert "no time of day" in home.on("01-05").refused("/api/places/1", {**seasons, "lamps_off": "25:00"})["detail"]
     assert "N-01" not in home.fed_with("01-05"), "no root feed unasked"
     dose = home.on("01-05").made(
         "/api/mix/dose", {"product_id": feed, "water_id": 2, "volume": 0.24, "strength": "nitrogen", "value": 25}
@@ -267,6 +273,19 @@ def test_case_13_bog_plants_in_trays(home: Grower) -> None:
     ahead = home.on("01-06").get(f"/api/pots/{home.pots['N-01']}/plan")["ahead"]
     assert ahead["feeds"] > 0, "root feed opens for one pot by choice"
     assert home.on("01-06").get("/api/pots/1/plan")["ahead"]["feeds"] > 0, "the other's spray stays"
+    bottle = home.can("01-06", "Powder 20-20-20", "Osmosis", 0.24, route="leaf")
+    left = home.on("01-06").refused(f"/api/batches/{bottle}/left", {"left": 0.25, "on": "2027-01-06"})
+    assert "Is the decimal point missing: 0.025?" in left["detail"]
+    dry_air = home.water("02-02", "Dehumidifier", "condensate", collected_on="2027-02-02")
+    for day, old in (("02-05", False), ("02-23", True)):
+        told = next(w for w in home.on(day).get("/api/water")["waters"] if w["id"] == dry_air)["watch"]
+        assert ("pour it out" in str(told)) is old, day
+    assert [c for c in home.cans("03-08") if c["job"] == "leaf spray"]
+    home.look("03-09", "S-01", marks=["algae"])
+    assert not [c for c in home.cans("03-09") if c["job"] == "leaf spray"], "algae skips that pot's next spray"
+    assert "its next spray is left out" in home.holds("03-09", "S-01")["algae"]
+    home.look("03-11", "S-01", marks=[])
+    assert "algae" not in home.holds("03-11", "S-01")
     home.on("03-09").made("/api/pots/1/treated", {"on": "2027-03-09", "days": 10})
     assert not [c for c in home.cans("03-12") if c["job"] == "leaf spray"], "a treated leaf is not sprayed"
 
@@ -310,6 +329,15 @@ def test_case_14_fed_hard_then_bone_dry(home: Grower) -> None:
     assert thin <= 0.6 * home.cans("2027-05-08")[0]["nitrogen_mg_L"], "the first one is thin"
     home.pot("2026-12-05", "C8", "catasetum_group", phase="", arrived_on="2026-12-05")
     assert "C8" not in home.jobs("2026-12-20"), "nothing chosen: neither watered nor fed in its season of rest"
+    asked = "is it growing or at rest?"
+    assert [t for t in home.errands("2026-12-20") if t.startswith("C8") and asked in t], "it is asked its phase"
+    home.on("2026-12-21").made(f"/api/pots/{home.pots['C8']}/phase", {"phase": "dormant", "since": "2026-12-21"})
+    assert not [t for t in home.errands("2026-12-22") if asked in t]
+    assert not [t for t in home.errands("2027-06-02") if t.startswith("C3") and "look at it" in t]
+    (before,) = [c["nitrogen_mg_L"] for c in home.cans("2027-06-05") if "C3" in [p["code"] for p in c["pots"]]]
+    assert [t for t in home.errands("2027-06-04") if t.startswith("C3") and "look at it" in t], "no leaf noted: look"
+    (after,) = [c["nitrogen_mg_L"] for c in home.cans("2027-06-30") if "C3" in [p["code"] for p in c["pots"]]]
+    assert after == before > 0, "and it does not thin the feed"
 
 
 def test_case_15_a_southern_tuber_climber(home: Grower) -> None:
@@ -338,10 +366,21 @@ def test_case_15_a_southern_tuber_climber(home: Grower) -> None:
         beyond="as every year",
     )
     assert "G-01" not in home.jobs("2026-10-20"), "dry since autumn: right"
+    home.felt("2026-10-21", "G-01", moist="dry")
+    assert "kept dry" in home.holds("2026-10-21", "G-01")["dormant"], "and a dry finger changes nothing"
+    counted = "count what rests"
+    assert [t for t in home.errands("2026-11-01") if counted in t], "die-back brings a stock-take"
+    job = next(j for j in home.on("2026-11-01").get("/api/round")["jobs"] if counted in j["title"])
+    done = {k: job[k] for k in ("id", "kind", "due_on", "pot_id")} | {"on": "2026-11-01", "note": "not counted"}
+    home.on("2026-11-01").made("/api/jobs/done", done)
+    assert not [t for t in home.errands("2026-11-01") if counted in t], "a count that is not known is an answer"
     home.on("2026-11-02").made("/api/pots/1/phase", {"phase": "active", "since": "2026-11-02"})
     assert home.jobs("2026-11-02").get("G-01") == "plain", "the first can is plain"
-    for day in ("2026-11-02", "2026-11-10", "2026-11-18", "2026-11-26"):
+    for day in ("2026-11-02", "2026-11-10", "2026-11-18"):
         home.pour(day, "G-01", "Rain")
+    home.felt("2026-11-24", "G-01", moist="dry")
+    assert "Urgent: dry in growth" in home.why("2026-11-25", "G-01"), "after the shoots a dry pot is urgent"
+    home.pour("2026-11-26", "G-01", "Rain")
     assert home.jobs("2026-11-26").get("G-01") != "feed", "no feed before the first leaf"
     home.look("2026-11-27", "G-01", new_leaf=True)
     assert home.jobs("2026-11-29").get("G-01") == "feed"

@@ -46,6 +46,8 @@ def test_case_16_the_hungry_one(home: Grower) -> None:
             {"medium_id": "bark_fine", "parts": 1},
         ],
     }
+    parts = home.on("05-30").made("/api/calc/medium-parts", {"volume_L": 24, "parts": [4, 1, 1]})["result"]
+    assert parts["litres"] == [16.0, 4.0, 4.0]
     home.pour("05-29", "H-01", "Hose", volume=1500)
     home.on("05-30").made("/api/pots/1/repot", repotted)
     page = home.on("05-30").get("/api/pots/1")
@@ -66,6 +68,14 @@ def test_case_16_the_hungry_one(home: Grower) -> None:
     told = home.looks("07-15", "H-01")
     assert "over its limit" in told.lower()
     assert "Rain" in told
+    home.on("10-04").made("/api/pots/1/ready", {"ready_by": "droop"})
+    home.pour("10-04", "H-01", "Hose", volume=1500)
+    home.felt("10-23", "H-01", droops=True)
+    assert home.jobs("10-23").get("H-01") == "plain", "droop never meets feed"
+    home.pour("10-23", "H-01", "Hose", volume=1500)
+    home.felt("10-23", "H-01", droops=True)
+    second = home.care("10-24", "H-01")["ready"]["result"]
+    assert "It wilted once, on 23 Oct" in second["sentence"], "a second planned wilt warns"
 
 
 def test_case_17_salt_is_not_answered_with_feed(home: Grower) -> None:
@@ -111,6 +121,12 @@ def test_case_18_a_collection_and_the_water_changed_last(home: Grower) -> None:
             home.pour(day, code, "Tap")
     assert home.fed_with("08-23") == {}, "then 23 August is held"
     assert "Calendar" in home.why("08-23", "A")
+    usual = home.on("11-01").get(f"/api/pots/{home.pots['C']}")["row"]["volume_L"]
+    home.pot("11-01", "E", "goeppertia", volume=6, filled="scarcely", watered_on="2027-10-30")
+    home.pot("11-01", "F", "goeppertia", volume=6, watered_on="2027-10-30")
+    small, large = (home.on("11-01").get(f"/api/pots/{home.pots[c]}")["row"]["volume_L"] for c in "EF")
+    assert usual
+    assert small == pytest.approx(0.35 * large), "pours follow the plant, not the pot"
     decision = {"on": "2027-11-01", "what": "watch it", "why": "small in a heavy pot", "look_again_on": "2027-12-01"}
     home.on("11-01").made(f"/api/pots/{home.pots['C']}/decisions", decision)
     assert [t for t in home.errands("12-01") if "C" in t and "look again" in t], "C returns after 30 days"
@@ -139,8 +155,11 @@ def test_case_19_no_winter(home: Grower) -> None:
         held = home.holds(f"2028-{month:02}-15", "T")
         assert "feeding plan" not in held, "no hold by month, ever"
         assert home.care(f"2028-{month:02}-15", "T")["phase"] != "slowing", "no dark weeks either"
-    for _ in range(3):
-        home.pour("06-01", "T", "Pump", volume=None, note="hosed")
+    for n in (3, 0, 0):
+        stored = home.on("06-01").made("/api/places/1/hosed", {"on": "2027-06-01"})["pour_ids"]
+        assert len(stored) == n, "a day's hosing is one tap, and no clutter"
+    (hosing,) = home.on("06-01").get(f"/api/pots/{home.pots['T']}")["pours"]
+    assert hosing["volume_L"] is None, "litres unknown"
     assert set(home.jobs("06-02")) == {"M", "T", "R1"}, "nothing vanishes for unknown water"
     home.look("06-20", "R1", roots_working=False)
     assert "no working roots" in home.holds("07-24", "R1"), "a rootless bit is not fed and not watered by days"
@@ -205,6 +224,7 @@ def test_case_21_two_sisters(home: Grower) -> None:
     ppm = {"product_id": home.feeds[NITRATE], "water_id": 1, "volume": 1, "strength": "ec_total", "value": "280 ppm"}
     refused = home.on("03-10").send("/api/mix/dose", ppm)
     assert refused.status_code == 422, "a ppm without its kind enters no sum"
+    assert all(word in refused.text for word in ("400 µS/cm", "438 µS/cm", "560 µS/cm", "280 mg/L N"))
     home.look("03-10", "N", new_growth=True)
     assert "N" in home.fed_with("03-10"), "feed at every fill in growth"
     home.change("03-05", "S", isolated=True)

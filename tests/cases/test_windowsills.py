@@ -65,6 +65,14 @@ def test_case_3_shop_water_for_the_few_that_need_it(home: Grower) -> None:
     assert "A-01" not in home.fed_with("11-19"), "and once"
     water = next(w for w in home.on("11-10").get("/api/water")["waters"] if w["name"] == "Jugs")
     assert water["on_hand_L"] == pytest.approx(10 - 1.2 - 0.1 - 1.0, abs=0.01), "stock falls with each pour and can"
+    jugs = home.on("11-10").get("/api/waters/2") | {"on_hand_L": 2.0}
+    assert home.on("11-10").send("/api/waters/2", jugs, method="PUT").status_code == 200
+    need = home.on("11-10").made("/api/water/need", {"water_id": 2, "days": 30, "pack": 5})["result"]
+    pours = {c: home.on("11-10").get(f"/api/pots/{i}")["row"]["volume_L"] for c, i in home.pots.items()}
+    weekly = sum(7 * v / home.care("11-10", c)["interval"]["result"]["days"] for c, v in pours.items())
+    assert need["need_L"] == pytest.approx(weekly * 30 / 7), "the pots of this water, and no others"
+    assert need["short_L"] == pytest.approx(need["need_L"] - 2.0)
+    assert need["cost"] == pytest.approx(need["packs"] * 1.60), "whole jugs of 5 L"
     home.on("11-20").made(
         f"/api/pots/{home.pots['A-01']}/repot", {"on": "2027-11-20", "charged": True, "note": "compost"}
     )

@@ -80,7 +80,9 @@ def test_your_word_rules_until_the_season_turns() -> None:
     ("seen", "phase"),
     [
         (Seen(growth_on=TODAY - 10 * DAY), "active"),
-        (Seen(growth_on=TODAY - 80 * DAY), "slowing"),
+        (Seen(growth_on=TODAY - 80 * DAY, looked_on=TODAY - 3 * DAY), "slowing"),
+        (Seen(growth_on=TODAY - 80 * DAY), "rest"),  # nobody looked: by the calendar
+        (Seen(growth_on=TODAY - 80 * DAY, looked_on=TODAY - 80 * DAY), "rest"),
         (Seen(growth_on=TODAY - 80 * DAY, stopped_on=TODAY - 40 * DAY), "rest"),
         (Seen(growth_on=TODAY - 80 * DAY, stopped_on=TODAY - 10 * DAY), "slowing"),
         (Seen(growth_on=TODAY - 10 * DAY, spike_on=TODAY - 20 * DAY), "flowering"),

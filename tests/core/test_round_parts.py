@@ -64,7 +64,7 @@ def can(letter: str, *pots: CanPot) -> Can:
         ("feed", "tray", "into the tray"),
         ("flush", "tray", "flush"),
         ("flush", "top", "flush"),
-        ("feed", "cup", "feed"),
+        ("feed", "cup", "feed into the cup"),
     ],
 )
 def test_what_a_pot_gets_in_a_word(job: Any, route: str, word: str) -> None:

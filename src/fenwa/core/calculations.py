@@ -53,6 +53,7 @@ import fenwa.core.water.dechlorinate
 import fenwa.core.water.hardness
 import fenwa.core.water.membrane
 import fenwa.core.water.meters
+import fenwa.core.water.need
 import fenwa.core.water.permeate
 import fenwa.core.water.remedy
 import fenwa.core.water.report

@@ -152,6 +152,7 @@ def _place_facts(place: Place, care: CareRows) -> PlaceFacts:
         days=care.days.get(place.id, ()),
         warmth=care.warmth.get(place.id, ()),
         on_display=place.on_display,
+        lamps_off=place.lamps_off,
     )
 
 
@@ -187,6 +188,7 @@ def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
         treated_days=(treated.days or 0) if treated else 0,
         skipped_until=care.skipped.get(pot.id),
         crown=pot.crown,
+        filled=pot.filled,
         soak_min=pot.soak_min,
         stand_min=pot.stand_min,
         check_most_days=pot.check_most_days,

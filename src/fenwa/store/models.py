@@ -97,6 +97,7 @@ class Place(Archivable, Base):
     lamp_hours: Mapped[float | None]
     lamp_dli: Mapped[float | None]
     on_display: Mapped[bool] = mapped_column(default=False, server_default="0")
+    lamps_off: Mapped[str] = mapped_column(default="", server_default="")  # HH:MM; empty: not told
 
 
 class Water(Archivable, Base):
@@ -194,6 +195,7 @@ class Pot(Archivable, Base):
     check_most_days: Mapped[float | None]
     soak_min: Mapped[float | None]
     stand_min: Mapped[float | None]
+    filled: Mapped[str] = mapped_column(default="", server_default="")  # by the plant: scarcely, or empty: as usual
     water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id"))
     plants: Mapped[list[Plant]] = relationship(back_populates="pot")
     __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
@@ -252,7 +254,10 @@ class Leaf(Archivable, Base):
 
 
 class Pour(Archivable, Base):
-    """A batch or a plain water given to a pot. ``job``: feed, plain or flush."""
+    """A batch or a plain water given to a pot. ``job``: feed, plain or flush.
+
+    ``gave``: something else, in the grower's words, of unknown strength. ``plant_id``: one plant of several alone.
+    """
 
     __tablename__ = "pour"
     pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
@@ -267,6 +272,8 @@ class Pour(Archivable, Base):
     note: Mapped[str] = mapped_column(default="")
     by: Mapped[str] = mapped_column(default="", server_default="")
     felt: Mapped[str] = mapped_column(default="", server_default="")
+    gave: Mapped[str] = mapped_column(default="", server_default="")
+    plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id"))
     runoff: Mapped[Runoff | None] = relationship(back_populates="pour", lazy="joined")
     __table_args__ = (Index("ix_pour_pot_on", "pot_id", "on"),)
 

@@ -9,6 +9,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.vocabulary import DONE, LATER, SKIPPED
+from fenwa.core.errors import NotFound
 from fenwa.store.models import (
     Correction,
     Decision,
@@ -43,6 +44,15 @@ def pots_ever(session: Session) -> int:
 def all_plants(session: Session, pot_id: int) -> Sequence[Plant]:
     """Plants of a pot, archived ones too."""
     return session.scalars(select(Plant).where(Plant.pot_id == pot_id).order_by(Plant.id)).all()
+
+
+def plants_with(session: Session, pot_id: int, plant_id: int) -> Sequence[Plant]:
+    """The plants that live in a pot, the one named among them; refused where it is not."""
+    mine = select(Plant).where(Plant.pot_id == pot_id, Plant.archived_at.is_(None)).order_by(Plant.id)
+    found = session.scalars(mine).all()
+    if plant_id not in {p.id for p in found}:
+        raise NotFound(f"Plant {plant_id} does not stand in this pot. Choose one of its plants.", pointer="/plant_id")
+    return found
 
 
 def children_of(session: Session, plant_id: int) -> Sequence[Plant]:

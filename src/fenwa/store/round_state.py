@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import get_args
 
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.day import needs_of
 from fenwa.core.care.due import RoundPot
 from fenwa.core.care.round_pot import round_pot
-from fenwa.core.water.choice import Offered, WaterChoice, choose_waters
+from fenwa.core.water.choice import Offered, Order, WaterChoice, choose_waters
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.store.collection import pots_today
+from fenwa.store.models import Setting
 from fenwa.store.pot_today import PotToday
 from fenwa.store.water_state import WaterToday, waters_today
 
@@ -23,9 +25,16 @@ def waters_for(waters: list[WaterToday], pots: list[PotToday]) -> dict[PlantNeed
     return {needs: [w.offered(needs) for w in waters] for needs in {needs_of(p.profile) for p in pots}}
 
 
+def water_order(session: Session) -> Order:
+    """How waters that are fit are ranked: the grower's own order unless another was chosen."""
+    row = session.get(Setting, "water_order")
+    return row.value if row is not None and row.value in get_args(Order) else "own"  # type: ignore[return-value]
+
+
 def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotToday], list[WaterToday]]:
     """Everything the round is planned from."""
     waters, pots = list(waters_today(session, today)), pots_today(session, today)
+    order = water_order(session)
     at_hand, ec = waters_for(waters, pots), {w.water.id: w.reckoned_uS_cm for w in waters}
     remembered: dict[tuple[PlantNeeds, date | None, int | None], WaterChoice] = {}
     out = []
@@ -33,7 +42,7 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
         needs, since, always = needs_of(p.profile), p.day.over_since, p.day.kept.water_id
         choice = remembered.get((needs, since, always))
         if choice is None:
-            choice = choose_waters(at_hand[needs], needs, today, since=since, always=always)
+            choice = choose_waters(at_hand[needs], needs, today, order=order, since=since, always=always)
             remembered[needs, since, always] = choice
         out.append(round_pot(p.day, choice, ec[choice.ids[0]] if choice.ids else None))
     return out, pots, waters
@@ -43,7 +52,8 @@ def water_of_pot(session: Session, p: PotToday, today: date) -> tuple[WaterChoic
     """The waters one pot may have today, and the first of them."""
     waters, needs = waters_today(session, today), needs_of(p.profile)
     offered = [w.offered(needs) for w in waters]
-    choice = choose_waters(offered, needs, today, since=p.day.over_since, always=p.day.kept.water_id)
+    order = water_order(session)
+    choice = choose_waters(offered, needs, today, order=order, since=p.day.over_since, always=p.day.kept.water_id)
     first = next((w for w in waters if choice.ids and w.water.id == choice.ids[0]), None)
     return choice, first
 
@@ -53,5 +63,5 @@ def usual_water_id(session: Session, today: date) -> int | None:
     waters, pots = waters_today(session, today), pots_today(session, today)
     kinds = [needs_of(p.profile) for p in pots] or [PlantNeeds(ec_max_uS_cm=ANY_PLANT_uS_cm)]
     needs = min(kinds, key=lambda n: n.ec_max_uS_cm)
-    choice = choose_waters([w.offered(needs) for w in waters], needs, today)
+    choice = choose_waters([w.offered(needs) for w in waters], needs, today, order=water_order(session))
     return choice.ids[0] if choice.ids else waters[0].water.id if waters else None

@@ -152,8 +152,8 @@ def refresh(session: Session, pot_id: int) -> None:
     folded = fold_log(spec, [as_event(p, shares) for p in pours if p.on >= mix_since], date.max)
     last = folded.observations[-1] if folded.observations else None
     facts = facts_of_log(
-        [LoggedPour(p.on, p.job, p.route, p.volume_L, p.ec_uS_cm) for p in pours],
-        [as_logged(x, x.growth_id not in side) for x in looks],
+        [LoggedPour(p.on, p.job, p.route, p.volume_L, p.ec_uS_cm, p.plant_id is not None) for p in pours],
+        [as_logged(x, x.growth_id not in side and x.plant_id == plant.id) for x in looks],
         [LoggedPhase(s.phase, s.since) for s in spans],  # type: ignore[arg-type]  # checked when it was stored
         (last.on, last.equivalent_reading) if last else None,
     )

@@ -47,7 +47,7 @@ export function TextField<V extends FieldValues>({
   placeholder,
 }: FieldProps<V> & {
   numeric?: boolean
-  type?: "text" | "date"
+  type?: "text" | "date" | "time"
   unit?: string
   placeholder?: string
 }) {

@@ -93,6 +93,7 @@ class PlanIn(BaseModel):
     spray_n_mg_L: Typed = 0.0
     spray_mL: Typed = 3.0
     spray_when: str = Field(default="", max_length=80)
+    spray_before_dark_min: Typed = 0.0
     beyond: str = Field(default="", max_length=200)
 
 

@@ -11,6 +11,7 @@ from fenwa.api.typed import Typed, label_of
 from fenwa.core.care.season import Hemisphere
 from fenwa.core.entry import require, shown
 from fenwa.core.errors import OutOfRange
+from fenwa.core.water.choice import Order
 from fenwa.store.house_rows import stored_settings
 
 
@@ -26,6 +27,7 @@ class Settings(BaseModel):
     theme: Literal["light", "dark", "system"] = "system"
     scale_step_g: Typed = 0.1
     syringe_step_mL: Typed = 0.5
+    water_order: Order = "own"
     collection_name: str = ""
 
 

@@ -15,7 +15,7 @@ from fenwa.api.pots.entered import PhaseChoice, known_school
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
-from fenwa.core.care.season import Hemisphere
+from fenwa.core.care.season import Hemisphere, clock_of
 from fenwa.core.care.standing_rules import Scope
 from fenwa.core.care.vocabulary import PlaceChangeKind
 from fenwa.core.entry import require, require_not_future
@@ -38,6 +38,7 @@ class PlaceOut(BaseModel):
     lamp_hours: float | None
     lamp_dli: float | None
     on_display: bool
+    lamps_off: str
 
 
 @router.get("/places")
@@ -54,6 +55,7 @@ class PlaceIn(BaseModel):
     lamp_hours: TypedOrNone = None
     lamp_dli: TypedOrNone = None
     on_display: bool | None = None
+    lamps_off: str | None = Field(default=None, max_length=5)
 
 
 @router.post("/places/{place_id}")
@@ -66,11 +68,13 @@ def set_place(place_id: int, body: PlaceIn, writer: OneWrite) -> Stored:
     ):
         if value is not None:
             require(value, name, unit, low=low, high=high, pointer=pointer)
+    if body.lamps_off:
+        clock_of(body.lamps_off)
 
     def write(session: Session) -> dict[str, Any]:
         place = get_row(session, models.Place, place_id, "Place", "/place_id")
         for key, value in body.model_dump().items():
-            if key != "on_display" or value is not None:
+            if key not in ("on_display", "lamps_off") or value is not None:
                 setattr(place, key, value)
         touch_all(session)
         return {"id": place_id}

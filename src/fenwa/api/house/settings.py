@@ -50,7 +50,10 @@ def put_settings(body: Settings, writer: OneWrite) -> SettingsOut:
     check_steps(body)
 
     def write(session: Session) -> dict[str, Any]:
-        before = read_settings(session).hemisphere
+        stored = read_settings(session)
+        before = stored.hemisphere
+        if body.water_order != stored.water_order:
+            touch_all(session)
         if body.hemisphere != before:
             # a place that was never told its latitude goes by what was chosen here
             for place in places_without_latitude(session, seasons_word(before)):

@@ -25,7 +25,7 @@ from fenwa.core.pot.specification import Route
 from fenwa.core.units import to_canonical
 from fenwa.store import models
 from fenwa.store.collection import pots_today
-from fenwa.store.pot_rows import leading_growth, newest_leaf, side_growth
+from fenwa.store.pot_rows import leading_growth, newest_leaf, plants_with, side_growth
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import phases, refresh
 from fenwa.store.water_state import waters_today
@@ -37,7 +37,11 @@ ReadingUnit = Literal["µS/cm", "mS/cm"]
 
 
 class PourIn(BaseModel):
-    """A can or a plain water given to one or several pots. ``job`` flush marks a flush."""
+    """A can or a plain water given to one or several pots. ``flush`` marks a flush.
+
+    ``gave``: something else, in the grower's words: a feed of unknown strength. ``plant_id``: one plant of several in
+    the pot got it alone.
+    """
 
     pot_ids: list[int]
     on: date
@@ -54,6 +58,8 @@ class PourIn(BaseModel):
     note: str = ""
     felt: Felt = ""
     by: str = Field(default="", max_length=60)
+    gave: str = Field(default="", max_length=120)
+    plant_id: int | None = None
 
 
 class Poured(BaseModel):
@@ -63,8 +69,14 @@ class Poured(BaseModel):
     ec_uS_cm: float | None
 
 
-def _contents(session: Session, body: PourIn, today: date) -> tuple[float, int, str, bool]:
+def _contents(session: Session, body: PourIn, today: date) -> tuple[float | None, int | None, str, bool]:
     """EC, water and job of what is poured, and whether its EC is only what such a water usually reads."""
+    if body.gave.strip():
+        if body.batch_id is not None or body.flush:
+            raise InputError("Something else is neither a can of the log nor a flush. Choose one.", pointer="/gave")
+        if body.water_id is not None:
+            get_row(session, models.Water, body.water_id, "Water", "/water_id")
+        return None, body.water_id, "feed", True
     if body.batch_id is not None:
         batch = get_row(session, models.Batch, body.batch_id, "Can", "/batch_id")
         return batch.ec_uS_cm, batch.water_id, job_of_pour(batch.dose_g_L, body.flush), batch.water_estimated
@@ -118,6 +130,7 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
 
     def write(session: Session) -> dict[str, Any]:
         ec, water_id, job, estimated = _contents(session, body, today)
+        piece = _piece(session, body)
         made_for, moment, ids = _made_for(session, body), now(), []
         for p in _pots_in_order(session, body.pot_ids, today):
             route = body.route or p.pot.route
@@ -135,6 +148,8 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
                 note=body.note,
                 felt=body.felt,
                 by=body.by.strip(),
+                gave=body.gave.strip(),
+                plant_id=piece,
             )
             if runoff is not None or runoff_ec is not None:
                 pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec, method=body.runoff_method)
@@ -156,6 +171,15 @@ def _pots_in_order(session: Session, pot_ids: list[int], today: date) -> list[Po
     if missing:
         raise NotFound(f"Pot {missing[0]} is not there. It may have been archived.", pointer="/pot_ids")
     return [found[i] for i in dict.fromkeys(pot_ids)]
+
+
+def _piece(session: Session, body: PourIn) -> int | None:
+    """The plant of several that got it alone; one that is alone in its pot is the pot."""
+    if body.plant_id is None:
+        return None
+    if len(body.pot_ids) != 1:
+        raise InputError("One plant of a pot is watered alone. Choose its pot only.", pointer="/pot_ids")
+    return body.plant_id if len(plants_with(session, body.pot_ids[0], body.plant_id)) > 1 else None
 
 
 def _made_for(session: Session, body: PourIn) -> str:
@@ -216,6 +240,7 @@ class LookIn(BaseModel):
     marks_looked_for: bool = True
     unknown: list[str] = []
     note: str = ""
+    plant_id: int | None = None  # of several in the pot; empty: the one that leads
 
 
 @router.post("/pots/{pot_id}/looks", status_code=201)
@@ -243,7 +268,9 @@ def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookO
     def write(session: Session) -> dict[str, Any]:
         p = one_pot(session, pot_id, today)
         side = body.growth == "side"
-        growth = side_growth(session, p.plant.id) if side else leading_growth(session, p.plant.id)
+        seen = p.plant.id if body.plant_id is None else body.plant_id
+        plants_with(session, pot_id, seen)
+        growth = side_growth(session, seen) if side else leading_growth(session, seen)
         leaf = newest_leaf(session, growth.id)
         if opens_leaf(body.new_leaf, leaf is not None, length):
             leaf = models.Leaf(growth_id=growth.id, opened_on=body.on)
@@ -251,7 +278,7 @@ def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookO
             session.flush()
         row = models.Look(
             pot_id=pot_id,
-            plant_id=p.plant.id,
+            plant_id=seen,
             leaf_id=leaf.id if leaf else None,
             on=body.on,
             leaves_count=None if count is None else int(count),

@@ -20,6 +20,7 @@ from fenwa.api.water.entries import ShownIn, make_reading
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
+from fenwa.core.mix.can import decimal_asked
 from fenwa.core.mix.headroom import strictest
 from fenwa.core.mix.label import label_from
 from fenwa.core.mix.recipe import own_name
@@ -226,7 +227,7 @@ def note_left(batch_id: int, body: LeftIn, writer: OneWrite, today: Today) -> Ba
             low=0,
             high=batch.volume_L,
             pointer="/left",
-            hint=f"The can held {batch.volume_L:g} L: enter 0 to that.",
+            hint=f"The can held {batch.volume_L:g} L. {decimal_asked(body.left, batch.volume_L)}",
         )
         batch.left_on = body.on
         session.flush()

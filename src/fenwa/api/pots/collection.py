@@ -12,13 +12,13 @@ from sqlalchemy.orm import Session
 from fenwa.api.pots.entered import MediumPart, PlantIn, PotChange, PotIn, add_plant, change_pots, store_pot
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
-from fenwa.api.typed import TypedOrNone
+from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.core.care.descent import Cause, Relation, child_codes, read_fast_add
 from fenwa.core.care.usual import PIECE_CHECK_DAYS
 from fenwa.core.entry import require_not_future
 from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.library.loader import get_medium, get_profile
-from fenwa.core.pot.mixture import MixedMedium, Part, medium_properties
+from fenwa.core.pot.mixture import MixedMedium, Part, PartLitres, medium_parts, medium_properties
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.pot_rows import (
@@ -308,6 +308,18 @@ class MixtureIn(BaseModel):
 
     parts: list[MediumPart]
     charged: bool | None = None
+
+
+class FillIn(MixtureIn):
+    """Parts that are to fill a pot. [L]"""
+
+    volume: Typed
+
+
+@router.post("/media/litres")
+def litres_of_parts(body: FillIn) -> Computed[PartLitres]:
+    """Litres of each part that fill a pot, with their working; nothing is stored."""
+    return medium_parts(volume_L=body.volume, parts=[p.parts for p in body.parts])
 
 
 @router.post("/media/mixture")

@@ -28,6 +28,7 @@ from fenwa.store.summary import refresh, touch_all
 
 OWN_RHYTHM, NO_WATER = "own", 0
 Crown = Literal["", "dry", "cup"]
+Filled = Literal["", "scarcely"]  # by its plant; empty: as usual
 PhaseChoice = PhaseSchool | Literal[""]  # empty: as its kind or place says
 
 
@@ -78,6 +79,7 @@ class PotIn(BaseModel):
     label: str = Field(default="", max_length=120)
     others: list[PlantIn] = []
     crown: Crown = ""  # empty: as its kind
+    filled: Filled = ""
     soak_min: TypedOrNone = None
     stand_min: TypedOrNone = None
     check_most_days: TypedOrNone = None
@@ -140,6 +142,7 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
         watered_on=body.watered_on,
         fed_on=body.fed_on,
         crown=body.crown,
+        filled=body.filled,
         **checked_handling(session, body.soak_min, body.stand_min, body.check_most_days, body.water_id),
         tags=spaced_tags(body.tags),
         **litres_of(body.volume, body.top_cm, body.height_cm),
@@ -252,6 +255,7 @@ class PotChange(BaseModel):
     phase_school: PhaseChoice | None = None
     isolated: bool | None = None
     crown: Crown | None = None
+    filled: Filled | None = None
     soak_min: TypedOrNone = None
     stand_min: TypedOrNone = None
     check_most_days: TypedOrNone = None
@@ -321,8 +325,7 @@ def _checked_change(session: Session, body: PotChange, today: date) -> dict[str,
         new["plain_every"] = int(require(body.plain_every, "Plain rinse", "", low=0, high=52, pointer="/plain_every"))
     if body.school_id is not None:
         new["school_id"] = known_school(session, body.school_id)
-    if body.crown is not None:
-        new["crown"] = body.crown
+    new |= {k: v for k in ("crown", "filled") if (v := getattr(body, k)) is not None}
     handling = checked_handling(session, body.soak_min, body.stand_min, body.check_most_days, body.water_id)
     new |= {k: v for k, v in handling.items() if v is not None}
     if body.water_id == NO_WATER:

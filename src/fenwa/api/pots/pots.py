@@ -54,6 +54,8 @@ class PourOut(BaseModel):
     note: str
     felt: str
     by: str
+    gave: str
+    plant_id: int | None
     corrected: bool
 
 
@@ -173,6 +175,8 @@ def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
         note=p.note,
         felt=p.felt,
         by=p.by,
+        gave=p.gave,
+        plant_id=p.plant_id,
         corrected=corrected,
     )
 

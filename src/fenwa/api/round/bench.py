@@ -19,11 +19,63 @@ from fenwa.store import models
 from fenwa.store.collection import pots_today
 from fenwa.store.house_rows import people as people_kept
 from fenwa.store.house_rows import person_named, running_timers
-from fenwa.store.summary import touch
+from fenwa.store.round_state import round_pots
+from fenwa.store.summary import open_pours, refresh, touch
 
 router = APIRouter(prefix="/api", tags=["bench"])
 
 TIMER_KEPT_H = 24  # a saucer nobody emptied is asked for till the next day, then it has dried or drowned
+
+
+HOSED = "hosed"
+
+
+class HosedIn(BaseModel):
+    """A day's hosing of a place: one tap, however often it was; litres are not known."""
+
+    on: date
+    water_id: int | None = None  # empty: what the round would take for each pot
+
+
+class Hosed(BaseModel):
+    """The pours stored, none for a pot whose hosing of the day stands in the log."""
+
+    pour_ids: list[int]
+
+
+@router.post("/places/{place_id}/hosed", status_code=201)
+def hosed(place_id: int, body: HosedIn, writer: OneWrite, today: Today) -> Hosed:
+    """Log that everything at a place was hosed on a day; a second tap on that day adds nothing."""
+    require_not_future(body.on, today, "Date", pointer="/on")
+
+    def write(session: Session) -> dict[str, Any]:
+        get_row(session, models.Place, place_id, "Place", "/place_id")
+        if body.water_id is not None:
+            get_row(session, models.Water, body.water_id, "Water", "/water_id")
+        due, pots, waters = round_pots(session, today)
+        known, ids = {w.water.id: w for w in waters}, []
+        for r, p in zip(due, pots, strict=True):
+            water = known.get(body.water_id or next(iter(r.water_ids), 0))
+            logged = any(x.on == body.on and x.note == HOSED for x in open_pours(session, r.id))
+            if p.pot.place_id != place_id or logged:
+                continue
+            row = models.Pour(
+                pot_id=r.id,
+                water_id=water.water.id if water else None,
+                on=body.on,
+                job="plain",
+                route="top",
+                ec_uS_cm=water.reckoned_uS_cm if water else None,
+                ec_estimated=water is None or not water.measured,
+                note=HOSED,
+            )
+            session.add(row)
+            session.flush()
+            ids.append(row.id)
+            refresh(session, r.id)
+        return {"pour_ids": ids}
+
+    return Hosed(**writer.once(body, write))
 
 
 class SkipIn(BaseModel):

@@ -89,6 +89,7 @@ class JobIn(BaseModel):
     due_on: date
     pot_id: int | None = None
     on: date
+    note: str = Field(default="", max_length=200)
 
 
 class LaterIn(JobIn):
@@ -111,6 +112,7 @@ def _keep(session: Session, body: JobIn, kind: str, days: int | None) -> dict[st
         errand_id=body.id,
         errand_kind=body.kind,
         errand_due_on=body.due_on,
+        note=body.note.strip(),
     )
     session.add(row)
     session.flush()

@@ -25,12 +25,14 @@ from fenwa.core.water.dechlorinate import Dechlorination, dechlorinate
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.knowledge import ions_known
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, MembraneTrend, membrane_trend
+from fenwa.core.water.need import WaterNeed, water_need
 from fenwa.core.water.remedy import amounts_of, limits_of, suits
 from fenwa.core.water.share_out import Demand, ShareOut, Supply, litres_to_share, share_out
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import profile_in_force
 from fenwa.store.collection import pots_today
+from fenwa.store.round_state import round_pots
 from fenwa.store.water_rows import membrane_pairs
 from fenwa.store.water_state import WaterToday, waters_today
 
@@ -125,6 +127,30 @@ def share(session: ReadSession, today: Today, blend: bool = True) -> SharePage:
             if w.water.on_hand_L is None and s.litres is not None
         ],
         unread=[w.water.name for w in rows if w.ec25_uS_cm is None],
+    )
+
+
+class NeedIn(BaseModel):
+    """Days to reckon with, and the jug it is bought in; empty: by the litre. [d, L]"""
+
+    water_id: int
+    days: int = 30
+    pack: TypedOrNone = None
+    volume_unit: VolumeUnit = "L"
+
+
+@router.post("/need")
+def litres_needed(body: NeedIn, session: ReadSession, today: Today) -> Computed[WaterNeed]:
+    """Litres the pots that get this water take in the coming days; nothing is stored."""
+    w = water_of(session, today, body.water_id, "/water_id")
+    due, pots, _ = round_pots(session, today)
+    week = sum(p.day.weekly_L for r, p in zip(due, pots, strict=True) if r.water_ids[:1] == (body.water_id,))
+    return water_need(
+        weekly_L=week,
+        days=body.days,
+        on_hand_L=w.left_L,
+        pack_L=None if body.pack is None else _litres(body.pack, body.volume_unit),
+        price_per_L=w.water.price_per_L,
     )
 
 

@@ -50,6 +50,8 @@ class Condition:
     repotted_on: date | None = None
     new_leaf_since_arrival: bool = False
     crust_on: date | None = None
+    algae_on: date | None = None
+    spray_days: float = 0.0
     flushed_on: date | None = None
     last_reading_uS_cm: float | None = None
     last_reading_on: date | None = None

@@ -23,7 +23,7 @@ from fenwa.core.care.pattern import FedSoFar, Pattern, feeds_a_month
 from fenwa.core.care.phase import SPIKE_SEEN, PhaseFound, PhaseSchool, Seen, phase_of, rest_began_on
 from fenwa.core.care.plan import plan_of_pot
 from fenwa.core.care.readiness import asks_plain, is_ready, wet_on
-from fenwa.core.care.usual import look_is_due, usual_pour_L
+from fenwa.core.care.usual import SCARCELY, look_is_due, usual_pour_L
 from fenwa.core.library.loader import habits
 from fenwa.core.library.profile import OptIn, Profile
 from fenwa.core.mix.school import School
@@ -46,6 +46,7 @@ def phase_on(
         arrived_on=kept.arrived_on,
         growth_on=log.growth_on,
         stopped_on=log.stopped_on,
+        looked_on=log.last_look_on,
         spike_on=log.spike_on,
         roots_cm=log.root_cm,
         roots_on=log.root_on,
@@ -151,6 +152,12 @@ class PotDay:
         return max(known, default=None)
 
     @property
+    def phase_is_asked(self) -> bool:
+        """Whether its kind rests dry, and neither a word nor anything seen tells whether it does."""
+        dry, log = self.profile.rest.kind in ("dry", "summer"), self.log
+        return dry and log.phase is None and log.growth_on is None and log.root_on is None and log.last_pour_on is None
+
+    @property
     def crown(self) -> str:
         """Whether its crown is kept dry or its cup filled: its grower's word, else its kind's."""
         return self.kept.crown or self.profile.crown
@@ -196,6 +203,7 @@ class PotDay:
             nights=place.nights,
             on_display=place.on_display,
             lamps_h=place.lamp_hours,
+            lamps_off=place.lamps_off,
             in_bloom=self.found.phase == "flowering" and self.found.by != SPIKE_SEEN,
         )
         plan = plan_in_force(self.chosen.plan, self.school, plan_of_pot(self.kept.plain_every))
@@ -251,6 +259,7 @@ class PotDay:
             capacity_L(self.spec),
             habits()[self.profile.habit].LF,
             self.kept.felt.moist,
+            self.kept.filled == SCARCELY,
         )
 
     @property
@@ -333,6 +342,8 @@ def _condition(d: PotDay) -> Condition:
         repotted_on=kept.repotted_on,
         new_leaf_since_arrival=arrived_leaf,
         crust_on=_in_this_mix(log.crust_on, kept),
+        algae_on=log.algae_on,
+        spray_days=d.pattern.spray_days or (d.pattern.every_days if d.pattern.kind == "leaf spray" else 0.0),
         flushed_on=log.last_flush_on,
         last_reading_uS_cm=log.last_equivalent if _in_this_mix(log.last_equivalent_on, kept) else None,
         last_reading_on=_in_this_mix(log.last_equivalent_on, kept),

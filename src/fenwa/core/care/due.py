@@ -62,6 +62,7 @@ class RoundPot:
     ready: Ready = CHECK
     product_id: int | None = None  # the one its plan names
     asked: tuple[StrengthMode, float] | None = None  # a strength its plan names, as it is to be mixed
+    urgent: str = ""  # why it may not wait
     asked_share: float = 1.0  # of what an EC in the can adds to its water, where the season or a rest thins it
     n_most_mg_L: float | None = None
     crown: str = ""

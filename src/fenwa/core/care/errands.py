@@ -13,8 +13,10 @@ from fenwa.core.pot.flush import FromAbove
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
 TRAY_RINSE_DAYS = 120  # where the kind names no cadence
 RESERVOIR_DAYS = 28
+LOOK_IN_GROWTH_DAYS = 30  # in growth nobody looked for so long: a look is asked, feed is not thinned; judgement
+STOCK_TAKE_DAYS = 14  # after a die-back: what stands below is counted; judgement
 ARRIVAL_REVIEW_DAYS = 38  # an arrival that opened no leaf by then is looked at; judgement
-SETTLED_BY_LOG: tuple[ErrandKind, ...] = ("meter check", "water re-test", "repot")
+SETTLED_BY_LOG: tuple[ErrandKind, ...] = ("meter check", "water re-test", "repot", "look", "phase not told")
 
 
 def quarantine_since(due_on: date) -> date:
@@ -46,6 +48,9 @@ class PotFacts:
     ramps: tuple[tuple[str, RampDay], ...] = ()
     arrived_on: date | None = None  # of one that has not opened a leaf since
     rinsed_on: date | None = None  # tray or reservoir changed, told without a pour
+    looked_on: date | None = None  # of one in growth: its last look, or since when it is kept
+    phase_asked_on: date | None = None  # of one that rests dry by its kind, and nobody said whether it does
+    died_back_on: date | None = None  # of one that rests below the ground or on bulbs
 
 
 @dataclass(frozen=True)
@@ -122,6 +127,27 @@ def errands_of(p: PotFacts) -> list[Errand]:
     for what, ramp in p.ramps:
         for on in ramp.asked_on:
             add("ramp step", on, f"{what}: next step", ramp.sentence)
+    if p.looked_on is not None:
+        add(
+            "look",
+            p.looked_on + timedelta(days=LOOK_IN_GROWTH_DAYS),
+            "look at it",
+            "In growth, and nobody noted a leaf or a look for a month. Feed goes on as planned.",
+        )
+    if p.phase_asked_on is not None:
+        add(
+            "phase not told",
+            p.phase_asked_on,
+            "is it growing or at rest?",
+            "Nobody said, so the season is taken. Note its phase on its page: a wrong guess waters a plant at rest.",
+        )
+    if p.died_back_on is not None:
+        add(
+            "stock-take",
+            p.died_back_on + timedelta(days=STOCK_TAKE_DAYS),
+            "count what rests",
+            "Died back: how many tubers or bulbs, how firm, how large? Not known is an answer too.",
+        )
     if p.arrived_on is not None:
         add(
             "arrival review",

@@ -66,7 +66,7 @@ class Feeding:
     @cached_property
     def pattern(self) -> Pattern:
         """The rhythm in force today."""
-        return pattern_on(self.plan, self.school, self.facts.half, self.today)
+        return pattern_on(self.plan, self.school, self.facts.half, self.today, self.facts.lamps_off)
 
     @cached_property
     def product_id(self) -> int | None:
@@ -222,6 +222,7 @@ def facts_for(
     nights: tuple[tuple[date, float], ...],
     on_display: bool,
     lamps_h: float | None,
+    lamps_off: str,
     in_bloom: bool,
 ) -> PlanFacts:
     """What a plan asks about, from a pot's log and its place."""
@@ -235,6 +236,7 @@ def facts_for(
         bloom_over_on=log.bloom_over_on,
         on_display=on_display,
         lamps_h=lamps_h,
+        lamps_off=lamps_off,
     )
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import date
+from datetime import date, timedelta
 
 from fenwa.core.care.climate_holds import of_climate
 from fenwa.core.care.condition import Blocked, Condition, Hold, Override
@@ -281,6 +281,17 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
                 ("leaf spray",),
                 f"Leaves were treated {treated} days ago.",
                 "When the interval of the product's label has passed, two days at least.",
+            )
+        )
+    algae = _days(c.algae_on, today)
+    if algae is not None and c.algae_on is not None and c.spray_days and 0 <= algae <= c.spray_days:
+        until = c.algae_on + timedelta(days=int(c.spray_days) + 1)
+        out.append(
+            Hold(
+                "algae",
+                ("leaf spray",),
+                "Algae on the medium: its next spray is left out, feed would nourish them.",
+                f"A look without algae, or {until.day} {until:%b}.",
             )
         )
     if c.trial:

@@ -38,6 +38,7 @@ class PlaceFacts:
     days: Series = ()
     warmth: Series = ()
     on_display: bool = False
+    lamps_off: str = ""  # HH:MM; empty: not told
 
     @property
     def half(self) -> Hemisphere:
@@ -91,6 +92,7 @@ class KeptPot:
     stand_min: float | None = None
     check_most_days: float | None = None
     water_id: int | None = None  # always this one
+    filled: str = ""  # by the plant: scarcely; empty: as usual
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,7 @@ USUAL_OF = 5  # the usual volume is the middle of so many pours
 
 OFF_MEDIUM = ("cup", "moss pole", "leaf spray")  # what is poured there does not wet the medium
 
-CRUST, LIMP, ROT, CRISP = "crust", "limp", "rot", "crisp"  # marks that rule a pot, as a look names them
+CRUST, LIMP, ROT, CRISP, ALGAE = "crust", "limp", "rot", "crisp", "algae"  # marks that rule a pot, as a look names them
 
 
 @dataclass(frozen=True)
@@ -34,6 +34,7 @@ class LoggedPour:
     route: str
     volume_L: float | None = None
     ec_uS_cm: float | None = None
+    piece: bool = False  # one plant of several alone got it: the pot's own rhythm goes on
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -99,6 +100,7 @@ class LogFacts:
     rot_on: date | None = None
     crust_on: date | None = None
     crisp_on: date | None = None
+    algae_on: date | None = None
     last_look_on: date | None = None
     leaves_count: int | None = None
     newest_leaf_mm: float | None = None
@@ -122,6 +124,7 @@ def facts_of_log(
     reading: tuple[date, float] | None = None,
 ) -> LogFacts:
     """The facts of a log, each list oldest first; ``reading``: the last measured runoff as a reading. [µS/cm]"""
+    pours = [p for p in pours if not p.piece]
     given = [p for p in pours if p.route != "leaf spray"]
     rooted = [p for p in given if p.route not in OFF_MEDIUM]
     last, seen = (rooted[-1] if rooted else None), (looks[-1] if looks else None)
@@ -164,6 +167,7 @@ def facts_of_log(
         rot_on=_rot(looks, looked),
         crust_on=_crust(looks, looked),
         crisp_on=looked[-1].on if looked and CRISP in looked[-1].marks else None,
+        algae_on=looked[-1].on if looked and ALGAE in looked[-1].marks else None,
         last_look_on=every_look[-1].on if every_look else None,
         leaves_count=next((x.leaves_count for x in reversed(looks) if x.leaves_count is not None), None),
         newest_leaf_mm=next((x.newest_leaf_mm for x in reversed(looks) if x.newest_leaf_mm is not None), None),

@@ -46,6 +46,7 @@ class Seen:
     arrived_on: date | None = None
     growth_on: date | None = None
     stopped_on: date | None = None
+    looked_on: date | None = None
     spike_on: date | None = None
     roots_cm: float | None = None
     roots_on: date | None = None
@@ -273,6 +274,10 @@ def _by_growth(rest: Rest, seen: Seen, today: date, hemisphere: Hemisphere) -> P
     assert growth is not None
     if (today - growth).days <= SEEN_DAYS:
         return PhaseFound("active", growth, "growth", f"Growth seen on {_said(on=growth)}: fed while it grows.")
+    if seen.looked_on is None or seen.looked_on <= growth or (today - seen.looked_on).days > SEEN_DAYS:
+        found = by_calendar(rest, today, hemisphere)  # that nobody looked says nothing of the plant
+        said = f"Growth seen on {_said(on=growth)}, and nobody looked since: by the calendar, look at it."
+        return PhaseFound(found.phase, found.since, "calendar", f"{said} {found.sentence}")
     return PhaseFound(
         "slowing", growth + timedelta(days=SEEN_DAYS), "growth", f"No growth seen since {_said(on=growth)}."
     )

@@ -73,6 +73,7 @@ class FeedingPlan:
     spray_n_mg_L: float = 0.0
     spray_mL: float = 3.0
     spray_when: str = ""
+    spray_before_dark_min: float = 0.0  # minutes before the lamps go out; 0: as ``spray_when`` says
     beyond: str = ""
 
 
@@ -89,6 +90,7 @@ class PlanFacts:
     bloom_over_on: date | None = None
     on_display: bool = False
     lamps_h: float | None = None
+    lamps_off: str = ""
 
 
 @dataclass(frozen=True)
@@ -122,6 +124,9 @@ def checked_plan(plan: FeedingPlan) -> FeedingPlan:
     if plan.warm_C is not None:
         require(plan.warm_C, "Mean of the nights", "°C", low=-5, high=35, pointer="/warm_C")
         require(plan.warm_nights, "Nights counted", "", low=1, high=10, pointer="/warm_nights")
+    require(
+        plan.spray_before_dark_min, "Minutes before lamps out", "min", low=0, high=720, pointer="/spray_before_dark_min"
+    )
     if plan.lamps_h is not None:
         require(plan.lamps_h, "Hours of lamps", "h", low=0, high=24, pointer="/lamps_h")
     require(plan.outside_share, "Share outside", "", low=0, high=1, pointer="/outside_share")

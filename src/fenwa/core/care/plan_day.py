@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from fenwa.core.care.pattern import Pattern, pattern_of
 from fenwa.core.care.plan import FeedingPlan, PlanDay, PlanFacts, ProductWhen, day_of
 from fenwa.core.care.plan_words import says_how_often, spoken
-from fenwa.core.care.season import Hemisphere
+from fenwa.core.care.season import Hemisphere, clock_of
 from fenwa.core.mix.school import School
 
 LEAF_SEEN_DAYS, SPIKE_SEEN_DAYS = 45, 90  # how long a leaf or a spike seen speaks; judgement
@@ -16,24 +16,41 @@ NIGHTS_READ = 0.5  # of the nights counted, at least this share was read; judgem
 OPEN = PlanDay(1.0)
 
 
-def pattern_on(plan: FeedingPlan, school: School | None, half: Hemisphere, today: date) -> Pattern:
+def spray_time(plan: FeedingPlan, lamps_off: str) -> str:
+    """When to spray, in words: by the clock where it is told when the lamps go out.
+
+    >>> spray_time(FeedingPlan(spray_before_dark_min=25), "20:40")
+    'at 20:15, 25 minutes before lamps out'
+    """
+    least = plan.spray_before_dark_min
+    if least <= 0:
+        return plan.spray_when
+    said = f"{least:g} minutes before lamps out"
+    if not lamps_off:
+        return said
+    hour, minute = clock_of(lamps_off)
+    at = round(60 * hour + minute - least) % (24 * 60)
+    return f"at {at // 60:02}:{at % 60:02}, {said}"
+
+
+def pattern_on(plan: FeedingPlan, school: School | None, half: Hemisphere, today: date, lamps_off: str = "") -> Pattern:
     """The rhythm a plan asks for on a day; a school's own where it is one."""
     if school is not None:
         return pattern_of(school)
-    name, spray = plan.name or says_how_often(plan), plan.spray_days
+    name, spray, when = plan.name or says_how_often(plan), plan.spray_days, spray_time(plan, lamps_off)
     if plan.route == "leaf spray":
         if plan.rhythm == "never":
             return Pattern("none", name=name)
-        return Pattern("leaf spray", every_days=plan.every_days, name=name, when=plan.spray_when)
+        return Pattern("leaf spray", every_days=plan.every_days, name=name, when=when)
     if plan.rhythm == "never" or plan.feeds == 0:
-        return Pattern("none", name=name, spray_days=spray, when=plan.spray_when)
+        return Pattern("none", name=name, spray_days=spray, when=when)
     if plan.rhythm == "months":
-        return Pattern("months", every_months=plan.every_months, name=name, spray_days=spray, when=plan.spray_when)
+        return Pattern("months", every_months=plan.every_months, name=name, spray_days=spray, when=when)
     if plan.rhythm == "days":
         fast = plan.faster is not None and _within(_turned(plan, plan.faster, half), today)
         days = plan.faster_days if fast else plan.every_days
-        return Pattern("days", every_days=days, name=name, spray_days=spray, when=plan.spray_when)
-    return Pattern("count", plan.cycle, plan.feeds, name=name, spray_days=spray, when=plan.spray_when)
+        return Pattern("days", every_days=days, name=name, spray_days=spray, when=when)
+    return Pattern("count", plan.cycle, plan.feeds, name=name, spray_days=spray, when=when)
 
 
 def _turned(plan: FeedingPlan, span: tuple[str, str], half: Hemisphere) -> tuple[str, str] | None:

@@ -113,6 +113,12 @@ def is_ready(rule: ReadyRule, felt: Felt, last_pour_on: date | None, today: date
         return Ready("check", "Look first: nobody told when it was watered last. Water only if it is dry.")
     if rule.by == "days" and asks_plain(rule, felt, last_pour_on):
         return Ready("water", "Found dry: plain water first, feed at the next.")
+    if rule.by == "droop" and felt.droops and felt.droop_on is not None and not since_pour(felt.droop_on, last_pour_on):
+        once = f"{felt.droop_on.day} {felt.droop_on:%b}"
+        return Ready(
+            "check",
+            f"It wilted once, on {once}: its gap is told. Water before it does again; a second wilt costs leaves.",
+        )
     dry, on, found = _finding(rule, felt)
     current = dry is not None and on is not None and on <= today and (last_pour_on is None or on > last_pour_on)
     if rule.by == "days" or not current or on is None:

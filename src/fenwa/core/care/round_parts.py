@@ -155,7 +155,7 @@ def walk_of(pots: list[RoundPot]) -> list[RoundPot]:
 def shares_of(pots: list[RoundPot], job: Job) -> tuple[CanPot, ...]:
     def why(p: RoundPot) -> str:
         held = p.feed_held if job == "plain" else ""
-        return " ".join(x for x in (p.ready.sentence, held) if x)
+        return " ".join(x for x in (p.urgent, p.ready.sentence, held) if x)
 
     return in_rows(can_pot(p, job, round(p.volume_L * 1000, -1), poured_by(p, job), why(p)) for p in walk_of(pots))
 

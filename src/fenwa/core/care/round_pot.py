@@ -7,6 +7,7 @@ from functools import lru_cache
 from fenwa.core.care.acts import wrong_way
 from fenwa.core.care.day import PotDay
 from fenwa.core.care.due import FLUSH_SHARE, RoundPot
+from fenwa.core.care.felt import since_pour
 from fenwa.core.care.pattern import feed_is_next
 from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
@@ -81,6 +82,7 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         ready=d.ready,
         product_id=feeding.product_id,
         asked=feeding.asked,
+        urgent=_urgent(d),
         asked_share=feeding.share if feeding.asked is not None and feeding.asked[0] == "ec_total" else 1.0,
         n_most_mg_L=feeding.most_mg_L,
         feed_held=_feed_held(d),
@@ -89,6 +91,15 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         stand_min=kept.stand_min,
         feed_route=None if way is None or wrong_way(way, d.crown, way) else way,
     )
+
+
+def _urgent(d: PotDay) -> str:
+    """A plant that sleeps when it dries, found dry in growth, goes to sleep again."""
+    felt, last = d.kept.felt, d.last_pour_on
+    dry = felt.moist == "dry" and since_pour(felt.moist_on, last)
+    if dry and d.profile.rest.kind == "dry" and d.found.phase in ("active", "flowering"):
+        return "Urgent: dry in growth, it may go back to rest."
+    return ""
 
 
 def _feed_held(d: PotDay) -> str:

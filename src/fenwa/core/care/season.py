@@ -7,11 +7,27 @@ from datetime import date
 from functools import lru_cache
 from typing import Literal
 
+from fenwa.core.errors import InputError
+
 Hemisphere = Literal["north", "south", "none"]  # none: a place without seasons
 
 YEAR = 365
 _SHORTEST = {"north": 355, "south": 172}  # day of the year of the winter solstice
 _HORIZON = math.radians(-0.833)  # refraction and the sun's radius
+
+
+def clock_of(text: str, pointer: str = "/lamps_off") -> tuple[int, int]:
+    """Hour and minute of a time typed as ``20:40``. [h, min]
+
+    Raises
+    ------
+    InputError
+        If it is no time of day.
+    """
+    hour, _, minute = text.strip().partition(":")
+    if not (hour.isdecimal() and minute.isdecimal() and len(minute) == 2 and int(hour) < 24 and int(minute) < 60):
+        raise InputError(f"Lamps out “{text}” is no time of day. Type it as 20:40.", pointer=pointer, value=text)
+    return int(hour), int(minute)
 
 
 def day_length_h(latitude_deg: float, on: date) -> float:

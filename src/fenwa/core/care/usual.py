@@ -10,6 +10,8 @@ from fenwa.core.care.first_pour import first_pour_L
 LOOK_DAYS = 14  # judgement: a leaf shows a change of care within weeks, not days
 CHARGED_START_uS_cm = 1500.0  # judgement: a charged mix before its first flush
 POUR_MIN_L = 0.02
+SCARCELY = "scarcely"  # how a small plant fills a large pot
+ROOTED_SHARE = 0.35  # of such a pot its roots reach; judgement
 PIECE_CHECK_DAYS = 3.0  # a fresh piece is looked at so often until its own gaps are learnt; judgement
 
 
@@ -21,11 +23,15 @@ def usual_pour_L(
     water_L: float,
     LF: float,
     moist: Moist | None = None,
+    scarcely_filled: bool = False,
 ) -> float:
     """Usual pour: what the grower set, else what the log shows, else the refill over the share that stays. [L]
 
     Never over what the medium can hold. ``moist``: how dry it was told; it stands before the guess by days.
+    ``scarcely_filled``: a small plant in a large pot gets what its roots reach.
     """
+    if scarcely_filled:
+        water_L *= ROOTED_SHARE
     if set_L is not None:
         return set_L
     if logged_L is not None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Final, Literal
 
 Felt = Literal["", "as planned", "dry", "heavy"]
-Mark = Literal["tip", "rim", "crisp", "spot", "yellow oldest", "crust", "limp", "rot"]
+Mark = Literal["tip", "rim", "crisp", "spot", "yellow oldest", "crust", "algae", "limp", "rot"]
 WeightKind = Literal["now", "drained", "dry"]
 PlaceChangeKind = Literal[
     "heating on",
@@ -26,6 +26,8 @@ ErrandKind = Literal[
     "prills spent",
     "repot",
     "look",
+    "phase not told",
+    "stock-take",
     "meter check",
     "water re-test",
     "membrane",

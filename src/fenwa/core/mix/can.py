@@ -35,6 +35,19 @@ def left_of_can(volume_L: float, seen_L: float | None, poured_L: float) -> float
     return max(0.0, (volume_L if seen_L is None else seen_L) - poured_L)
 
 
+def decimal_asked(value: float, most: float) -> str:
+    """The question behind a figure that is too large: whether its decimal point is missing.
+
+    >>> decimal_asked(250, 240)
+    'Is the decimal point missing: 25?'
+    """
+    if most <= 0 or not most < value < math.inf:
+        return ""
+    while value > most:
+        value /= 10
+    return f"Is the decimal point missing: {value:g}?"
+
+
 def left_of_pack(seen: float, used_g: float, density_g_mL: float | None) -> float:
     """What was seen of a pack less what cans took since. ``density_g_mL``: of a liquid, whose pack is told in mL.
 

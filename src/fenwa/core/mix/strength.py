@@ -8,7 +8,8 @@ from fractions import Fraction
 from typing import Literal
 
 from fenwa.core.entry import read_number, shown
-from fenwa.core.errors import InputError
+from fenwa.core.errors import InputError, Underspecified
+from fenwa.core.water.tds import possible_conductivities
 
 StrengthMode = Literal["fraction", "nitrogen", "element", "ec_added", "ec_total", "dose"]
 ELEMENTS = ("N", "P", "K", "Ca", "Mg", "S", "Fe", "Mn", "Zn", "Cu", "B", "Mo")
@@ -51,6 +52,7 @@ _KEPT = re.compile(
 )
 PERCENT_FROM = 10.0  # "cut it by 80" can only mean per cent
 _RATIO = re.compile(r"^(\d+)\s*/\s*(\d+)$")
+_PPM = re.compile(r"^([\d.,\s]+?)\s*ppm$", re.IGNORECASE)
 _NAMED = {
     0.25: "one quarter",
     0.5: "one half",
@@ -170,7 +172,24 @@ def read_strength(mode: StrengthMode, raw: str | float) -> tuple[float, str]:
         "ec_total": "EC in the can",
         "dose": "Dose",
     }[mode]
+    if isinstance(raw, str) and _PPM.match(raw.strip()):
+        return _read_ppm(mode, raw), ""
     return read_number(raw, words, pointer="/value"), ""
+
+
+def _read_ppm(mode: StrengthMode, raw: str) -> float:
+    """A strength in "ppm": of an element it is mg/L; of all salts it depends on the meter's scale and is asked."""
+    number = _PPM.match(raw.strip())
+    assert number is not None
+    value = read_number(number.group(1), "Strength", pointer="/value")
+    if mode in ("nitrogen", "element"):
+        return value
+    salts = ", ".join(f"{ec:.0f} µS/cm on the {name} scale" for name, ec in possible_conductivities(value).items())
+    raise Underspecified(
+        f"“{raw}” can be all salts, as a meter shows them ({salts}), or nitrogen alone ({value:g} mg/L N). "
+        "Type it as EC or as nitrogen.",
+        pointer="/value",
+    )
 
 
 def ambiguity_of(share: float | None) -> str:

@@ -48,6 +48,54 @@ def name_of(parts: list[Part]) -> str:
     return f"{':'.join(f'{p.parts:g}' for p in parts)} {', '.join(p.medium.name for p in parts)}"
 
 
+@dataclass(frozen=True)
+class PartLitres:
+    """Litres of each part, in the order given. [L]"""
+
+    litres: tuple[float, ...]
+
+
+@calculation("medium-parts", title="Litres of each part", station="pots")
+def medium_parts(*, volume_L: float, parts: list[float]) -> Computed[PartLitres]:
+    """Litres of each part that fill a pot.
+
+    Parameters
+    ----------
+    volume_L : float
+        What is to be filled, above 0 to 500. [L]
+    parts : list[float]
+        One to eight parts by volume, each above 0 to 1 000.
+
+    Returns
+    -------
+    Computed
+        Litres of each part; mixed they fill a little less, as the fine goes between the coarse. [L]
+
+    Raises
+    ------
+    OutOfRange, InputError
+        If a volume or a part cannot be, or there are none or too many.
+
+    References
+    ----------
+    mass-balance
+    """
+    require(volume_L, "Volume", "L", low=0, open_low=True, high=500, pointer="/volume_L")
+    if not 1 <= len(parts) <= MAX_PARTS:
+        raise InputError(f"{len(parts)} parts cannot be mixed. Name one to {MAX_PARTS}.", pointer="/parts")
+    for i, p in enumerate(parts):
+        require(p, "Part", "", low=0, open_low=True, high=1000, pointer=f"/parts/{i}")
+    ledger = Ledger("Litres of each part", "By volume, before mixing.", ("mass-balance",))
+    ledger.take("V", "to fill", volume_L, "L")
+    ledger.take("all", "parts in all", sum(parts), "")
+    litres = []
+    for i, p in enumerate(parts):
+        ledger.take(f"p{i}", f"part {i + 1}", p, "")
+        litres.append(ledger.step(f"V{i}", f"V * p{i} / all", "L", f"litres of part {i + 1}"))
+    ledger.assume("Fine parts settle between coarse ones: keep a tenth more at hand.")
+    return ledger.close(PartLitres(tuple(litres)))
+
+
 @calculation("medium-properties", title="A medium of parts", station="pots")
 def medium_properties(*, parts: list[Part], charged: bool | None = None) -> Computed[MixedMedium]:
     """Water holding and leaching of a mixed medium.

@@ -53,7 +53,7 @@ export interface paths {
         };
         /**
          * Get Water
-         * @description A source as it was typed, to change it.
+         * @description A source as it was typed, to change it; the litres are those that are left.
          */
         get: operations["get_water_api_waters__water_id__get"];
         /**
@@ -566,6 +566,26 @@ export interface paths {
         get: operations["share_api_water_share_out_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/need": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Litres Needed
+         * @description Litres the pots that get this water take in the coming days; nothing is stored.
+         */
+        post: operations["litres_needed_api_water_need_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1508,6 +1528,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/media/litres": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Litres Of Parts
+         * @description Litres of each part that fill a pot, with their working; nothing is stored.
+         */
+        post: operations["litres_of_parts_api_media_litres_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/media/mixture": {
         parameters: {
             query?: never;
@@ -2282,6 +2322,26 @@ export interface paths {
         get: operations["away_api_away_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/hosed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hosed
+         * @description Log that everything at a place was hosed on a day; a second tap on that day adds nothing.
+         */
+        post: operations["hosed_api_places__place_id__hosed_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3935,6 +3995,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_PartLitres_: {
+            result: components["schemas"]["PartLitres"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_PotWater_: {
             result: components["schemas"]["PotWater"];
             working: components["schemas"]["Working"];
@@ -4049,6 +4117,14 @@ export interface components {
          */
         Computed_UsualWater_: {
             result: components["schemas"]["UsualWater"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_WaterNeed_: {
+            result: components["schemas"]["WaterNeed"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4637,7 +4713,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
             /**
              * Due On
              * Format: date
@@ -4939,6 +5015,11 @@ export interface components {
              */
             spray_when: string;
             /**
+             * Spray Before Dark Min
+             * @default 0
+             */
+            spray_before_dark_min: number;
+            /**
              * Beyond
              * @default
              */
@@ -4978,6 +5059,18 @@ export interface components {
             pointer: string;
             /** Detail */
             detail: string;
+        };
+        /**
+         * FillIn
+         * @description Parts that are to fill a pot. [L]
+         */
+        FillIn: {
+            /** Parts */
+            parts: components["schemas"]["MediumPart"][];
+            /** Charged */
+            charged?: boolean | null;
+            /** Volume */
+            volume: number | string;
         };
         /**
          * Fit
@@ -5366,6 +5459,27 @@ export interface components {
             quiet: boolean;
         };
         /**
+         * Hosed
+         * @description The pours stored, none for a pot whose hosing of the day stands in the log.
+         */
+        Hosed: {
+            /** Pour Ids */
+            pour_ids: number[];
+        };
+        /**
+         * HosedIn
+         * @description A day's hosing of a place: one tap, however often it was; litres are not known.
+         */
+        HosedIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Water Id */
+            water_id?: number | null;
+        };
+        /**
          * Imported
          * @description How many rows were stored, and how many stood there already.
          */
@@ -5460,7 +5574,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
             /**
              * Due On
              * Format: date
@@ -5473,6 +5587,11 @@ export interface components {
              * Format: date
              */
             on: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Judged
@@ -5848,7 +5967,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
             /**
              * Due On
              * Format: date
@@ -5861,6 +5980,11 @@ export interface components {
              * Format: date
              */
             on: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /**
              * Days
              * @default 7
@@ -5938,7 +6062,7 @@ export interface components {
              * Marks
              * @default []
              */
-            marks: ("tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "crust" | "limp" | "rot")[];
+            marks: ("tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "crust" | "algae" | "limp" | "rot")[];
             /**
              * Marks Looked For
              * @default true
@@ -5954,6 +6078,8 @@ export interface components {
              * @default
              */
             note: string;
+            /** Plant Id */
+            plant_id?: number | null;
         };
         /**
          * LookOut
@@ -6237,6 +6363,12 @@ export interface components {
              * @enum {string}
              */
             crown: "" | "dry" | "cup";
+            /**
+             * Filled
+             * @default
+             * @enum {string}
+             */
+            filled: "" | "scarcely";
             /** Soak Min */
             soak_min?: number | string | null;
             /** Stand Min */
@@ -6528,6 +6660,27 @@ export interface components {
             charged?: boolean | null;
         };
         /**
+         * NeedIn
+         * @description Days to reckon with, and the jug it is bought in; empty: by the litre. [d, L]
+         */
+        NeedIn: {
+            /** Water Id */
+            water_id: number;
+            /**
+             * Days
+             * @default 30
+             */
+            days: number;
+            /** Pack */
+            pack?: number | string | null;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+        };
+        /**
          * NextFeed
          * @description What the next watering is, when by days it would carry feed, and why.
          */
@@ -6744,6 +6897,14 @@ export interface components {
             permeate_uS_cm: number;
         };
         /**
+         * PartLitres
+         * @description Litres of each part, in the order given. [L]
+         */
+        PartLitres: {
+            /** Litres */
+            litres: number[];
+        };
+        /**
          * PassphraseIn
          * @description New words.
          */
@@ -6932,6 +7093,8 @@ export interface components {
             lamp_dli?: number | string | null;
             /** On Display */
             on_display?: boolean | null;
+            /** Lamps Off */
+            lamps_off?: string | null;
         };
         /**
          * PlaceOut
@@ -6955,6 +7118,8 @@ export interface components {
             lamp_dli: number | null;
             /** On Display */
             on_display: boolean;
+            /** Lamps Off */
+            lamps_off: string;
         };
         /**
          * PlanIn
@@ -7118,6 +7283,11 @@ export interface components {
              * @default
              */
             spray_when: string;
+            /**
+             * Spray Before Dark Min
+             * @default 0
+             */
+            spray_before_dark_min: number | string;
             /**
              * Beyond
              * @default
@@ -7457,6 +7627,8 @@ export interface components {
             isolated?: boolean | null;
             /** Crown */
             crown?: ("" | "dry" | "cup") | null;
+            /** Filled */
+            filled?: ("" | "scarcely") | null;
             /** Soak Min */
             soak_min?: number | string | null;
             /** Stand Min */
@@ -7592,6 +7764,12 @@ export interface components {
              * @enum {string}
              */
             crown: "" | "dry" | "cup";
+            /**
+             * Filled
+             * @default
+             * @enum {string}
+             */
+            filled: "" | "scarcely";
             /** Soak Min */
             soak_min?: number | string | null;
             /** Stand Min */
@@ -7805,7 +7983,10 @@ export interface components {
         };
         /**
          * PourIn
-         * @description A can or a plain water given to one or several pots. ``job`` flush marks a flush.
+         * @description A can or a plain water given to one or several pots. ``flush`` marks a flush.
+         *
+         *     ``gave``: something else, in the grower's words: a feed of unknown strength. ``plant_id``: one plant of several in
+         *     the pot got it alone.
          */
         PourIn: {
             /** Pot Ids */
@@ -7866,6 +8047,13 @@ export interface components {
              * @default
              */
             by: string;
+            /**
+             * Gave
+             * @default
+             */
+            gave: string;
+            /** Plant Id */
+            plant_id?: number | null;
         };
         /**
          * PourOut
@@ -7901,6 +8089,10 @@ export interface components {
             felt: string;
             /** By */
             by: string;
+            /** Gave */
+            gave: string;
+            /** Plant Id */
+            plant_id: number | null;
             /** Corrected */
             corrected: boolean;
         };
@@ -9235,6 +9427,12 @@ export interface components {
              */
             syringe_step_mL: number | string;
             /**
+             * Water Order
+             * @default own
+             * @enum {string}
+             */
+            water_order: "own" | "purest" | "cheapest";
+            /**
              * Collection Name
              * @default
              */
@@ -9297,6 +9495,12 @@ export interface components {
              * @default 0.5
              */
             syringe_step_mL: number | string;
+            /**
+             * Water Order
+             * @default own
+             * @enum {string}
+             */
+            water_order: "own" | "purest" | "cheapest";
             /**
              * Collection Name
              * @default
@@ -9994,6 +10198,26 @@ export interface components {
             hardness_mg_L_CaCO3?: number | string | null;
             /** Alkalinity Mg L Caco3 */
             alkalinity_mg_L_CaCO3?: number | string | null;
+        };
+        /**
+         * WaterNeed
+         * @description What is needed, what lacks, how many packs bring it, and how long the litres at hand last. [L, d]
+         *
+         *     None: not told, or not known.
+         */
+        WaterNeed: {
+            /** Need L */
+            need_L: number;
+            /** Short L */
+            short_L: number | null;
+            /** Lasts Days */
+            lasts_days: number | null;
+            /** Packs */
+            packs: number | null;
+            /** Cost */
+            cost: number | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * WaterOut
@@ -11724,6 +11948,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SharePage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    litres_needed_api_water_need_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NeedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_WaterNeed_"];
                 };
             };
             /** @description Bad Request */
@@ -14327,6 +14602,57 @@ export interface operations {
             };
         };
     };
+    litres_of_parts_api_media_litres_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FillIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_PartLitres_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mixture_api_media_mixture_post: {
         parameters: {
             query?: never;
@@ -16508,6 +16834,61 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AwayPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hosed_api_places__place_id__hosed_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HosedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hosed"];
                 };
             };
             /** @description Bad Request */

@@ -11,7 +11,7 @@ import { BenchPage } from "./BenchPage"
 import { WhatComesOut } from "./desk/WhatComesOut"
 import { WhatFor } from "./desk/WhatFor"
 import { WhatIn } from "./desk/WhatIn"
-import { body, type Draft, type Page } from "./draft"
+import { asMade, type Draft, type Page } from "./draft"
 import { KeepRecipe } from "./KeepRecipe"
 import { usePreview } from "./usePreview"
 import { MixHead } from "./MixHead"
@@ -37,12 +37,7 @@ export function MixDesk({ page, waters, draft, onDraft, onMade }: Props) {
       answer(
         client.POST("/api/batches", {
           params: keyed(key),
-          body: {
-            ...body(draft, unit),
-            made_on: draft.made_on || page.today,
-            name: "",
-            recipe: draft.recipe,
-          },
+          body: asMade(draft, unit, page.today),
         }),
       ),
     (batch) => {

@@ -52,6 +52,14 @@ export const body = (draft: Draft, volume_unit: "L" | "US gal" | "imp gal") => {
   }
 }
 
+/** A can as the log keeps it, made on the day that was told. */
+export const asMade = (draft: Draft, unit: "L" | "US gal" | "imp gal", today: string) => ({
+  ...body(draft, unit),
+  made_on: draft.made_on || today,
+  name: "",
+  recipe: draft.recipe,
+})
+
 /** A recipe's newest version as a draft; pots, water and volume stay. */
 export const fromRecipe = (draft: Draft, r: Schemas["RecipeOut"]): Draft => ({
   ...draft,

@@ -63,6 +63,12 @@ export function HowGiven({ values: v, set, problem }: PartProps) {
             value={v.spray_when}
             onChange={(spray_when) => set({ spray_when })}
           />
+          <Entry
+            label="Before lamps out"
+            unit="min"
+            value={String(v.spray_before_dark_min)}
+            onChange={(x) => set({ spray_before_dark_min: x as never })}
+          />
           <Text fontSize="sm" color="fg.muted">
             Leaves of most kinds should be dry by night.
           </Text>

@@ -62,6 +62,7 @@ export function valuesOf(plan: Partial<Plan>, said: string, scope: Scope, key: s
     spray_n_mg_L: plan.spray_n_mg_L ?? 0,
     spray_mL: plan.spray_mL ?? 3,
     spray_when: plan.spray_when ?? "",
+    spray_before_dark_min: plan.spray_before_dark_min ?? 0,
     beyond: plan.beyond ?? "",
   }
 }

@@ -47,6 +47,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
             ...v,
             plain_every: 4,
             crown: "",
+            filled: "",
             count: Number(v.count) || 1,
             alike: Number(v.alike) || 1,
             tags: v.tags

@@ -4,6 +4,7 @@ import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { NoteField, SelectField, TextField, TickField } from "../../ui/fields"
 import { GrowthFields } from "./GrowthFields"
+import { WhichPlant } from "./plants/WhichPlant"
 import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
@@ -42,6 +43,7 @@ export function LookForm({
       marks: [],
       none: false,
       note: "",
+      plant_id: "",
     },
     (v, key) =>
       answer(
@@ -65,6 +67,7 @@ export function LookForm({
             marks_looked_for: v.none || (v.marks || []).length > 0,
             unknown: [],
             note: v.note,
+            plant_id: v.plant_id === "" ? null : Number(v.plant_id),
           },
         }),
       ),
@@ -75,6 +78,7 @@ export function LookForm({
   )
   return (
     <EntrySheet entry={entry} title="Log a look" submit="Keep the look" onCancel={onClose}>
+      <WhichPlant form={entry.form} name="plant_id" potId={potId} whole="the leading plant" />
       <TextField
         form={entry.form}
         name="leaves_count"

@@ -3,6 +3,7 @@ import type { UseFormReturn } from "react-hook-form"
 import type { Schemas } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { NoteField, SelectField, TextField } from "../../ui/fields"
+import { WhichPlant } from "./plants/WhichPlant"
 import { PenReader } from "../../ui/PenReader"
 
 export type PourValues = {
@@ -13,6 +14,7 @@ export type PourValues = {
   runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>
   on: string
   note: string
+  plant_id: string
 }
 
 /** What was poured on one pot, and what ran out. */
@@ -51,6 +53,7 @@ export function PourFields({ form, potId }: { form: UseFormReturn<PourValues>; p
         choices={options?.runoff_methods ?? []}
       />
       <TextField form={form} name="on" label="Date" type="date" />
+      <WhichPlant form={form} name="plant_id" potId={potId} whole="all of the pot" />
       <PenReader
         into={{ pot_id: potId }}
         onValue={(v) => form.setValue("runoff_ec", String(Math.round(v.corrected)))}

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { mixQuery } from "../../api/queries"
-import { Choose } from "../mix/desk/Entry"
+import { Choose, Entry } from "../mix/desk/Entry"
 import { PourPanel, type PourSource } from "./PourPanel"
 
 /** A pour at this pot: the water its plan would take, another one, or a can that has some left. */
@@ -23,25 +23,30 @@ export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose:
       name: `${w.name}, nothing added`,
     })),
   ]
-  const source = sources.find((x) => x.key === chosen)
+  const [gave, setGave] = useState("")
+  const other = { key: "else", kind: "else" as const, name: gave.trim() }
+  const source = chosen === "else" ? other : sources.find((x) => x.key === chosen)
   return (
     <Box mb="4">
-      {sources.length === 0 ? (
+      {sources.length === 0 && (
         <Text>{page.water_note || "Add a water at the Water station first."}</Text>
-      ) : (
-        <Box maxW="420px">
-          <Choose label="Pour" value={chosen} onChange={setChosen}>
-            {!source && <option value="">choose</option>}
-            {sources.map((x) => (
-              <option key={x.key} value={x.key}>
-                {x.name}
-                {x.key === first ? ", as the round would" : ""}
-              </option>
-            ))}
-          </Choose>
-        </Box>
       )}
-      {source && (
+      <Box maxW="420px">
+        <Choose label="Pour" value={chosen} onChange={setChosen}>
+          {!source && <option value="">choose</option>}
+          {sources.map((x) => (
+            <option key={x.key} value={x.key}>
+              {x.name}
+              {x.key === first ? ", as the round would" : ""}
+            </option>
+          ))}
+          <option value="else">something else, strength not known</option>
+        </Choose>
+        {chosen === "else" && (
+          <Entry label="What it was" unit="" words wide value={gave} onChange={setGave} />
+        )}
+      </Box>
+      {source && source.name !== "" && (
         <PourPanel
           key={source.key}
           pots={[{ id: row.id, code: row.code, name: row.name, volume_L: row.volume_L }]}

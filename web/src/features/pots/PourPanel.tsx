@@ -8,7 +8,8 @@ import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 import { PotChoice, PourFields, type PourValues } from "./PourFields"
 
-export type PourSource = { kind: "batch" | "water"; id: number; name: string }
+export type PourSource =
+  { kind: "batch" | "water"; id: number; name: string } | { kind: "else"; name: string }
 type Pot = { id: number; code: string; name: string; volume_L: number }
 
 /** Logs a can to one pot after another: one tap repeats it for the next. */
@@ -47,6 +48,7 @@ export function PourPanel({
       runoff_method: "runoff",
       on: today,
       note: "",
+      plant_id: "",
     },
     (v, key) =>
       answer(
@@ -68,6 +70,8 @@ export function PourPanel({
             note: v.note,
             felt: "",
             by: "",
+            gave: source.kind === "else" ? source.name : "",
+            plant_id: v.plant_id === "" ? null : Number(v.plant_id),
           },
         }),
       ),

@@ -18,6 +18,7 @@ export type Values = {
   marks: Mark[]
   none: boolean
   note: string
+  plant_id: string
 }
 
 export const WORDS: Record<string, string> = {
@@ -27,6 +28,7 @@ export const WORDS: Record<string, string> = {
   spot: "spots",
   "yellow oldest": "oldest leaf yellow",
   crust: "white crust",
+  algae: "green algae on the medium",
   limp: "limp leaves",
   rot: "rot",
 }

@@ -33,6 +33,8 @@ const pour = (
   note: "",
   felt: "",
   by: "",
+  gave: "",
+  plant_id: null,
   corrected: false,
   ...part,
 })

@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react"
+import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import { Link } from "react-router"
 import { answer, client, keyed, type Schemas } from "../../api/client"
@@ -54,13 +54,20 @@ function One({ job, today }: { job: Job; today: string }) {
   const body = { id: job.id, kind: job.kind, due_on: job.due_on, pot_id: job.pot_id, on: today }
   const kept = (word: string) => (stored: Schemas["Stored"]) =>
     notice({ text: `${job.title}: ${word}.`, undo: () => undo("event", stored.id) })
+  const [found, setFound] = useState("")
   const done = usePress(
-    (_: null, key) => answer(client.POST("/api/jobs/done", { params: keyed(key), body })),
+    (_: null, key) =>
+      answer(client.POST("/api/jobs/done", { params: keyed(key), body: { ...body, note: found } })),
     kept("done"),
   )
   const later = usePress(
     (_: null, key) =>
-      answer(client.POST("/api/jobs/later", { params: keyed(key), body: { ...body, days: 7 } })),
+      answer(
+        client.POST("/api/jobs/later", {
+          params: keyed(key),
+          body: { ...body, note: "", days: 7 },
+        }),
+      ),
     kept("in a week"),
   )
   const to = job.pot_id === null ? (WHERE[job.kind] ?? "/") : `/pots/${job.pot_id}`
@@ -85,7 +92,17 @@ function One({ job, today }: { job: Job; today: string }) {
             : ""}
       </Text>
       {job.late_days >= 0 && (
-        <Flex gap="2" mt="1" data-screen-only>
+        <Flex gap="2" mt="1" wrap="wrap" data-screen-only>
+          {job.kind === "stock-take" && (
+            <Input
+              aria-label={`Counted: ${job.title}`}
+              placeholder="how many, how firm"
+              value={found}
+              onChange={(e) => setFound(e.target.value)}
+              minH="40px"
+              w="220px"
+            />
+          )}
           {job.done_here && (
             <Button
               size="sm"

@@ -31,6 +31,8 @@ export function pour(
     note: "",
     felt: "",
     by: "",
+    gave: "",
+    plant_id: null,
     batch_id: made && "id" in made ? made.id : null,
     water_id: made ? null : can.water_id,
     flush: can.job === "flush" && !plain,

@@ -17,6 +17,7 @@ type Values = Required<
     | "mass_unit"
     | "hemisphere"
     | "theme"
+    | "water_order"
     | "collection_name"
   >
 > & { scale_step_g: string; syringe_step_mL: string }
@@ -33,6 +34,7 @@ export function SettingsForm({ settings }: { settings: Settings }) {
       mass_unit: settings.mass_unit ?? "g",
       hemisphere: settings.hemisphere ?? "north",
       theme: settings.theme ?? "system",
+      water_order: settings.water_order ?? "own",
       collection_name: settings.collection_name ?? "",
       scale_step_g: String(settings.scale_step_g ?? 0.1),
       syringe_step_mL: String(settings.syringe_step_mL ?? 0.5),
@@ -74,6 +76,16 @@ export function SettingsForm({ settings }: { settings: Settings }) {
           { value: "north", label: "northern" },
           { value: "south", label: "southern" },
           { value: "no seasons", label: "none (lamps)" },
+        ]}
+      />
+      <SelectField
+        form={f}
+        name="water_order"
+        label="Among waters that are fit"
+        choices={[
+          { value: "own", label: "my own order" },
+          { value: "purest", label: "the purest first" },
+          { value: "cheapest", label: "the cheapest first" },
         ]}
       />
       <SelectField form={f} name="theme" label="Theme" choices={["system", "light", "dark"]} />

@@ -15,6 +15,7 @@ POT: tuple[sa.Column[object], ...] = (
     sa.Column("check_most_days", sa.Double(), nullable=True),
     sa.Column("soak_min", sa.Double(), nullable=True),
     sa.Column("stand_min", sa.Double(), nullable=True),
+    sa.Column("filled", sa.String(), nullable=False, server_default=""),
 )
 
 
@@ -32,6 +33,11 @@ def upgrade() -> None:
     op.create_index("ix_feeding_plan_scope_key", "feeding_plan", ["scope", "key"], unique=False)
     with op.batch_alter_table("place") as batch:
         batch.add_column(sa.Column("on_display", sa.Boolean(), nullable=False, server_default="0"))
+        batch.add_column(sa.Column("lamps_off", sa.String(), nullable=False, server_default=""))
+    with op.batch_alter_table("pour") as batch:
+        batch.add_column(sa.Column("gave", sa.String(), nullable=False, server_default=""))
+        batch.add_column(sa.Column("plant_id", sa.Integer(), nullable=True))
+        batch.create_foreign_key(op.f("fk_pour_plant_id_plant"), "plant", ["plant_id"], ["id"])
     with op.batch_alter_table("water") as batch:
         batch.add_column(sa.Column("on_hand_on", sa.Date(), nullable=True))
     with op.batch_alter_table("pot") as batch:

@@ -10,10 +10,21 @@ type EntryProps = {
   active?: boolean
   words?: boolean
   type?: "text" | "date"
+  wide?: boolean
 }
 
 /** A number with its unit at the right, in one row. */
-export function Entry({ label, unit, value, onChange, problem, active, words, type }: EntryProps) {
+export function Entry({
+  label,
+  unit,
+  value,
+  onChange,
+  problem,
+  active,
+  words,
+  type,
+  wide,
+}: EntryProps) {
   const id = useId()
   return (
     <Box mb="1.5">
@@ -39,7 +50,7 @@ export function Entry({ label, unit, value, onChange, problem, active, words, ty
           aria-describedby={problem ? `${id}-p` : undefined}
           onFocus={(e) => e.target.select()}
           onChange={(e) => onChange(e.target.value)}
-          w={type === "date" ? "150px" : unit ? "92px" : "56px"}
+          w={wide ? "220px" : type === "date" ? "150px" : unit ? "92px" : "56px"}
           pr={unit ? undefined : "3"}
           textAlign="right"
           fontWeight="semibold"

@@ -4,6 +4,7 @@ import { useState } from "react"
 import { answer, client, type Schemas } from "../../../api/client"
 import { Card } from "../../../ui/Page"
 import { CareWords } from "./CareWords"
+import { HosedButton } from "./HosedButton"
 import { type Open, CareForms } from "./CareForms"
 
 const careQuery = (id: number) =>
@@ -66,6 +67,7 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         <Button size="sm" variant="outline" minH="44px" onClick={() => setOpen("rule")}>
           Rule of the place
         </Button>
+        <HosedButton placeId={care.place_id} place={page.row.place} today={page.today} />
       </Flex>
       <CareForms open={open} page={page} care={care} close={close} />
     </Card>

@@ -7,6 +7,7 @@ import { useEntryForm } from "../../../ui/useEntryForm"
 
 type Values = {
   crown: "" | "dry" | "cup"
+  filled: "as it is" | "" | "scarcely"
   soak_min: string
   stand_min: string
   check_most_days: string
@@ -17,7 +18,14 @@ type Values = {
 export function HandlingForm({ page, onClose }: { page: Schemas["PotPage"]; onClose: () => void }) {
   const waters = useQuery(waterQuery).data?.waters ?? []
   const entry = useEntryForm<Values, Schemas["Changed"]>(
-    { crown: "", soak_min: "", stand_min: "", check_most_days: "", water_id: "" },
+    {
+      crown: "",
+      filled: "as it is",
+      soak_min: "",
+      stand_min: "",
+      check_most_days: "",
+      water_id: "",
+    },
     (v, key) =>
       answer(
         client.POST("/api/pots/change", {
@@ -25,6 +33,7 @@ export function HandlingForm({ page, onClose }: { page: Schemas["PotPage"]; onCl
           body: {
             pot_ids: [page.row.id],
             crown: v.crown || null,
+            filled: v.filled === "as it is" ? null : v.filled,
             soak_min: v.soak_min || null,
             stand_min: v.stand_min || null,
             check_most_days: v.check_most_days || null,
@@ -48,6 +57,17 @@ export function HandlingForm({ page, onClose }: { page: Schemas["PotPage"]; onCl
           { value: "dry", label: "kept dry" },
           { value: "cup", label: "a cup, kept filled" },
         ]}
+      />
+      <SelectField
+        form={f}
+        name="filled"
+        label="How its roots fill the pot"
+        choices={[
+          { value: "as it is", label: "as it is" },
+          { value: "", label: "as usual" },
+          { value: "scarcely", label: "scarcely: small plant, large pot" },
+        ]}
+        hint="Pours follow the plant, not the pot."
       />
       <TextField form={f} name="soak_min" label="Plunged for" unit="min" numeric />
       <TextField

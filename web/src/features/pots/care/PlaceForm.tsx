@@ -23,7 +23,13 @@ export function PlaceForm({ placeId, onClose }: { placeId: number; onClose: () =
 function Seasons({ place, onClose }: { place: Schemas["PlaceOut"]; onClose: () => void }) {
   const typed = (v: number | null) => (v === null ? "" : String(v))
   const entry = useEntryForm<
-    { hemisphere: string; latitude_deg: string; lamp_hours: string; lamp_dli: string },
+    {
+      hemisphere: string
+      latitude_deg: string
+      lamp_hours: string
+      lamp_dli: string
+      lamps_off: string
+    },
     Schemas["Stored"]
   >(
     {
@@ -31,6 +37,7 @@ function Seasons({ place, onClose }: { place: Schemas["PlaceOut"]; onClose: () =
       latitude_deg: typed(place.latitude_deg),
       lamp_hours: typed(place.lamp_hours),
       lamp_dli: typed(place.lamp_dli),
+      lamps_off: place.lamps_off,
     },
     (v, key) =>
       answer(
@@ -67,6 +74,7 @@ function Seasons({ place, onClose }: { place: Schemas["PlaceOut"]; onClose: () =
         hint="South is below 0. If known, it rules."
       />
       <TextField form={entry.form} name="lamp_hours" label="Lamps a day" unit="h" numeric />
+      <TextField form={entry.form} name="lamps_off" label="Lamps out at" type="time" />
       <TextField form={entry.form} name="lamp_dli" label="Lamp light" unit="mol/m²/day" numeric />
     </EntrySheet>
   )

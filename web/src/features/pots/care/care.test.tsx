@@ -141,6 +141,7 @@ describe("what rules a pot", () => {
             latitude_deg: null,
             lamp_hours: 14,
             lamp_dli: null,
+            lamps_off: "21:00",
           },
         ],
       },
@@ -156,6 +157,7 @@ describe("what rules a pot", () => {
         latitude_deg: "-35",
         lamp_hours: "14",
         lamp_dli: "",
+        lamps_off: "21:00",
       }),
     )
   })

@@ -10,8 +10,10 @@ export type PartRow = { medium_id: string; parts: string }
 export function MediumParts({
   parts,
   onParts,
+  volume,
 }: {
   parts: PartRow[]
+  volume?: string
   onParts: (parts: PartRow[]) => void
 }) {
   const media = useOptions()?.media ?? []
@@ -24,6 +26,14 @@ export function MediumParts({
     enabled: parts.length > 0 && parts.every((p) => p.parts.trim() !== ""),
     staleTime: Infinity,
   })
+  const ready = parts.length > 1 && parts.every((p) => Number(p.parts) > 0)
+  const filling = { parts, volume: volume ?? "", charged: null }
+  const litres = useQuery({
+    queryKey: ["medium-parts", filling],
+    queryFn: () => answer(client.POST("/api/media/litres", { body: filling })),
+    enabled: ready && filling.volume !== "",
+    staleTime: Infinity,
+  }).data
   return (
     <Box flexBasis="100%!" maxW="none!">
       {parts.map((p, i) => (
@@ -91,6 +101,21 @@ export function MediumParts({
               unit="mL/L"
               working={{ kind: "here", working: mixture.data.working }}
             />
+          </Text>
+        )}
+        {litres && (
+          <Text>
+            {litres.result.litres.map((x, i) => (
+              <span key={i}>
+                {i > 0 ? ", " : "Fill with "}
+                <Quantity
+                  label={`Litres of part ${i + 1}`}
+                  value={x}
+                  unit="L"
+                  working={{ kind: "here", working: litres.working }}
+                />
+              </span>
+            ))}
           </Text>
         )}
       </Flex>

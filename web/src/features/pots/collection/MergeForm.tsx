@@ -47,6 +47,7 @@ export function MergeForm({ pots, today, onClose }: Props) {
             label: "",
             others: [],
             crown: "",
+            filled: "",
           },
         }),
       ),

@@ -53,7 +53,11 @@ export function RepotForm({ page, onClose }: { page: Schemas["PotPage"]; onClose
         label="Fresh medium"
         choices={[{ value: "", label: `the same: ${page.medium}` }, ...(options?.media ?? [])]}
       />
-      <MediumParts parts={parts} onParts={setParts} />
+      <MediumParts
+        parts={parts}
+        onParts={setParts}
+        volume={f.watch("volume") || String(page.pot_volume_L)}
+      />
       <SelectField
         form={f}
         name="charged"

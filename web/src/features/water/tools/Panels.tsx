@@ -7,6 +7,7 @@ import { BlendTool } from "./BlendTool"
 import { BoilTool } from "./BoilTool"
 import { ChlorineTool } from "./ChlorineTool"
 import { MembraneTool } from "./MembraneTool"
+import { NeedTool } from "./NeedTool"
 import { ShareTool } from "./ShareTool"
 import type { ToolId } from "./toolList"
 
@@ -14,6 +15,7 @@ type Props = { page: Schemas["WaterPage"]; chosen: number }
 const PANELS: Record<ToolId, React.ComponentType<Props>> = {
   blend: BlendTool,
   share: ShareTool,
+  need: NeedTool,
   membrane: MembraneTool,
   chlorine: ChlorineTool,
   alkalinity: AlkalinityTool,

@@ -2,6 +2,7 @@
 export const TOOLS = [
   { id: "blend", name: "Blend" },
   { id: "share", name: "Share out" },
+  { id: "need", name: "How long it lasts" },
   { id: "membrane", name: "Membrane" },
   { id: "chlorine", name: "Chlorine" },
   { id: "alkalinity", name: "Alkalinity" },
