@@ -10,7 +10,6 @@ from tests.cases.grower import Grower
 from tests.conftest import Client
 
 LATER = [
-    (1, "candidates are judged, compared and kept before any pot exists", "no issue yet", "/api/candidates"),
     (2, "marks of the first day never score as new damage", "leaves", "/api/pots/{pot_id}/baseline"),
     (3, "the July tip is older than the change and proves nothing", "evidence", "/api/pots/{pot_id}/answers"),
     (3, "19 November: a job, water before repotting; dolomite acts the other way", "diagnosis", "/api/checks"),

@@ -29,6 +29,26 @@ def test_case_1_will_it_live_here(home: Grower) -> None:
     elements = home.on("01-09").made("/api/products/elements", label)["result"]
     assert elements["P_mg_g"] == pytest.approx(52.4, abs=0.3)
     assert elements["K_mg_g"] == pytest.approx(99.6, abs=0.5)
+    shop = {"humidity_low": 30, "humidity_high": 37, "night": 16, "pets": True}
+    ask = home.on("01-09")
+    medinilla = ask.made("/api/candidates/judge", {"profile_id": "medinilla", **shop})["result"]
+    assert medinilla["fit"] == "misfit"
+    assert medinilla["aspects"][0]["name"] == "air", "air named first"
+    assert "case" in medinilla["aspects"][0]["remedy"]
+    assert "kWh a week" in medinilla["aspects"][0]["cost"], "remedy and cost beside it"
+    begonia = ask.made("/api/candidates/judge", {"profile_id": "begonia_rex", **shop})["result"]
+    assert begonia["sentence"] != medinilla["sentence"], "the begonia has its own verdict"
+    assert "toxic" in next(a["line"] for a in begonia["aspects"] if a["name"] == "pets")
+    nameless = ask.made("/api/candidates/judge", {"profile_id": "unknown", **shop})["result"]
+    assert "never taken for safe" in next(a["line"] for a in nameless["aspects"] if a["name"] == "pets")
+    before = (len(ask.get("/api/pots")["pots"]), home.errands("01-09"))
+    for tag, kind in (("Medinilla", "medinilla"), ("a rex", "begonia_rex"), ("green mix", "unknown")):
+        ask.made("/api/candidates", {"name": tag, "profile_id": kind, **shop})
+    assert (len(ask.get("/api/pots")["pots"]), home.errands("01-09")) == before, "a candidate makes no pot and no job"
+    kept = {c["name"]: c for c in ask.get("/api/candidates")}
+    assert kept["Medinilla"]["judged"]["fit"] == "misfit", "compared and kept"
+    ask.made(f"/api/candidates/{kept['a rex']['id']}/bought", {"pot_id": home.pots["G-01"]})
+    assert "as “a rex”" in ask.get(f"/api/pots/{home.pots['G-01']}")["bought_on"], "the answer stays with the plant"
     home.felt("01-20", "G-01", moist="wet", heft="heavy")
     assert "G-01" not in home.jobs("01-20"), "two wet signs: no water"
     ready = home.care("01-20", "G-01")["ready"]["result"]

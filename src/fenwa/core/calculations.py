@@ -3,6 +3,7 @@
 # ruff: noqa: F401
 
 import fenwa.core.care.away
+import fenwa.core.care.candidate
 import fenwa.core.care.cans
 import fenwa.core.care.coming
 import fenwa.core.care.first_pour

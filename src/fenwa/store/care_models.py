@@ -89,6 +89,18 @@ class FeedingPlanRow(Archivable, Base):
     __table_args__ = (Index("ix_feeding_plan_scope_key", "scope", "key"),)
 
 
+class Candidate(Archivable, Base):
+    """A plant judged before it was bought; ``answer``: the verdict as it was told, ``pot_id``: what it became."""
+
+    __tablename__ = "candidate"
+    name: Mapped[str]
+    profile_id: Mapped[str]
+    on: Mapped[date]
+    home: Mapped[dict[str, Any]]
+    answer: Mapped[dict[str, Any]]
+    pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id"))
+
+
 class HoldOverride(Archivable, Base):
     """A hold a grower set aside, with the word that was asked for."""
 

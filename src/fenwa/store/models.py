@@ -14,6 +14,7 @@ from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from fenwa.store.base import Archivable, Base
 from fenwa.store.care_models import (
+    Candidate,
     Climate,
     FeedingPlanRow,
     Feel,
@@ -50,6 +51,7 @@ __all__ = [
     "Base",
     "Batch",
     "Climate",
+    "Candidate",
     "FeedingPlanRow",
     "Feel",
     "Feeding",

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 from fenwa.core.care.vocabulary import DONE, LATER, SKIPPED
 from fenwa.core.errors import NotFound
 from fenwa.store.models import (
+    Candidate,
     Correction,
     Decision,
     Event,
@@ -44,6 +45,18 @@ def pots_ever(session: Session) -> int:
 def all_plants(session: Session, pot_id: int) -> Sequence[Plant]:
     """Plants of a pot, archived ones too."""
     return session.scalars(select(Plant).where(Plant.pot_id == pot_id).order_by(Plant.id)).all()
+
+
+def open_candidates(session: Session) -> Sequence[Candidate]:
+    """Plants judged and kept, the newest first."""
+    mine = select(Candidate).where(Candidate.archived_at.is_(None)).order_by(Candidate.on.desc(), Candidate.id.desc())
+    return session.scalars(mine).all()
+
+
+def candidate_of(session: Session, pot_id: int) -> Candidate | None:
+    """The judgement a pot was bought on."""
+    mine = select(Candidate).where(Candidate.archived_at.is_(None), Candidate.pot_id == pot_id)
+    return session.scalars(mine).first()
 
 
 def plants_with(session: Session, pot_id: int, plant_id: int) -> Sequence[Plant]:

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from fenwa.core.care.day import needs_of
 from fenwa.core.care.due import RoundPot
 from fenwa.core.care.round_pot import round_pot
+from fenwa.core.library.profile import Profile
 from fenwa.core.water.choice import Offered, Order, WaterChoice, choose_waters
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.store.collection import pots_today
@@ -46,6 +47,13 @@ def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotT
             remembered[needs, since, always] = choice
         out.append(round_pot(p.day, choice, ec[choice.ids[0]] if choice.ids else None))
     return out, pots, waters
+
+
+def waters_of_kind(session: Session, profile: Profile, today: date) -> tuple[WaterChoice, str]:
+    """The waters a kind might be given, before it has a pot, and what the first is called."""
+    waters, needs = waters_today(session, today), needs_of(profile)
+    choice = choose_waters([w.offered(needs) for w in waters], needs, today, order=water_order(session))
+    return choice, next((w.water.name for w in waters if choice.ids and w.water.id == choice.ids[0]), "")
 
 
 def water_of_pot(session: Session, p: PotToday, today: date) -> tuple[WaterChoice, WaterToday | None]:

@@ -18,6 +18,7 @@ const routes: RouteObject[] = [
   { path: "plans/edit", lazy: screen(() => import("../features/plans/editPage")) },
   { path: "kinds", lazy: screen(() => import("../features/kinds")) },
   { path: "kinds/:id", lazy: screen(() => import("../features/kinds/kindPage")) },
+  { path: "candidates", lazy: screen(() => import("../features/candidates")) },
   { path: "days", lazy: screen(() => import("../features/days")) },
   { path: "away", lazy: screen(() => import("../features/days/awayPage")) },
   { path: "round/sheet", lazy: screen(() => import("../features/days/roundSheet")) },

@@ -54,6 +54,7 @@ Kind = Literal[
     "probe",
     "rule",
     "plan",
+    "candidate",
 ]
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour,
@@ -88,6 +89,7 @@ MODELS: dict[str, type[Any]] = {
     "probe": models.Probe,
     "rule": models.StandingRule,
     "plan": models.FeedingPlanRow,
+    "candidate": models.Candidate,
 }
 
 

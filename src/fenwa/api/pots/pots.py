@@ -22,7 +22,7 @@ from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import pots_today
-from fenwa.store.pot_rows import corrected_pours, decisions_of, happened, looks_until
+from fenwa.store.pot_rows import candidate_of, corrected_pours, decisions_of, happened, looks_until
 from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
 from fenwa.store.summary import BallastShares, as_event, medium_of, open_pours, phases, stored_fold
@@ -91,6 +91,7 @@ class PotPage(BaseModel):
     looks: list[LookOut]
     phases: list[PhaseOut]
     events: list[EventOut]
+    bought_on: str  # the verdict it was bought on; empty: none was asked
 
 
 @router.get("/pots", response_model=PotsPage)
@@ -145,6 +146,7 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
         events=_events(session, p, today),
+        bought_on=_bought_on(session, pot_id),
     )
     return as_json(page)
 
@@ -157,6 +159,11 @@ def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
     ]
     found += [EventOut(on=d.on, what=d.what, at_place=False) for d in decisions_of(session, p.pot.id) if d.on <= today]
     return sorted(found, key=lambda e: e.on)
+
+
+def _bought_on(session: Session, pot_id: int) -> str:
+    row = candidate_of(session, pot_id)
+    return f"Judged on {row.on} as “{row.name}”: {row.answer['sentence']}" if row is not None else ""
 
 
 def _pour_out(p: models.Pour, corrected: bool) -> PourOut:

@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.pots import collection, files, pots, repotting
+from fenwa.api.pots import candidates, collection, files, pots, repotting
 
 router = APIRouter()
-for part in (collection, repotting, files, pots):
+for part in (candidates, collection, repotting, files, pots):
     router.include_router(part.router)

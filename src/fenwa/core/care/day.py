@@ -70,8 +70,11 @@ def gaps_of(log: LogFacts, place: PlaceFacts) -> list[Gap]:
 
 def forming(log: LogFacts, today: date) -> bool:
     """Whether a leaf or a spike was seen forming within the last weeks."""
-    seen = [d for d in (log.growth_on, log.spike_on) if d is not None]
-    return any((today - d).days <= FORMING_DAYS and (log.stopped_on is None or d > log.stopped_on) for d in seen)
+    stopped = log.stopped_on
+    for seen in (log.growth_on, log.spike_on):
+        if seen is not None and (today - seen).days <= FORMING_DAYS and (stopped is None or seen > stopped):
+            return True
+    return False
 
 
 def interval_on(log: LogFacts, place: PlaceFacts, kept: KeptPot, today: date) -> Interval:

@@ -114,7 +114,7 @@ class Feeding:
         feeds = bool(self.of_phase and self.of_phase.feed) and self.season.feeds
         return (by_kind or self.opted("root") is not None) and feeds and self.route != "leaf spray"
 
-    @property
+    @cached_property
     def days_between(self) -> float:
         """Days from feed to feed at the root by the rhythm in force. [d]"""
         a_month = feeds_a_month(self.pattern, self.interval_days)

@@ -6,6 +6,7 @@ import math
 from calendar import monthrange
 from dataclasses import dataclass
 from datetime import date, timedelta
+from functools import lru_cache
 from typing import Literal
 
 from fenwa.core.constants import DAYS_A_MONTH
@@ -67,6 +68,7 @@ def ordinal(n: int) -> str:
     return f"{n}{end}"
 
 
+@lru_cache(maxsize=64)
 def every_nth(plain_every: int) -> Pattern:
     """The rhythm of a pot without a school: feed at each watering but every n-th; 0 or 1 never feeds."""
     if plain_every < 2:
@@ -74,6 +76,7 @@ def every_nth(plain_every: int) -> Pattern:
     return Pattern("count", plain_every, plain_every - 1, name=f"feed, every {ordinal(plain_every)} plain")
 
 
+@lru_cache(maxsize=256)
 def pattern_of(school: School) -> Pattern:
     """The rhythm a school asks for."""
     if school.prill_g_L > 0:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from datetime import date
+from functools import lru_cache
 from typing import Literal
 
 from fenwa.core.care.pattern import every_nth
@@ -185,6 +186,7 @@ def counted_g_L(count: float, each: float, litres: float, density_g_mL: float | 
     return count * each * (density_g_mL if density_g_mL is not None else 1.0) / litres
 
 
+@lru_cache(maxsize=256)
 def plan_of_school(school: School) -> FeedingPlan:
     """A shipped school as a plan. What its season says is obeyed; the months of a season are told for the north."""
     rhythm: Rhythm = (
@@ -203,6 +205,7 @@ def plan_of_school(school: School) -> FeedingPlan:
     )
 
 
+@lru_cache(maxsize=64)
 def plan_of_pot(plain_every: int) -> FeedingPlan:
     """The rhythm of a pot nobody made a plan for: feed, and each n-th watering plain."""
     if plain_every < 2:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from copy import copy
 from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 
@@ -146,10 +147,10 @@ class _Pot:
         """What a pour leaves in the log."""
         log = self.log
         if job == "leaf spray":
-            self.log = replace(log, last_spray_on=today)
+            self.log = _changed(log, last_spray_on=today)
             return
         fed = job == "feed"
-        self.log = replace(
+        self.log = _changed(
             log,
             last_pour_on=today,
             feeds_since_plain=log.feeds_since_plain + 1 if fed else 0,
@@ -157,6 +158,13 @@ class _Pot:
             last_feed_on=today if fed else log.last_feed_on,
             last_flush_on=today if job == "flush" else log.last_flush_on,
         )
+
+
+def _changed(log: LogFacts, **changes: object) -> LogFacts:
+    """``replace`` at a tenth of its cost: a year changes a log 36,000 times."""
+    new = copy(log)
+    vars(new).update(changes)
+    return new
 
 
 def waters_for(profile: Profile, waters: list[YearWater], today: date) -> WaterChoice:

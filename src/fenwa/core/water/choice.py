@@ -86,8 +86,8 @@ class WaterChoice:
     """Waters that may be given, the first first; where none is fit, the least bad one alone with its limits."""
 
     ids: tuple[int, ...]
-    least_bad: LeastBad | None
-    refused: tuple[str, ...]
+    least_bad: LeastBad | None = None
+    refused: tuple[str, ...] = ()
     own_choice: str = ""  # its grower's own water, with what is known against it
 
     @property

@@ -91,5 +91,5 @@ def water_need(
         ledger.take("price", "a litre costs", price_per_L, "", "entered")
         ledger.take("b", "litres bought", bought, "L", "computed")
         cost = ledger.step("cost", "b * price", "", "cost")
-    priced = f", {cost:.2f}" if cost is not None else ""
+    priced = f", {cost:.2f}" if cost else ""
     return ledger.close(WaterNeed(need, short, lasts, packs, cost, f"{said}, {short:.1f} L short{said_packs}{priced}."))

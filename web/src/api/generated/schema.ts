@@ -1404,6 +1404,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/candidates/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge
+         * @description Will it live here? Nothing is stored.
+         */
+        post: operations["judge_api_candidates_judge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/candidates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Candidates
+         * @description Plants judged and kept, the newest first.
+         */
+        get: operations["candidates_api_candidates_get"];
+        put?: never;
+        /**
+         * Keep Candidate
+         * @description Keep a plant with its verdict, to be compared; it is no pot and asks for nothing.
+         */
+        post: operations["keep_candidate_api_candidates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/candidates/{candidate_id}/bought": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bought
+         * @description It came home: its verdict stays with the pot.
+         */
+        post: operations["bought_api_candidates__candidate_id__bought_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots/change": {
         parameters: {
             query?: never;
@@ -2876,6 +2940,43 @@ export interface components {
             unit: string;
         };
         /**
+         * Aspect
+         * @description One thing the kind asks of a home: whether it has it, what helps, and what that costs.
+         *
+         *     ``asks``, ``has``: the spans drawn beside each other. [of its own unit]
+         */
+        Aspect: {
+            /** Name */
+            name: string;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "fits" | "with help" | "misfit" | "not known";
+            /** Line */
+            line: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
+            /**
+             * Cost
+             * @default
+             */
+            cost: string;
+            /** Asks */
+            asks?: [
+                number,
+                number
+            ] | null;
+            /** Has */
+            has?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
          * AssignIn
          * @description Which source a measurement was taken in.
          */
@@ -3291,6 +3392,14 @@ export interface components {
             use_by: string | null;
         };
         /**
+         * BoughtIn
+         * @description The pot it became.
+         */
+        BoughtIn: {
+            /** Pot Id */
+            pot_id: number;
+        };
+        /**
          * CalciumLift
          * @description Calcium in the can against what its nitrogen asks for, and a dose of a supplement. [mg/L, g/L]
          */
@@ -3440,6 +3549,52 @@ export interface components {
              * @default false
              */
             together: boolean;
+        };
+        /**
+         * CandidateIn
+         * @description A plant to be kept with its verdict, by the name on its tag.
+         */
+        CandidateIn: {
+            /**
+             * Profile Id
+             * @default unknown
+             */
+            profile_id: string;
+            /** Humidity Low */
+            humidity_low?: number | string | null;
+            /** Humidity High */
+            humidity_high?: number | string | null;
+            /** Night */
+            night?: number | string | null;
+            /**
+             * Pets
+             * @default false
+             */
+            pets: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CandidateOut
+         * @description A plant judged: as it was told then.
+         */
+        CandidateOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Profile Id */
+            profile_id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            judged: components["schemas"]["HomeVerdict"];
+            /** Pot Id */
+            pot_id: number | null;
         };
         /**
          * CareIn
@@ -3955,6 +4110,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_HomeVerdict_: {
+            result: components["schemas"]["HomeVerdict"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Injector_: {
             result: components["schemas"]["Injector"];
             working: components["schemas"]["Working"];
@@ -4392,7 +4555,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate";
             /** Id */
             id: number;
             /** Archived */
@@ -5459,6 +5622,21 @@ export interface components {
             quiet: boolean;
         };
         /**
+         * HomeVerdict
+         * @description The verdict with its aspects, what stands worst first.
+         */
+        HomeVerdict: {
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "fits" | "with help" | "misfit" | "not known";
+            /** Sentence */
+            sentence: string;
+            /** Aspects */
+            aspects: components["schemas"]["Aspect"][];
+        };
+        /**
          * Hosed
          * @description The pours stored, none for a pot whose hosing of the day stands in the log.
          */
@@ -5592,6 +5770,28 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * JudgeIn
+         * @description A kind and the home it would come to. Empty: not measured. [%, °C]
+         */
+        JudgeIn: {
+            /**
+             * Profile Id
+             * @default unknown
+             */
+            profile_id: string;
+            /** Humidity Low */
+            humidity_low?: number | string | null;
+            /** Humidity High */
+            humidity_high?: number | string | null;
+            /** Night */
+            night?: number | string | null;
+            /**
+             * Pets
+             * @default false
+             */
+            pets: boolean;
         };
         /**
          * Judged
@@ -7831,6 +8031,8 @@ export interface components {
             phases: components["schemas"]["PhaseOut"][];
             /** Events */
             events: components["schemas"]["EventOut"][];
+            /** Bought On */
+            bought_on: string;
         };
         /**
          * PotRow
@@ -14231,6 +14433,212 @@ export interface operations {
             };
         };
     };
+    judge_api_candidates_judge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_HomeVerdict_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    candidates_api_candidates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CandidateOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_candidate_api_candidates_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CandidateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bought_api_candidates__candidate_id__bought_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                candidate_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoughtIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     change_api_pots_change_post: {
         parameters: {
             query?: never;
@@ -15386,7 +15794,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate";
                 row_id: number;
             };
             cookie?: never;
@@ -15438,7 +15846,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate";
                 row_id: number;
             };
             cookie?: never;

@@ -41,6 +41,9 @@ function Kind({ page }: { page: KindData }) {
           </Button>
         )}
         <Button asChild variant="outline" minH="44px">
+          <Link to={`/candidates?kind=${p.id}`}>Will it live here?</Link>
+        </Button>
+        <Button asChild variant="outline" minH="44px">
           <Link to={`/plans/edit?scope=kind&key=${p.id}`}>Feeding plan</Link>
         </Button>
         <Button variant="outline" minH="44px" onClick={() => setEditing("kind")}>

@@ -1,4 +1,4 @@
-import { Box, Grid, Heading, Input, Text } from "@chakra-ui/react"
+import { Box, Button, Grid, Heading, Input, Text } from "@chakra-ui/react"
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link } from "react-router"
@@ -25,7 +25,11 @@ function Kinds({ rows }: { rows: Schemas["KindRow"][] }) {
       <PageHead
         title={`${rows.length} kinds`}
         line="What each may drink, be fed and how it rests. How sure each figure is stands beside it; yours come first."
-      />
+      >
+        <Button asChild variant="outline" minH="44px">
+          <Link to="/candidates">Will it live here?</Link>
+        </Button>
+      </PageHead>
       <Input
         type="search"
         aria-label="Find a kind"

@@ -66,6 +66,7 @@ const PAGE: Schemas["PotPage"] = {
   own_figures: false,
   profile_name: "Phragmipedium",
   confidence: "medium",
+  bought_on: "",
   arrived_on: null,
   working: WORKING,
   pours: [

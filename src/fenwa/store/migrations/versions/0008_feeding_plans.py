@@ -30,6 +30,19 @@ def upgrade() -> None:
         sa.Column("made_on", sa.Date(), nullable=False),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_feeding_plan")),
     )
+    op.create_table(
+        "candidate",
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("archived_at", sa.DateTime(), nullable=True),
+        sa.Column("name", sa.String(), nullable=False),
+        sa.Column("profile_id", sa.String(), nullable=False),
+        sa.Column("on", sa.Date(), nullable=False),
+        sa.Column("home", sa.JSON(), nullable=False),
+        sa.Column("answer", sa.JSON(), nullable=False),
+        sa.Column("pot_id", sa.Integer(), nullable=True),
+        sa.ForeignKeyConstraint(["pot_id"], ["pot.id"], name=op.f("fk_candidate_pot_id_pot")),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_candidate")),
+    )
     op.create_index("ix_feeding_plan_scope_key", "feeding_plan", ["scope", "key"], unique=False)
     with op.batch_alter_table("place") as batch:
         batch.add_column(sa.Column("on_display", sa.Boolean(), nullable=False, server_default="0"))

@@ -28,6 +28,7 @@ export function PlantsCard({ page }: { page: Schemas["PotPage"] }) {
           The strictest of them rules water and feed.
         </Text>
       )}
+      {page.bought_on && <Text mb="1">{page.bought_on}</Text>}
       {plants.map((p) => (
         <One key={p.id} plant={p} today={page.today} />
       ))}

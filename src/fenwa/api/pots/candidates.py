@@ -1,0 +1,133 @@
+"""Plants judged before they are bought: no pot and no job comes of it."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from datetime import date
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field, TypeAdapter
+from sqlalchemy.orm import Session
+
+from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
+from fenwa.api.typed import TypedOrNone
+from fenwa.core.care.candidate import Home, HomeVerdict, asks_of, will_it_live
+from fenwa.core.errors import Underspecified
+from fenwa.core.library.loader import get_profile
+from fenwa.core.working import Computed
+from fenwa.store import models
+from fenwa.store.care_state import profile_in_force
+from fenwa.store.pot_rows import open_candidates
+from fenwa.store.round_state import waters_of_kind
+
+router = APIRouter(prefix="/api/candidates", tags=["candidates"])
+_VERDICT: TypeAdapter[HomeVerdict] = TypeAdapter(HomeVerdict)
+
+
+class JudgeIn(BaseModel):
+    """A kind and the home it would come to. Empty: not measured. [%, °C]"""
+
+    profile_id: str = "unknown"
+    humidity_low: TypedOrNone = None
+    humidity_high: TypedOrNone = None
+    night: TypedOrNone = None
+    pets: bool = False
+
+
+class CandidateIn(JudgeIn):
+    """A plant to be kept with its verdict, by the name on its tag."""
+
+    name: str = Field(max_length=120)
+
+
+class CandidateOut(BaseModel):
+    """A plant judged: as it was told then."""
+
+    id: int
+    name: str
+    profile_id: str
+    kind: str
+    on: date
+    judged: HomeVerdict
+    pot_id: int | None
+
+
+class BoughtIn(BaseModel):
+    """The pot it became."""
+
+    pot_id: int
+
+
+def _judge(session: Session, body: JudgeIn, today: date) -> Computed[HomeVerdict]:
+    get_profile(body.profile_id)
+    profile = profile_in_force(session, body.profile_id)
+    choice, name = waters_of_kind(session, profile, today)
+    return will_it_live(kind=asks_of(profile), home=_home(body), choice=choice, water_name=name)
+
+
+def _home(body: JudgeIn) -> Home:
+    return Home(
+        humidity_low_pct=body.humidity_low,
+        humidity_high_pct=body.humidity_low if body.humidity_high is None else body.humidity_high,
+        night_C=body.night,
+        pets=body.pets,
+    )
+
+
+@router.post("/judge")
+def judge(body: JudgeIn, session: ReadSession, today: Today) -> Computed[HomeVerdict]:
+    """Will it live here? Nothing is stored."""
+    return _judge(session, body, today)
+
+
+@router.get("")
+def candidates(session: ReadSession) -> list[CandidateOut]:
+    """Plants judged and kept, the newest first."""
+    return [
+        CandidateOut(
+            id=c.id,
+            name=c.name,
+            profile_id=c.profile_id,
+            kind=get_profile(c.profile_id).name,
+            on=c.on,
+            judged=_VERDICT.validate_python(c.answer),
+            pot_id=c.pot_id,
+        )
+        for c in open_candidates(session)
+    ]
+
+
+@router.post("", status_code=201)
+def keep_candidate(body: CandidateIn, writer: OneWrite, today: Today) -> Stored:
+    """Keep a plant with its verdict, to be compared; it is no pot and asks for nothing."""
+    if not body.name.strip():
+        raise Underspecified("Name is empty. Type what its tag says.", pointer="/name")
+
+    def write(session: Session) -> dict[str, Any]:
+        judged = _judge(session, body, today).result
+        row = models.Candidate(
+            name=body.name.strip(),
+            profile_id=body.profile_id,
+            on=today,
+            home=asdict(_home(body)),
+            answer=_VERDICT.dump_python(judged, mode="json"),
+        )
+        session.add(row)
+        session.flush()
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
+
+
+@router.post("/{candidate_id}/bought")
+def bought(candidate_id: int, body: BoughtIn, writer: OneWrite) -> Stored:
+    """It came home: its verdict stays with the pot."""
+
+    def write(session: Session) -> dict[str, Any]:
+        row = get_row(session, models.Candidate, candidate_id, "Candidate", "/candidate_id")
+        get_row(session, models.Pot, body.pot_id, "Pot", "/pot_id")
+        row.pot_id = body.pot_id
+        return {"id": row.id}
+
+    return Stored(**writer.once(body, write))
