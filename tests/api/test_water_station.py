@@ -130,6 +130,17 @@ def test_a_checked_meter_corrects_what_it_reads_and_keeps_what_it_showed(kept: C
     assert corrected["half_width_uS_cm"] < 2
     symbols = {s["symbol"] for s in kept.get(f"/api/readings/{corrected['id']}/working")["steps"]}
     assert "EC_c" in symbols
+    assert out["calibration"]["factor"] == pytest.approx(1 / out["calibration"]["slope"])
+    assert not corrected["check_overdue"]
+    leaflet = {"name": "Pen", "resolution": 1, "range_uS_cm": 2000, "accuracy_pct_fs": 2}
+    for days, status in ((0.5, 422), (2, 200)):
+        answer = kept.send(f"/api/meters/{meter}", leaflet | {"check_days": days}, method="PUT")
+        assert answer.status_code == status
+    (listed,) = [m for m in kept.get("/api/meters")["meters"] if m["id"] == meter]
+    assert listed["calibration"]["next_check_on"] == "2026-11-23", "two days after the check, as was set"
+    late = kept.made("/api/waters/1/readings", reading(value=95, meter_id=meter, on="2026-11-23"))
+    assert late["check_overdue"], "a reading with a meter whose check was overdue is marked"
+    kept.made(f"/api/log/reading/{late['id']}/archive")
     early = kept.made("/api/waters/1/readings", reading(value=95, meter_id=meter, on="2026-11-20"))
     assert early["ec25_uS_cm"] == 95  # before the check nothing was known
     before = rows(kept)

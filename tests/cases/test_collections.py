@@ -46,6 +46,8 @@ def test_case_2_a_parcel_of_bog_plants(home: Grower) -> None:
     assert level(home, "03-25", "C-01", "lamps")["level"] == 12
     assert "bag: next step" in " ".join(home.errands("03-11"))
     for code in home.pots:
+        assert "is the journey" in home.holds("03-12", code)["just arrived"], "travel, not bad water"
+        assert "is the journey" not in home.holds("03-20", code)["just arrived"], "for two weeks"
         assert "days alone release nothing" in home.holds("03-20", code)["just arrived"]
     home.look("04-02", "C-01", new_leaf=True)
     assert "just arrived" not in home.holds("04-03", "C-01")

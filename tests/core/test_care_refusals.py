@@ -29,6 +29,8 @@ AWAY_POT = {
 JOURNEY = {"pots": [AWAY_POT], "leaving": "2026-12-20", "back": "2027-01-03"}
 PLAN: dict[str, Any] = {"plan": {}, "water_on": "2026-11-23", "interval_days": 6, "today": "2026-11-23"}
 RAMP = {"what": "bag", "unit": "quarters", "start_on": "2027-03-07", "start": 1, "step": 1, "target": 4}
+ASKS = {"humidity_pct": [50, 70], "night_C": [15, 20], "minimum_C": 12, "water_max_uS_cm": 300}
+SHOP: dict[str, Any] = {"kind": ASKS, "choice": {"ids": [1]}}
 COUNT = {"kind": "count", "cycle": 4, "feeds": 3}
 
 PROBED: dict[str, Any] = {"rule": {"by": "probe", "at": 3, "probe": {"name": "short probe"}}, "today": "2026-11-23"}
@@ -138,6 +140,10 @@ REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
     ("arrival-ramp", {"ramp": {**RAMP, "step": 0}, "today": "2027-03-09"}, "/ramp/step", "never gets there"),
     ("arrival-ramp", {"ramp": {**RAMP, "every_days": 0}, "today": "2027-03-09"}, "/ramp/every_days", "Days between"),
     ("arrival-ramp", {"ramp": {**RAMP, "start": -1}, "today": "2027-03-09"}, "/ramp/start", "Start"),
+    ("will-it-live", {**SHOP, "home": {"humidity_low_pct": 101}}, "/humidity_low", "Humidity"),
+    ("will-it-live", {**SHOP, "home": {"humidity_low_pct": 60, "humidity_high_pct": 40}}, "/humidity_low", "turned"),
+    ("will-it-live", {**SHOP, "home": {"night_C": -60}}, "/night", "Coldest night"),
+    ("will-it-live", {**SHOP, "kind": {**ASKS, "minimum_C": 90}, "home": {}}, "/kind/minimum_C", "Least warmth"),
     ("first-pour", {"capacity_L": 0}, "/capacity_L", "Water held"),
     ("first-pour", {"capacity_L": 1, "leached": 0.9}, "/leached", "Share that drains"),
     ("first-pour", {"capacity_L": 1, "tray_cm2": 0, "depth_cm": 3}, "/tray_cm2", "Area of the tray"),

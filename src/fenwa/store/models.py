@@ -142,6 +142,7 @@ class Reading(Archivable, Base):
     scale: Mapped[str | None]
     temperature_C: Mapped[float | None]
     compensated: Mapped[bool]
+    check_overdue: Mapped[bool] = mapped_column(default=False, server_default="0")  # of its meter, that day
     ec25_uS_cm: Mapped[float | None]
     half_width_uS_cm: Mapped[float | None]
     refusal: Mapped[str] = mapped_column(default="")

@@ -24,6 +24,7 @@ class Meter(Archivable, Base):
     accuracy_pct_fs: Mapped[float | None]
     range_uS_cm: Mapped[float | None]
     device: Mapped[str | None]
+    check_days: Mapped[float | None]
 
 
 class MeterCheck(Archivable, Base):

@@ -311,7 +311,7 @@ def report_ions(session: Session, report_id: int) -> WaterIons:
 
 def traits_of(meter: Meter) -> MeterTraits:
     """What the core needs of a meter."""
-    return MeterTraits(meter.compensation, meter.alpha_per_C, meter.resolution_uS_cm)  # type: ignore[arg-type]
+    return MeterTraits(meter.compensation, meter.alpha_per_C, meter.resolution_uS_cm, meter.check_days)  # type: ignore[arg-type]
 
 
 def checks_of(session: Session, meter_id: int, until: date) -> Sequence[MeterCheck]:

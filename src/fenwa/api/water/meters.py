@@ -38,6 +38,7 @@ class MeterIn(BaseModel):
     accuracy_pct_fs: TypedOrNone = None
     range_uS_cm: TypedOrNone = None
     device: str | None = None
+    check_days: TypedOrNone = None  # your own days between checks; empty: learnt from its drift
 
 
 class CheckIn(BaseModel):
@@ -78,6 +79,7 @@ class MeterOut(BaseModel):
     accuracy_pct_fs: float | None
     range_uS_cm: float | None
     device: str | None
+    check_days: float | None
     calibration: MeterCalibration | None
     check_due: bool
     problem: str
@@ -106,6 +108,7 @@ def _out(session: Session, m: models.Meter, today: date) -> MeterOut:
         accuracy_pct_fs=m.accuracy_pct_fs,
         range_uS_cm=m.range_uS_cm,
         device=m.device,
+        check_days=m.check_days,
         calibration=result,
         check_due=result is None or result.next_check_on <= today,
         problem="" if scale_known(m.unit, m.scale) else "Its ppm scale is not known: find it first.",
@@ -145,6 +148,9 @@ def _apply(row: models.Meter, body: MeterIn) -> models.Meter:
         require(body.accuracy_pct_fs, "Accuracy", "%", low=0, high=50, pointer="/accuracy_pct_fs")
     if body.range_uS_cm is not None:
         require(body.range_uS_cm, "Range", "µS/cm", low=0, open_low=True, high=500_000, pointer="/range_uS_cm")
+    if body.check_days is not None:
+        require(body.check_days, "Days between checks", "d", low=1, high=730, pointer="/check_days")
+    row.check_days = body.check_days
     row.name, row.unit, row.scale = body.name.strip(), body.unit, body.scale if body.unit == "ppm" else None
     row.compensation, row.compensates = body.compensation, body.compensation != "none"
     row.alpha_per_C, row.device = body.alpha_pct_per_C / 100, (body.device or "").strip() or None

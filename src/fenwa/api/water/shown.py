@@ -35,6 +35,7 @@ class ReadingOut(BaseModel):
     scale: str | None
     temperature_C: float | None
     compensated: bool
+    check_overdue: bool
     ec25_uS_cm: float | None
     half_width_uS_cm: float | None
     refusal: str
@@ -54,6 +55,7 @@ def reading_out(r: models.Reading) -> ReadingOut:
         scale=r.scale,
         temperature_C=r.temperature_C,
         compensated=r.compensated,
+        check_overdue=bool(r.check_overdue),
         ec25_uS_cm=r.ec25_uS_cm,
         half_width_uS_cm=r.half_width_uS_cm,
         refusal=r.refusal,

@@ -117,12 +117,15 @@ def _of_arrival(c: Condition, today: date) -> list[Hold]:
     arrived, repotted = _days(c.arrived_on, today), _days(c.repotted_on, today)
     if arrived is not None and arrived >= 0 and _is_arrival(c, arrived):
         word = "day" if arrived == 1 else "days"
+        journey = (
+            " What browns, dries or stops in the first two weeks is the journey." if arrived < ARRIVAL_DAYS else ""
+        )
         if not c.new_leaf_since_arrival:
             out.append(
                 Hold(
                     "just arrived",
                     ("feed", "leaf spray"),
-                    f"Arrived {arrived} {word} ago. No feed before a new leaf.",
+                    f"Arrived {arrived} {word} ago. No feed before a new leaf.{journey}",
                     f"A new leaf after the arrival, {ARRIVAL_DAYS} days at least; days alone release nothing.",
                 )
             )

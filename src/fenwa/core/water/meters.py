@@ -49,6 +49,7 @@ class MeterTraits:
     compensation: MeterCompensation = "linear"
     alpha_per_C: float = 0.02
     resolution_uS_cm: float = 1.0
+    check_days: float | None = None  # the grower's own days between checks; None: learnt from its drift
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -56,6 +57,7 @@ class MeterCalibration:
     """What the checks say. Drift in % a month; half-widths as a share and in µS/cm; NULL drift: one check only."""
 
     slope: float
+    factor: float  # what a shown value is multiplied by: one over the slope
     offset_uS_cm: float
     points: int
     checked_on: date
@@ -167,6 +169,8 @@ def meter_calibration(
     require(
         traits.resolution_uS_cm, "Step of the display", "µS/cm", low=0, high=1000, pointer="/traits/resolution_uS_cm"
     )
+    if traits.check_days is not None:
+        require(traits.check_days, "Days between checks", "d", low=1, high=730, pointer="/traits/check_days")
     _checked(points, today)
     ordered = sorted(points, key=lambda p: p.on)
     resets = [p.on for p in ordered if p.adjusted]
@@ -207,6 +211,9 @@ def meter_calibration(
             "d",
             "until the drift may have reached it",
         )
+    if traits.check_days is not None:
+        days = ledger.take("own", "days between checks, your own", traits.check_days, "d", "entered")
+    factor = ledger.step("k", "1 / a", "", "factor of a shown value")
     ledger.take(
         "r", "drift a month reckoned with", rate, "1/month", "above" if drift is not None else "default:judgement"
     )
@@ -235,6 +242,7 @@ def meter_calibration(
     return ledger.close(
         MeterCalibration(
             slope=slope,
+            factor=factor,
             offset_uS_cm=offset,
             points=len(newest),
             checked_on=newest[0].on,

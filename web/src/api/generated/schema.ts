@@ -6597,6 +6597,8 @@ export interface components {
         MeterCalibration: {
             /** Slope */
             slope: number;
+            /** Factor */
+            factor: number;
             /** Offset Us Cm */
             offset_uS_cm: number;
             /** Points */
@@ -6666,6 +6668,8 @@ export interface components {
             range_uS_cm?: number | string | null;
             /** Device */
             device?: string | null;
+            /** Check Days */
+            check_days?: number | string | null;
         };
         /**
          * MeterOut
@@ -6698,6 +6702,8 @@ export interface components {
             range_uS_cm: number | null;
             /** Device */
             device: string | null;
+            /** Check Days */
+            check_days: number | null;
             calibration: components["schemas"]["MeterCalibration"] | null;
             /** Check Due */
             check_due: boolean;
@@ -8717,6 +8723,8 @@ export interface components {
             temperature_C: number | null;
             /** Compensated */
             compensated: boolean;
+            /** Check Overdue */
+            check_overdue: boolean;
             /** Ec25 Us Cm */
             ec25_uS_cm: number | null;
             /** Half Width Us Cm */

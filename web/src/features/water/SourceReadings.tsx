@@ -28,6 +28,7 @@ export function Readings({ water, today }: Props) {
             {r.value} {r.unit}
             {r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}
             {r.temperature_C !== null ? ` at ${figure(r.temperature_C)} °C` : ""}
+            {r.check_overdue ? ", its meter's check was overdue" : ""}
           </Text>
           <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
           <Button

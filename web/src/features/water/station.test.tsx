@@ -15,6 +15,7 @@ const READING: Schemas["ReadingOut"] = {
   scale: "unknown",
   temperature_C: null,
   compensated: true,
+  check_overdue: false,
   ec25_uS_cm: null,
   half_width_uS_cm: null,
   refusal: "",

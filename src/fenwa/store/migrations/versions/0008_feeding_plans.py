@@ -47,6 +47,10 @@ def upgrade() -> None:
     with op.batch_alter_table("place") as batch:
         batch.add_column(sa.Column("on_display", sa.Boolean(), nullable=False, server_default="0"))
         batch.add_column(sa.Column("lamps_off", sa.String(), nullable=False, server_default=""))
+    with op.batch_alter_table("meter") as batch:
+        batch.add_column(sa.Column("check_days", sa.Double(), nullable=True))
+    with op.batch_alter_table("reading") as batch:
+        batch.add_column(sa.Column("check_overdue", sa.Boolean(), nullable=False, server_default="0"))
     with op.batch_alter_table("pour") as batch:
         batch.add_column(sa.Column("gave", sa.String(), nullable=False, server_default=""))
         batch.add_column(sa.Column("plant_id", sa.Integer(), nullable=True))

@@ -31,6 +31,16 @@ export function MeterChecked({
           />,
         ],
         [
+          "As a factor of what it shows",
+          <Quantity
+            key="k"
+            label={`Factor of ${m.name}`}
+            value={c.factor}
+            unit="×"
+            working={working}
+          />,
+        ],
+        [
           "Offset",
           <Quantity
             key="o"
@@ -52,7 +62,7 @@ export function MeterChecked({
           />,
         ],
         [
-          "Left open today",
+          "Uncertainty today",
           <Quantity
             key="u"
             label={`Uncertainty of ${m.name}`}

@@ -16,6 +16,7 @@ type Values = {
   accuracy_pct_fs: string
   range_uS_cm: string
   device: string
+  check_days: string
 }
 const typed = (value: number | null | undefined) =>
   value === null || value === undefined ? "" : String(Number(value.toPrecision(6)))
@@ -40,6 +41,7 @@ export function MeterForm({
       accuracy_pct_fs: typed(meter?.accuracy_pct_fs),
       range_uS_cm: typed(meter?.range_uS_cm),
       device: meter?.device ?? "",
+      check_days: typed(meter?.check_days),
     },
     (v, key) => {
       const body = { ...v, scale: v.unit === "ppm" ? v.scale : null }
@@ -111,6 +113,14 @@ export function MeterForm({
         hint="From the leaflet, if it says."
       />
       <TextField form={entry.form} name="range_uS_cm" label="Full scale" unit="µS/cm" numeric />
+      <TextField
+        form={entry.form}
+        name="check_days"
+        label="Days between checks"
+        unit="d"
+        numeric
+        hint="Empty: learnt from its drift."
+      />
       <TextField
         form={entry.form}
         name="device"
