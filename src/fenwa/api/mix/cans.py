@@ -220,6 +220,7 @@ def note_left(batch_id: int, body: LeftIn, writer: OneWrite, today: Today) -> Ba
 
     def write(session: Session) -> dict[str, Any]:
         batch = get_row(session, models.Batch, batch_id, "Can")
+        asked = decimal_asked(body.left, batch.volume_L)
         batch.left_L = require(
             body.left,
             "Left",
@@ -227,7 +228,7 @@ def note_left(batch_id: int, body: LeftIn, writer: OneWrite, today: Today) -> Ba
             low=0,
             high=batch.volume_L,
             pointer="/left",
-            hint=f"The can held {batch.volume_L:g} L. {decimal_asked(body.left, batch.volume_L)}",
+            hint=" ".join((f"The can held {batch.volume_L:g} L: enter 0 to that.", asked)).strip(),
         )
         batch.left_on = body.on
         session.flush()
