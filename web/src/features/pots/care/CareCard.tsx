@@ -24,7 +24,8 @@ export function CareCard({ page }: { page: Schemas["PotPage"] }) {
         <Text role="status">One moment.</Text>
       </Card>
     )
-  const close = () => setOpen(null)
+  // a form that was slow to save closes itself, not the one opened since
+  const close = () => setOpen((now) => (now === open ? null : now))
   return (
     <Card title="Care">
       <CareWords page={page} care={care} />
