@@ -91,9 +91,9 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
         medium_life_months=media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None,
         dormant=p.phase == "dormant",
         rinsed_on=rinsed_on,
-        looked_on=(p.log.last_look_on or p.pot.entered_on) if p.phase == "active" else None,
+        looked_on=p.day.unseen_since,
         phase_asked_on=p.pot.entered_on if p.day.phase_is_asked else None,
-        died_back_on=p.day.found.since if p.phase == "dormant" and p.log.phase == "dormant" else None,
+        died_back_on=p.day.died_back_on,
         ramps=tuple((r.what, run(r, p.log.limp_days, p.log.firm_on, p.today)) for r in ramps_of(p.plant)),
         arrived_on=p.plant.arrived_on if any(h.id == "just arrived" for h in p.holds) else None,
     )

@@ -89,7 +89,7 @@ def make_reading(session: Session, entry: ShownIn, today: date) -> models.Readin
         calibration = calibration_of(session, meter, entry.on)
         if calibration is not None:
             more["correction"] = calibration.result.correction()
-            row.check_overdue = calibration.result.next_check_on <= entry.on
+            row.check_overdue = calibration.result.is_due(entry.on)
         else:
             more |= {"accuracy_pct_fs": meter.accuracy_pct_fs, "range_uS_cm": meter.range_uS_cm}
         more["alpha_per_C"] = meter.alpha_per_C

@@ -110,7 +110,7 @@ def _out(session: Session, m: models.Meter, today: date) -> MeterOut:
         device=m.device,
         check_days=m.check_days,
         calibration=result,
-        check_due=result is None or result.next_check_on <= today,
+        check_due=result is None or result.is_due(today),
         problem="" if scale_known(m.unit, m.scale) else "Its ppm scale is not known: find it first.",
         checks=[
             CheckOut(

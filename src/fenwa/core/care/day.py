@@ -155,6 +155,16 @@ class PotDay:
         return max(known, default=None)
 
     @property
+    def unseen_since(self) -> date | None:
+        """Of one in growth: the day of its last look, or since when it is kept; None: not in growth."""
+        return (self.log.last_look_on or self.kept.entered_on) if self.found.phase == "active" else None
+
+    @property
+    def died_back_on(self) -> date | None:
+        """The day its grower noted that it rests dry; None: it does not, or only the season says so."""
+        return self.found.since if self.found.phase == "dormant" and self.log.phase == "dormant" else None
+
+    @property
     def phase_is_asked(self) -> bool:
         """Whether its kind rests dry, and neither a word nor anything seen tells whether it does."""
         dry, log = self.profile.rest.kind in ("dry", "summer"), self.log

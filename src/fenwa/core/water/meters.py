@@ -70,6 +70,10 @@ class MeterCalibration:
     state: MeterState
     sentence: str
 
+    def is_due(self, on: date) -> bool:
+        """Whether the next check was due by a day."""
+        return self.next_check_on <= on
+
     def correction(self) -> MeterCorrection:
         """What every reading from the check on is corrected with."""
         return MeterCorrection(
