@@ -44,8 +44,8 @@ def _plain_loop(
 
 
 def _forecasts() -> None:
+    from fenwa.core.pot.ahead import Rhythm, forecast
     from fenwa.core.pot.balance import State
-    from fenwa.core.pot.fold import Rhythm, forecast
     from fenwa.core.pot.specification import MEMBERS, Medium, PotSpec, members_of
 
     n = 2000

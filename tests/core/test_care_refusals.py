@@ -34,7 +34,24 @@ SHOP: dict[str, Any] = {"kind": ASKS, "choice": {"ids": [1]}}
 COUNT = {"kind": "count", "cycle": 4, "feeds": 3}
 
 PROBED: dict[str, Any] = {"rule": {"by": "probe", "at": 3, "probe": {"name": "short probe"}}, "today": "2026-11-23"}
+PRILLS: dict[str, Any] = {"given_on": "2026-04-08", "today": "2026-06-01", "label_days": 140, "celsius": 14}
+JOB = {"pot_id": 1, "code": "A", "name": "x", "share": 1.1, "way": "rounds", "litres": 1, "minutes": 60}
+FLUSHES: dict[str, Any] = {"jobs": [JOB], "today": "2026-11-23"}
 REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
+    ("prill-release", {**PRILLS, "given_on": "2026-06-02"}, "/given_on", "after today"),
+    ("prill-release", {**PRILLS, "label_days": 3}, "/label_days", "Longevity 3"),
+    ("prill-release", {**PRILLS, "celsius": 60}, "/celsius", "Warmth 60"),
+    ("prill-release", {**PRILLS, "label_celsius": 5}, "/label_celsius", "Warmth of the label 5"),
+    ("prill-release", {**PRILLS, "share": 1}, "/share", "Share 1"),
+    ("prill-release", {**PRILLS, "grams": 0}, "/grams", "Prills 0"),
+    ("prill-release", {**PRILLS, "nitrogen_pct": 51}, "/nitrogen_pct", "Nitrogen 51"),
+    ("prill-release", {**PRILLS, "water_L": 0}, "/water_L", "Water in the pot 0"),
+    ("flush-round", {**FLUSHES, "jobs": [{**JOB, "litres": -1}]}, "/jobs/0/litres", "Litres -1"),
+    ("flush-round", {**FLUSHES, "jobs": [{**JOB, "minutes": -1}]}, "/jobs/0/minutes", "Minutes -1"),
+    ("flush-round", {**FLUSHES, "jobs": [{**JOB, "share": -1}]}, "/jobs/0/share", "Share of its ceiling -1"),
+    ("flush-round", {**FLUSHES, "litres_at_hand": -1}, "/litres_at_hand", "Water at hand -1"),
+    ("flush-round", {**FLUSHES, "litres_a_day": -1}, "/litres_a_day", "Water a day -1"),
+    ("flush-round", {**FLUSHES, "minutes_a_day": 1}, "/minutes_a_day", "Time a day 1"),
     ("growth-gate", {"needed_cm": -1}, "/needed_cm", "Roots needed"),
     ("growth-gate", {"needed_cm": 31}, "/needed_cm", "30"),
     ("growth-gate", {"needed_cm": 8, "roots_cm": -2}, "/roots_cm", "Root length"),

@@ -93,6 +93,38 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "pen-settled": {"samples": [{"t_s": 0.25 * i, "ec_uS_cm": 400 + (i % 3) - 90 * 0.5**i} for i in range(20)]},
     "treatment-effect": {"before_uS_cm": 600, "after_uS_cm": 576},
     "root-zone": {"pot": POT, "events": EVENTS, "today": "2026-11-01", "ceiling_uS_cm": 300},
+    "calibrate-pot": {"pot": POT, "events": EVENTS, "today": "2026-11-01"},
+    "calibrate-cycle": {
+        "feed_uS_cm": 450,
+        "start_uS_cm": 500,
+        "lost_share": 0.3,
+        "drained_share": 0.3,
+        "runoffs_uS_cm": [560, None, 529, None, 629, 591],
+    },
+    "flush-methods": {
+        "pot": {**POT, "volume_L": 2.0},
+        "root_zone_uS_cm": 1800,
+        "target_reading_uS_cm": 400,
+        "waters": [{"name": "rain", "ec_uS_cm": 40, "left_L": 1}, {"name": "osmosis", "ec_uS_cm": 15}],
+        "crust": True,
+    },
+    "flush-schools": {
+        "pot": POT,
+        "events": EVENTS,
+        "today": "2026-11-01",
+        "ceiling_uS_cm": 300,
+        "target_uS_cm": 200,
+        "water_uS_cm": 30,
+    },
+    "rhythm-change": {"pot": POT, "events": EVENTS, "today": "2026-11-01", "ceiling_uS_cm": 300},
+    "flush-round": {
+        "jobs": [
+            {"pot_id": 1, "code": "A", "name": "x", "share": 1.1, "way": "rounds", "litres": 1, "minutes": 60},
+            {"pot_id": 2, "code": "B", "name": "y", "share": 0.9, "way": "baths", "litres": 3, "minutes": 60},
+        ],
+        "today": "2026-11-01",
+        "litres_at_hand": 3,
+    },
     "flush-plan": {
         "pot": {**POT, "volume_L": 2.0},
         "root_zone_uS_cm": 1800,

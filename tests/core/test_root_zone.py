@@ -6,9 +6,10 @@ import numpy as np
 import pytest
 
 from fenwa.core.errors import InputError, OutOfRange
+from fenwa.core.pot.ahead import Rhythm, forecast, present_rhythm
 from fenwa.core.pot.balance import State, steady_q, steady_state
 from fenwa.core.pot.flush import flush_plan, reading_after, root_zone_for
-from fenwa.core.pot.fold import Rhythm, fold, forecast, present_rhythm, salt
+from fenwa.core.pot.fold import fold, salt
 from fenwa.core.pot.root_zone import root_zone
 from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, band, capacity_L, members_of
 

@@ -14,8 +14,8 @@ from fenwa.bench import _plain_loop, first_load_kB
 from fenwa.cli import app as commands
 from fenwa.core.errors import Conflict
 from fenwa.core.library.loader import get_profile, media, profiles
+from fenwa.core.pot.ahead import Rhythm, forecast
 from fenwa.core.pot.balance import State
-from fenwa.core.pot.fold import Rhythm, forecast
 from fenwa.core.pot.specification import Medium, PotSpec, members_of
 from fenwa.demo.database import fill_if_stale
 from fenwa.demo.scenario import WATERS

@@ -14,8 +14,9 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, ru
 from fenwa.api.app import prepare_store
 from fenwa.core.pot.root_zone import root_zone
 from fenwa.store.models import Pour
+from fenwa.store.pot_rows import looks_until
 from fenwa.store.session import Store
-from fenwa.store.summary import BallastShares, as_event, open_pours
+from fenwa.store.summary import BallastShares, as_event, open_pours, readings_of
 from tests.conftest import TODAY, Client, pot, pour
 
 DAYS = st.integers(0, 60).map(lambda n: (TODAY - timedelta(days=n)).isoformat())
@@ -118,8 +119,9 @@ class AnyOrder(RuleBasedStateMachine):
                 pours = open_pours(session, pot_id)
                 shares = BallastShares(session, pours)
                 events = [as_event(p, shares) for p in pours]
+                readings = readings_of(session, pot_id, looks_until(session, pot_id, TODAY))
             spec = self.spec(pot_id)
-            fresh = root_zone(pot=spec, events=events, today=TODAY).result
+            fresh = root_zone(pot=spec, events=events, today=TODAY, readings=readings).result
             assert page["root_zone"]["reading_uS_cm"] == pytest.approx(fresh.reading_uS_cm, rel=1e-9)
             assert page["root_zone"]["reading_high_uS_cm"] == pytest.approx(fresh.reading_high_uS_cm, rel=1e-9)
             row = next(p for p in self.client.get("/api/pots")["pots"] if p["id"] == pot_id)

@@ -18,6 +18,7 @@ from fenwa.api import problems, safety
 from fenwa.api.calc import routes as calc
 from fenwa.api.care import routes as care
 from fenwa.api.door import Door
+from fenwa.api.flush import routes as flush
 from fenwa.api.house import routes as house
 from fenwa.api.log import routes as log
 from fenwa.api.mix import routes as mix
@@ -70,7 +71,7 @@ def create_app(
     app.state.door = door
     problems.install(app)
     safety.install(app)
-    for room in (calc, water, mix, pots, log, care, rounds, house):
+    for room in (calc, water, mix, pots, log, care, rounds, flush, house):
         app.include_router(room.router)
     if web is not None:
         app.mount("/", Interface(directory=web, html=True), name="web")

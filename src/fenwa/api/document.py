@@ -10,6 +10,7 @@ NOT_CALLED = {
     "/api/health": "for whoever watches the server",
     "/api/inbox/senml": "loggers post here",
     "/api/mix/dose": "one can for a script; the desk asks for its whole screen",
+    "/api/pots/{pot_id}/flush-plan": "one plan with one water, for a script; the station asks for every way",
     "/api/pots/{pot_id}/qr.svg": "a picture, named by its address",
     "/api/readings/{reading_id}/trace": "for whoever looks into a pen's trace; the page draws it while it settles",
     "/api/reports/preview": "for a script that checks a report before it is kept",

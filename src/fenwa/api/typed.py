@@ -44,6 +44,7 @@ LABELS = {
     "alkalinity_mg_L_CaCO3": "Alkalinity",
     "profile_id": "Kind of plant",
     "medium_id": "Medium",
+    "below_L": "Tray or reservoir",
     "top_cm": "Top diameter",
     "height_cm": "Height",
     "water_id": "Water",

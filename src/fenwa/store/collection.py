@@ -13,10 +13,13 @@ from fenwa.core.care.day import phase_on, pot_day
 from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.kind_in_force import strictest_of
 from fenwa.core.library.profile import Profile
+from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import reading_of, rested, state_of
-from fenwa.core.pot.specification import PotSpec, band, members_of
+from fenwa.core.pot.learning import Pooled, with_pooled
+from fenwa.core.pot.specification import Members, PotSpec, band
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
+from fenwa.store.flush_state import told_by_others
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import PotToday, facts_from_plain
 from fenwa.store.session import Store
@@ -105,7 +108,8 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
         for log, place, kept, kind, by in zip(logs, where, pots, kinds, chosen, strict=True)
     ]
     specs = [pot_spec(pot, kind, f.phase) for (pot, _, _), kind, f in zip(rows, kinds, found, strict=True)]
-    readings = _predicted([data for _, data, _ in rows], specs, today)
+    told = told_by_others(session, {pot.id: data["mix"] for pot, data, _ in rows})
+    readings = _predicted([data for _, data, _ in rows], specs, today, [told.get(pot.id, ()) for pot, _, _ in rows])
     out = []
     for i, (pot, _, mine) in enumerate(rows):
         day = pot_day(
@@ -124,12 +128,34 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
     return out
 
 
-def _predicted(stored: list[dict[str, Any]], specs: list[PotSpec], today: date) -> list[Predicted]:
-    """Today's predicted reading of every pot, all in one call; none for a pot never poured."""
-    members = members_of(specs)
+def states_of(session: Session, pots: list[PotToday], today: date) -> tuple[Members, State]:
+    """Members and states of many pots today, with what their readings and those of their mixes taught."""
+    rows = select(PotSummary.pot_id, PotSummary.data).where(PotSummary.pot_id.in_([p.pot.id for p in pots]))
+    found = {r.pot_id: r.data for r in session.execute(rows)}
+    told = told_by_others(session, {p.pot.id: found[p.pot.id]["mix"] for p in pots})
+    stored, of = [found[p.pot.id] for p in pots], [told.get(p.pot.id, ()) for p in pots]
+    return _states(stored, [p.spec for p in pots], today, of)
+
+
+def _states(
+    stored: list[dict[str, Any]], specs: list[PotSpec], today: date, told: list[tuple[Pooled, ...]]
+) -> tuple[Members, State]:
+    members, state = state_of(specs, [data["state"] for data in stored])
+    if any(told):
+        members, state = with_pooled(specs, members, state, told)
     as_of = [date.fromisoformat(data["as_of"]) if data["as_of"] else None for data in stored]
-    days = [max(0, (today - d).days) if d else 0 for d in as_of]
-    state = rested(specs, members, state_of([data["state"] for data in stored]), days)
+    return members, rested(specs, members, state, [max(0, (today - d).days) if d else 0 for d in as_of])
+
+
+def _predicted(
+    stored: list[dict[str, Any]], specs: list[PotSpec], today: date, told: list[tuple[Pooled, ...]]
+) -> list[Predicted]:
+    """Today's predicted reading of every pot, all in one call; none for a pot never poured.
+
+    ``told``: what other pots of its mix tell of each.
+    """
+    as_of = [data["as_of"] for data in stored]
+    members, state = _states(stored, specs, today, told)
     bands = zip(as_of, *band(reading_of(members, state)), strict=True)
     return [Predicted(float(m), float(a), float(b)) if on is not None else Predicted() for on, m, a, b in bands]
 

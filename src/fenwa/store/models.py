@@ -26,6 +26,7 @@ from fenwa.store.care_models import (
     Timer,
     Weight,
 )
+from fenwa.store.flush_models import Flush, Level
 from fenwa.store.mix_models import (
     Batch,
     Feeding,
@@ -56,8 +57,10 @@ __all__ = [
     "Feel",
     "Feeding",
     "Finding",
+    "Flush",
     "HoldOverride",
     "InboxEntry",
+    "Level",
     "Archivable",
     "Measure",
     "MembranePair",
@@ -277,19 +280,35 @@ class Pour(Archivable, Base):
     felt: Mapped[str] = mapped_column(default="", server_default="")
     gave: Mapped[str] = mapped_column(default="", server_default="")
     plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id"))
+    flush_id: Mapped[int | None] = mapped_column(ForeignKey("flush.id"), index=True)  # a pass of it
+    minute: Mapped[float | None]  # of a pass: since the flush began
+    soaked_min: Mapped[float | None]  # of a pass: how long the water had stood before it
     runoff: Mapped[Runoff | None] = relationship(back_populates="pour", lazy="joined")
     __table_args__ = (Index("ix_pour_pot_on", "pot_id", "on"),)
 
 
 class Runoff(Archivable, Base):
-    """What came out below, of a pour. ``method``: how it was caught, a word of ``core.pot.methods``."""
+    """What came out below: of a pour, or of a pot between pours (``pot_id`` and ``on`` are set then).
+
+    ``method``: how it was caught, a word of ``core.pot.methods``; ``crust``, ``colour``: seen without a meter;
+    ``left_out``: kept, and teaches nothing.
+    """
 
     __tablename__ = "runoff"
-    pour_id: Mapped[int] = mapped_column(ForeignKey("pour.id"), unique=True)
+    pour_id: Mapped[int | None] = mapped_column(ForeignKey("pour.id"), unique=True)
+    pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id"))
+    on: Mapped[date | None]
     volume_L: Mapped[float | None]
     ec_uS_cm: Mapped[float | None]
     method: Mapped[str] = mapped_column(default="runoff")
-    pour: Mapped[Pour] = relationship(back_populates="runoff")
+    pH: Mapped[float | None]
+    colour: Mapped[str] = mapped_column(default="", server_default="")
+    crust: Mapped[str] = mapped_column(default="", server_default="")
+    note: Mapped[str] = mapped_column(default="", server_default="")
+    left_out: Mapped[bool] = mapped_column(default=False, server_default="0")
+    read_twice: Mapped[bool] = mapped_column(default=False, server_default="0")
+    pour: Mapped[Pour | None] = relationship(back_populates="runoff")
+    __table_args__ = (Index("ix_runoff_pot_on", "pot_id", "on"),)
 
 
 class Look(Archivable, Base):

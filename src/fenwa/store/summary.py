@@ -10,22 +10,24 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 import fenwa
-from fenwa.core.care.log import LoggedLook, LoggedPhase, LoggedPour, facts_of_log
+from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, facts_of_log
 from fenwa.core.care.usual import start_of_medium_uS_cm
 from fenwa.core.library.loader import get_medium, get_profile, habits
 from fenwa.core.library.profile import Profile
 from fenwa.core.mix.ballast import can_ballast_share
 from fenwa.core.mix.label import label_from
 from fenwa.core.pot.fold import Folded, Observation, Point, fold_log, rows_of, state_of
+from fenwa.core.pot.learning import Pooled, knowledge, with_pooled
 from fenwa.core.pot.mixture import Part, mixed
 from fenwa.core.pot.salts import water_ballast_share
-from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, members_of
+from fenwa.core.pot.specification import LEARNT, Medium, PotReading, PotSpec, WaterEvent
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kinds import SHAPES
+from fenwa.store.flush_state import as_reading, mix_of, partial_flushes, pots_of_mix, readings_between
 from fenwa.store.models import Batch, Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour, RecipeVersion, Water
 from fenwa.store.pot_today import facts_as_plain
 
-CORE_VERSION = f"{fenwa.__version__}/8"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/9"  # raise the last figure when a default of the balance changes
 
 
 def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
@@ -71,6 +73,9 @@ def as_event(p: Pour, shares: BallastShares) -> WaterEvent:
         r.ec_uS_cm if r else None,
         r.method if r else "runoff",  # type: ignore[arg-type]
         shares.of(p),
+        (p.soaked_min or 0.0) / 60,
+        bool(r and r.left_out),
+        p.job == "flush",
     )
 
 
@@ -149,48 +154,97 @@ def refresh(session: Session, pot_id: int) -> None:
     spec = pot_spec(pot, profile, spans[-1].phase if spans else "active")
     shares = BallastShares(session, pours)
     mix_since = pot.repotted_on or date.min  # what the old mix held went with it
-    folded = fold_log(spec, [as_event(p, shares) for p in pours if p.on >= mix_since], date.max)
-    last = folded.observations[-1] if folded.observations else None
+    between = [r for r in readings_of(session, pot_id, looks) if r.on >= mix_since]
+    folded = fold_log(spec, [as_event(p, shares) for p in pours if p.on >= mix_since], date.max, between)
+    last = next((o for o in reversed(folded.observations) if o.taught), None)
+    partial = partial_flushes(session, pot_id)
     facts = facts_of_log(
-        [LoggedPour(p.on, p.job, p.route, p.volume_L, p.ec_uS_cm, p.plant_id is not None) for p in pours],
+        [
+            LoggedPour(
+                p.on,
+                "plain" if p.flush_id in partial else p.job,
+                p.route,
+                p.volume_L if p.flush_id is None else None,
+                p.ec_uS_cm,
+                p.plant_id is not None,
+            )
+            for p in pours
+        ],
         [as_logged(x, x.growth_id not in side and x.plant_id == plant.id) for x in looks],
         [LoggedPhase(s.phase, s.since) for s in spans],  # type: ignore[arg-type]  # checked when it was stored
         (last.on, last.equivalent_reading) if last else None,
     )
     data: dict[str, Any] = {
-        "as_of": folded.as_of.isoformat() if folded.used else None,
-        "state": rows_of(folded.state),
+        "as_of": folded.as_of.isoformat() if folded.begun else None,
+        "state": rows_of(folded.members, folded.state),
         "facts": facts_as_plain(facts),
+        "mix": mix_of(pot, plant.profile_id),
+        "learnt": _learnt(folded),
     }
     history = {
         "points": [[p.on.isoformat(), p.reading, p.low, p.high] for p in folded.points],
         "observations": [
-            [o.on.isoformat(), o.runoff_ec, o.equivalent_reading, o.expected_runoff_ec, o.method]
+            [
+                o.on.isoformat(),
+                o.runoff_ec,
+                o.equivalent_reading,
+                o.expected_runoff_ec,
+                o.method,
+                o.expected_low,
+                o.expected_high,
+                o.off_sd,
+                o.taught,
+            ]
             for o in folded.observations
         ],
         "cautions": folded.cautions,
         "used": folded.used,
     }
     row = session.get(PotSummary, pot_id)
+    before = None if row is None else (row.data.get("mix"), row.data.get("learnt"))
     if row is None:
         session.add(PotSummary(pot_id=pot_id, core_version=CORE_VERSION, data=data, history=history))
     else:
         row.core_version, row.data, row.history = CORE_VERSION, data, history
+    if before != (data["mix"], data["learnt"]):  # what it tells the others of its mix changed with it
+        for mix in {m for m in (data["mix"], before[0] if before else None) if m}:
+            for other in pots_of_mix(session, mix):
+                touch(session, other)
 
 
-def stored_fold(row: PotSummary, spec: PotSpec, today: date) -> Folded | None:
-    """The fold as it was stored, so that a page need not run it again; None if the log goes beyond today."""
+def _learnt(folded: Folded) -> dict[str, list[float]] | None:
+    """What its readings left known of the parameters that pots of a mix share; None: nothing was read."""
+    if not any(o.taught for o in folded.observations):
+        return None
+    known = knowledge(folded.members.shifts[0])
+    return {name: [known[name].shift, known[name].sd] for name in LEARNT}
+
+
+def readings_of(session: Session, pot_id: int, looks: Sequence[Look]) -> list[PotReading]:
+    """Readings between pours, and the crusts that looks saw."""
+    seen = [PotReading(x.on, crust="clear") for x in looks if CRUST in x.marks]
+    return sorted([*map(as_reading, readings_between(session, pot_id)), *seen], key=lambda r: r.on)
+
+
+def stored_fold(row: PotSummary, spec: PotSpec, today: date, told: tuple[Pooled, ...] = ()) -> Folded | None:
+    """The fold as it was stored, so that a page need not run it again; None if the log goes beyond today.
+
+    ``told``: what other pots of its mix tell of it.
+    """
     as_of = row.data["as_of"]
     if as_of is not None and date.fromisoformat(as_of) > today:
         return None
+    members, state = state_of([spec], [row.data["state"]])
+    if told:
+        members, state = with_pooled([spec], members, state, [told])
     return Folded(
-        members_of([spec]),
-        state_of([row.data["state"]]),
+        members,
+        state,
         date.fromisoformat(as_of) if as_of else today,
-        [Point(date.fromisoformat(d), *rest) for d, *rest in row.history["points"]],
-        [Observation(date.fromisoformat(d), *rest) for d, *rest in row.history["observations"]],
-        list(row.history["cautions"]),
-        row.history["used"],
+        points=[Point(date.fromisoformat(d), *rest) for d, *rest in row.history["points"]],
+        observations=[Observation(date.fromisoformat(d), *rest) for d, *rest in row.history["observations"]],
+        cautions=list(row.history["cautions"]),
+        used=row.history["used"],
     )
 
 

@@ -55,6 +55,9 @@ Kind = Literal[
     "rule",
     "plan",
     "candidate",
+    "flush",
+    "runoff",
+    "level",
 ]
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour,
@@ -90,6 +93,9 @@ MODELS: dict[str, type[Any]] = {
     "rule": models.StandingRule,
     "plan": models.FeedingPlanRow,
     "candidate": models.Candidate,
+    "flush": models.Flush,
+    "runoff": models.Runoff,
+    "level": models.Level,
 }
 
 
@@ -120,7 +126,13 @@ def _row(session: Session, kind: str, row_id: int) -> Any:
 def _after(session: Session, kind: str, row: Any) -> None:
     """Fold the pot again when its log changed."""
     session.flush()
-    if kind in ("pour", "look"):
+    if kind == "flush":  # its passes come and go with it
+        for passed in session.query(models.Pour).where(models.Pour.flush_id == row.id):
+            passed.archived_at = row.archived_at
+        session.flush()
+    if kind == "runoff" and row.pour is not None:
+        refresh(session, row.pour.pot_id)
+    elif kind in ("pour", "look", "flush", "runoff", "level"):
         refresh(session, row.pot_id)
     if kind in ("reading", "report"):  # what was tested with it goes and comes with it
         for finding in findings_of(session, row):

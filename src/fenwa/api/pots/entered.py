@@ -63,6 +63,7 @@ class PotIn(BaseModel):
     top_cm: TypedOrNone = None
     height_cm: TypedOrNone = None
     drainage: Drainage = "drains"
+    below_L: TypedOrNone = None  # what tray or reservoir holds to the brim
     route: Route = "top"
     interval_days: Typed
     plain_every: int = 4
@@ -105,6 +106,13 @@ def litres_of(volume: float | None, top_cm: float | None, height_cm: float | Non
     return {"volume_L": litres, "top_cm": top_cm, "height_cm": height_cm}
 
 
+def checked_below(litres: float | None) -> float | None:
+    """What a tray or reservoir holds, where it was told. [L]"""
+    if litres is not None:
+        require(litres, "Tray or reservoir", "L", low=0, open_low=True, high=1000, pointer="/below_L")
+    return litres
+
+
 def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
     """A pot with its plants, their leading growths and their phase."""
     code = free_code(session, body.code)
@@ -133,6 +141,7 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
         medium_parts=parts,
         medium_charged=body.medium_charged,
         drainage=body.drainage,
+        tray_L=checked_below(body.below_L),
         route=body.route,
         interval_days=body.interval_days,
         interval_by=body.interval_by,
@@ -247,6 +256,7 @@ class PotChange(BaseModel):
     top_cm: TypedOrNone = None
     height_cm: TypedOrNone = None
     drainage: Drainage | None = None
+    below_L: TypedOrNone = None
     route: Route | None = None
     interval_days: TypedOrNone = None
     interval_by: Literal["set", "learnt"] | None = None
@@ -317,6 +327,8 @@ def _checked_change(session: Session, body: PotChange, today: date) -> dict[str,
         new["repotted_on"] = body.medium_since
     if body.volume is not None or (body.top_cm is not None and body.height_cm is not None):
         new |= litres_of(body.volume, body.top_cm, body.height_cm)
+    if body.below_L is not None:
+        new["tray_L"] = checked_below(body.below_L)
     if body.interval_days is not None:
         new["interval_days"] = require(
             body.interval_days, "Days between waterings", "d", low=1, high=120, pointer="/interval_days"

@@ -16,16 +16,16 @@ from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.errors import NotFound
 from fenwa.core.pot.flush import FlushPlan, flush_plan
-from fenwa.core.pot.fold import rest_until
 from fenwa.core.pot.methods import Method
-from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, root_zone
+from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import pots_today
+from fenwa.store.pot_balance import balance_of
 from fenwa.store.pot_rows import candidate_of, corrected_pours, decisions_of, happened, looks_until
 from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
-from fenwa.store.summary import BallastShares, as_event, medium_of, open_pours, phases, stored_fold
+from fenwa.store.summary import medium_of, open_pours, phases
 from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])
@@ -101,14 +101,10 @@ def list_pots(session: ReadSession, today: Today) -> Response:
 
 
 def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Computed[RootZone]:
-    """The salt balance of a pot over its log, from the stored fold where it serves."""
-    shares = BallastShares(session, pours)
-    events = [as_event(x, shares) for x in pours if x.on <= today]
+    """The salt balance of a pot over its log, with what its readings taught."""
+    b = balance_of(session, p, today, pours)
     ceiling = p.profile.root_zone.ec_ceiling_uS_cm
-    folded = stored_fold(session.get_one(models.PotSummary, p.pot.id), p.spec, today)
-    if folded is None:
-        return root_zone(pot=p.spec, events=events, today=today, ceiling_uS_cm=ceiling)
-    computed = report(p.spec, rest_until(p.spec, folded, today), events, today, ceiling, HORIZON_DAYS)
+    computed = report(p.spec, b.now, b.events, today, ceiling, HORIZON_DAYS)
     return replace(computed, working=replace(computed.working, formula_id="pot.root_zone.root_zone"))
 
 

@@ -97,6 +97,13 @@ def _rinse(p: PotFacts) -> tuple[date, str] | None:
     ), f"Empty the tray, rinse{how} from above with pure water, let it drain, fill afresh."
 
 
+def medium_old_on(since: date | None, life_months: tuple[int, int] | None) -> date | None:
+    """The day a medium is past its usual life; None: nobody knows its age or its life."""
+    if since is None or life_months is None:
+        return None
+    return since + timedelta(days=round(life_months[1] * DAYS_A_MONTH))
+
+
 def errands_of(p: PotFacts) -> list[Errand]:
     """Every job a pot will ask for, due or not yet."""
     out: list[Errand] = []
@@ -169,11 +176,11 @@ def errands_of(p: PotFacts) -> list[Errand]:
             "prills are spent",
             "What they held is out: choose prills again or another rhythm.",
         )
-    if p.medium_since is not None and p.medium_life_months is not None:
-        on = p.medium_since + timedelta(days=round(p.medium_life_months[1] * DAYS_A_MONTH))
+    old_on = medium_old_on(p.medium_since, p.medium_life_months)
+    if old_on is not None:
         add(
             "repot",
-            on,
+            old_on,
             "the medium is old",
             "Past its usual life: look whether it is mud, sour or matted, and repot in growth.",
         )

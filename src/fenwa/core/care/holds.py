@@ -164,6 +164,17 @@ def _of_arrival(c: Condition, today: date) -> list[Hold]:
 _RINSED = (
     "After a flush, when the reading is back in the comfortable range: measured, or predicted where nobody measures."
 )
+_CRUST_GONE = "Scraped off and flushed, the reading in its range; or two looks that see none."
+
+
+def _is_salty(c: Condition, today: date) -> bool:
+    """A reading of the last weeks over the ceiling, or one that puts the pot's salt over it, not flushed since."""
+    read = _days(c.last_reading_on, today)
+    if read is None or not 0 <= read <= RUNOFF_DAYS or c.last_reading_on is None or c.ceiling_uS_cm is None:
+        return False
+    measured = c.last_reading_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm
+    stands_at = c.predicted_uS_cm is not None and c.predicted_uS_cm > c.ceiling_uS_cm
+    return (measured or stands_at) and not _rinsed_since(c, c.last_reading_on)
 
 
 def _rinsed_since(c: Condition, on: date) -> bool:
@@ -177,7 +188,7 @@ def _rinsed_since(c: Condition, on: date) -> bool:
 
 def _of_medium(c: Condition, today: date) -> list[Hold]:
     out: list[Hold] = []
-    read, since = _days(c.last_reading_on, today), _days(c.medium_since, today)
+    since = _days(c.medium_since, today)
     read_since_potting = c.last_reading_on is not None and (
         c.medium_since is None or c.last_reading_on >= c.medium_since
     )
@@ -203,18 +214,15 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
             )
         )
     if c.crust_on is not None and 0 <= (today - c.crust_on).days <= CRUST_DAYS and not _rinsed_since(c, c.crust_on):
-        out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.", _RINSED))
-    over = c.last_reading_uS_cm is not None and c.ceiling_uS_cm is not None and c.last_reading_uS_cm > c.ceiling_uS_cm
-    if read is not None and read <= RUNOFF_DAYS and over and c.last_reading_on is not None:
-        if not _rinsed_since(c, c.last_reading_on):
-            out.append(
-                Hold(
-                    "salty",
-                    ("feed",),
-                    f"Reading about {c.last_reading_uS_cm:.0f}, over {c.ceiling_uS_cm:.0f}.",
-                    _RINSED,
-                )
-            )
+        out.append(Hold("crust", ("feed",), "Salt crust seen: no feed on top of it.", _CRUST_GONE))
+    if _is_salty(c, today):
+        figure = c.predicted_uS_cm if c.predicted_uS_cm is not None else c.last_reading_uS_cm
+        read_on = c.last_reading_on
+        said = f"Salt about {figure:.0f}"
+        if figure is not None and c.ceiling_uS_cm is not None and figure <= c.ceiling_uS_cm:
+            said += f"; what was read stands for {c.last_reading_uS_cm:.0f}"
+        when = f", read on {read_on.day} {read_on:%b}" if read_on is not None else ""
+        out.append(Hold("salty", ("feed",), f"{said}, over {c.ceiling_uS_cm:.0f}{when}.", _RINSED))
     if c.prill_share_out is not None and c.prill_share_out < PRILL_DONE:
         until = f" about {c.prill_until.day} {c.prill_until:%b}" if c.prill_until else ""
         out.append(
@@ -225,7 +233,7 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
                 f"When {100 * PRILL_DONE:.0f} % is out,{until or ' by warmth and days'}.",
             )
         )
-    if c.dry_share is not None and c.dry_share > BONE_DRY:
+    if _is_dry(c):
         out.append(
             Hold(
                 "bone dry",
@@ -235,6 +243,10 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
             )
         )
     return out
+
+
+def _is_dry(c: Condition) -> bool:
+    return c.dry_share is not None and c.dry_share > BONE_DRY
 
 
 def _of_health(c: Condition, today: date) -> list[Hold]:
@@ -264,6 +276,15 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
                 ("feed", "flush"),
                 "Leaves hang after repotting: expected, its roots are few. Water by the soil, not by the leaf.",
                 "A look without limp leaves.",
+            )
+        )
+    elif limp is not None and limp <= ILL_DAYS and _is_salty(c, today) and not _is_dry(c):
+        out.append(
+            Hold(
+                "wilting",
+                ("feed",),
+                "Limp in a damp medium, and what was read says salt: flush it, that is what it needs.",
+                "Flushed, and a look without limp leaves.",
             )
         )
     elif limp is not None and limp <= ILL_DAYS:

@@ -74,3 +74,11 @@ def look_is_due(last_on: date | None, today: date) -> bool:
 def start_of_medium_uS_cm(charged: bool | None) -> float | None:
     """Root zone a fresh medium starts with; None where it is not known to have come with feed. [µS/cm]"""
     return CHARGED_START_uS_cm if charged else None
+
+
+WATER_CHANGE_DAYS = 7  # a cutting that roots in water: weekly, by common advice
+
+
+def water_change_days(phase: str, cadence_days: tuple[int, int] | None) -> int:
+    """Days between changes of the water below a pot: weekly for what roots in it, else as its kind asks. [d]"""
+    return WATER_CHANGE_DAYS if phase == "establishing" or cadence_days is None else cadence_days[0]

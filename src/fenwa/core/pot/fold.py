@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-import itertools
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import date
-from statistics import median
 from typing import Any
 
 import numpy as np
 
-from fenwa.core.constants import POUR_PER_REFILL, Z80
+from fenwa.core.constants import POUR_PER_REFILL
 from fenwa.core.pot.balance import (
     Array,
     Drained,
-    Soil,
     State,
     at_capacity,
     bone_dry,
@@ -27,22 +25,24 @@ from fenwa.core.pot.balance import (
     soak,
     water,
 )
-from fenwa.core.pot.methods import SPREAD_LN, Method, PT_WAIT_h
+from fenwa.core.pot.learning import MISFIT, Taught, drifted, reading_sd, taught
+from fenwa.core.pot.methods import CRUST_SPREAD_LN, SPREAD_LN, CRUST_uS_cm, Method, PT_WAIT_h
 from fenwa.core.pot.specification import (
     WETTING_ROUTES,
     Members,
+    PotReading,
     PotSpec,
     WaterEvent,
     band,
-    capacity_L,
     members_of,
+    prior_shifts,
     two_salts,
 )
 
 BONE_DRY = "By the usual losses the pot was bone dry by {}: the last tenth of its water is kept, and salt is less sure."
 
 START_MIN_uS_cm = 50.0
-RHYTHM_POURS, RHYTHM_DAYS = 8, 120
+CONFIRM_DAYS = 30  # a crust and a reading far above what was expected confirm each other; judgement
 
 
 @dataclass(frozen=True)
@@ -57,13 +57,25 @@ class Point:
 
 @dataclass(frozen=True)
 class Observation:
-    """A measured runoff, the pour-through reading it stands for, and how it was caught. [µS/cm]"""
+    """A reading, the pour-through reading it stands for, and what was expected of it then with its 80 % band. [µS/cm]
+
+    ``off_sd``: how many standard deviations it was off; ``taught``: whether it counts.
+    """
 
     on: date
     runoff_ec: float
     equivalent_reading: float
     expected_runoff_ec: float
     method: Method = "runoff"
+    expected_low: float = 0.0
+    expected_high: float = 0.0
+    off_sd: float = 0.0
+    taught: bool = True
+
+    @property
+    def fits(self) -> bool:
+        """Whether it lies within what pot, method and meter allow."""
+        return abs(self.off_sd) <= MISFIT
 
 
 @dataclass
@@ -74,9 +86,16 @@ class Folded:
     state: State
     as_of: date
     points: list[Point] = field(default_factory=list)
+    noted: list[tuple[date, Array]] = field(default_factory=list)  # not yet drawn as points
     observations: list[Observation] = field(default_factory=list)
     cautions: list[str] = field(default_factory=list)
     used: int = 0
+    crust_on: date | None = None  # last seen: it and a high reading confirm each other
+
+    @property
+    def begun(self) -> bool:
+        """Whether anything is known of its salt: a pour, or a reading."""
+        return self.used > 0 or bool(self.observations)
 
 
 def salt(C: Any) -> Array:
@@ -104,19 +123,22 @@ def has_exit(pot: PotSpec, event: WaterEvent) -> bool:
     return event.runoff_L is not None and event.route in ("top", "soak")
 
 
-def fold(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
-    """State of the pot today: its log, then the days since the last pour."""
-    return rest_until(pot, fold_log(pot, events, today), today)
+def fold(
+    pot: PotSpec, events: list[WaterEvent], today: date, readings: Sequence[PotReading] = (), learn: bool = True
+) -> Folded:
+    """State of the pot today: its log, then the days since the last pour. ``learn``: whether readings teach it."""
+    return rest_until(pot, fold_log(pot, events, today, readings, learn), today)
 
 
 def rest_until(pot: PotSpec, out: Folded, today: date) -> Folded:
     """The days between the last pour and today."""
-    if out.used:
+    if out.begun:
         days_open = (today - out.as_of).days if pot.drainage == "drains" else 0
         if bone_dry(out.members.soil, out.state, out.members.loss_L_day * days_open)[..., 0].any():
             out.cautions.append(BONE_DRY.format(today.isoformat()))
         out.state = rested([pot], out.members, out.state, [(today - out.as_of).days])
         _note(out, today)
+        _draw(out)
     out.as_of = today
     return out
 
@@ -127,20 +149,27 @@ def rested(pots: list[PotSpec], members: Members, state: State, days: list[int])
     return dry(members.soil, state, members.loss_L_day * open_days * members.E_factor, 24.0 * open_days)
 
 
-def fold_log(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
-    """State after the last pour up to today (E3.10, E3.12), taking in measured runoffs."""
+def fold_log(
+    pot: PotSpec, events: list[WaterEvent], today: date, readings: Sequence[PotReading] = (), learn: bool = True
+) -> Folded:
+    """State after the last pour or reading up to today (E3.10, E3.12), taught by what came out."""
     members = members_of([pot])
     soil = members.soil
     pours = wetting(events, today)
     known = [e.ec_uS_cm for e in pours if e.ec_uS_cm is not None]
     start = pot.start_uS_cm if pot.start_uS_cm is not None else max(START_MIN_uS_cm, known[0] if known else 0.0)
     C0 = two_salts(members, start, pours[0].ballast_share if pours else None) * members.start_factor
-    out = Folded(members, State(soil.W_m_cc * 1.0, C0, C0), pours[0].on if pours else today)
+    between = sorted((r for r in readings if r.on <= today), key=lambda r: r.on)
+    first = min([e.on for e in pours[:1]] + [r.on for r in between[:1]], default=today)
+    out = Folded(members, State(soil.W_m_cc * 1.0, C0, C0), first)
     if pot.start_uS_cm is None:
         out.cautions.append("What the medium held at the start is not known: the first water is taken, ±50 %.")
     last_ec = known[0] if known else None
-    last_on = out.as_of
-    for event in pours:
+    happened: list[WaterEvent | PotReading] = [*pours, *between]
+    for event in sorted(happened, key=lambda e: e.on):  # of one day the pours go first
+        if isinstance(event, PotReading):
+            _read(pot, out, event, learn)
+            continue
         if event.ec_uS_cm is None and last_ec is None:
             out.cautions.append("Pours whose EC is not known were left out.")
             continue
@@ -149,20 +178,20 @@ def fold_log(pot: PotSpec, events: list[WaterEvent], today: date) -> Folded:
             out.cautions.append("A pour's EC was not measured: the last known one stands for it.")
         assert ec is not None
         last_ec = ec
-        days = (event.on - last_on).days
-        last_on = event.on
+        days = (event.on - out.as_of).days
+        out.as_of = event.on
         out.used += 1
-        _apply(pot, out, event, ec, days)
+        _apply(pot, out, event, ec, days, learn)
     if any(e.ballast_share is None for e in pours) and pot.u_ballast not in (None, pot.u):
         out.cautions.append(
             "What of the salt is nutrient and what ballast is not known for every pour: the range is wider."
         )
     out.cautions = list(dict.fromkeys(out.cautions))
-    out.as_of = last_on
+    _draw(out)
     return out
 
 
-def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -> None:
+def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int, learn: bool) -> None:
     members, soil = out.members, out.members.soil
     C_in = two_salts(members, ec, event.ballast_share)
     loss = members.loss_L_day * days * members.E_factor
@@ -170,16 +199,16 @@ def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -
         volume = event.volume_L if event.volume_L is not None else loss
         store = soil.W_m_cc + soil.W_i + members.tray_L
         C = no_exit(root_zone_ec(soil, out.state), C_in, soil.u, volume / store)
-        out.state = State(soil.W_m_cc * 1.0, C, C)
+        out.state = drifted(State(soil.W_m_cc * 1.0, C, C))
         if event.runoff_ec_uS_cm is not None:
-            _observe(out, event, salt(C))
+            _observe(pot, out, event.on, event.runoff_ec_uS_cm, event.method, salt(C), learn and not event.left_out)
         _note(out, event.on)
         return
-    if event.runoff_L is not None and event.volume_L is not None:
+    if event.runoff_L is not None and event.volume_L is not None and days > 0:
         loss = np.maximum(event.volume_L - event.runoff_L, 0.0) * np.ones_like(loss)  # measured, so not guessed
     if bone_dry(soil, out.state, loss)[..., 0].any():
         out.cautions.append(BONE_DRY.format(event.on.isoformat()))
-    dried = dry(soil, out.state, loss, 24.0 * days)
+    dried = dry(soil, out.state, loss, 24.0 * days + event.soak_h)
     out.state = dried
     if days > 0:
         _note(out, event.on)
@@ -192,9 +221,40 @@ def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int) -
         out.state, drained = soak(soil, dried, volume, C_in)
     else:
         out.state, drained = water(soil, dried, volume, C_in)
+    if days > 0:
+        out.state = drifted(out.state)
     if event.runoff_ec_uS_cm is not None:
-        _observe(out, event, should_read(members, event.method, dried, out.state, drained, volume, C_in))
+        expected = should_read(members, event.method, dried, out.state, drained, volume, C_in)
+        _observe(pot, out, event.on, event.runoff_ec_uS_cm, event.method, expected, learn and not event.left_out)
     _note(out, event.on)
+
+
+def _read(pot: PotSpec, out: Folded, r: PotReading, learn: bool) -> None:
+    """A reading between pours, or a crust: the days until it, then what it teaches."""
+    out.state = rested([pot], out.members, out.state, [(r.on - out.as_of).days])
+    out.as_of = r.on
+    if r.ec_uS_cm is not None:
+        if r.method == "squeezed":
+            expected = salt(root_zone_ec(out.members.soil, out.state))
+        elif r.method == "reservoir":
+            expected = salt(out.state.C_m)
+        else:
+            expected = reading_of(out.members, out.state)
+        _observe(pot, out, r.on, r.ec_uS_cm, r.method, expected, learn and not r.left_out)
+    if r.crust in CRUST_uS_cm and learn and not r.left_out:
+        t = taught(
+            pot, out.members, out.state, reading_of(out.members, out.state), CRUST_uS_cm[r.crust], CRUST_SPREAD_LN
+        )
+        out.members, out.state = t.members, t.state
+        out.crust_on = r.on
+        last = out.observations[-1] if out.observations else None
+        if last is not None and last.taught and last.off_sd > MISFIT and (r.on - last.on).days <= CONFIRM_DAYS:
+            expected = reading_of(out.members, out.state)
+            sd = reading_sd(SPREAD_LN[last.method], float(expected[0, 0]))
+            t = taught(pot, out.members, out.state, expected, last.equivalent_reading, sd, last.off_sd)
+            out.members, out.state = t.members, t.state
+        out.cautions.append("A crust counts as weak evidence: it says little of how much salt lies below.")
+    _note(out, r.on)
 
 
 def should_read(
@@ -222,128 +282,73 @@ def should_read(
     return np.asarray(pour_through_reading(salt(root_zone_ec(soil, rested_state)), soil.eta, x))
 
 
-def _observe(out: Folded, event: WaterEvent, predicted: Array) -> None:
-    """Move the state towards a measured runoff; parameters keep their spread (they are not calibrated here)."""
-    assert event.runoff_ec_uS_cm is not None
-    middle, low, high = band(predicted)
-    spread = float((np.log(high) - np.log(low))[0] / (2 * Z80))
-    gain = spread**2 / (spread**2 + SPREAD_LN[event.method] ** 2)
-    shift = gain * (np.log(event.runoff_ec_uS_cm) - np.log(middle[0]))
-    narrow = np.sqrt(1 - gain)
-
-    def moved(C: Array) -> Array:
-        ln = np.log(np.maximum(C, 1e-6))
-        return np.asarray(np.exp(ln[..., :1] + shift + narrow * (ln - ln[..., :1])))
-
-    before = reading_of(out.members, out.state)[0, 0]
-    out.state = State(out.state.W_m, moved(out.state.C_m), moved(out.state.C_i))
-    ratio = event.runoff_ec_uS_cm / float(middle[0])
+def _observe(
+    pot: PotSpec, out: Folded, on: date, measured: float, method: Method, expected: Array, learn: bool
+) -> None:
+    """Let a reading teach the pot; one left out is kept with what was expected of it, and moves nothing."""
+    middle, low, high = (float(v[0]) for v in band(expected))
+    before = _root_zone_now(out.members, out.state), _reading_now(out.members, out.state)
+    last = out.observations[-1] if out.observations else None
+    off_before = last.off_sd if last is not None and last.taught else 0.0
+    if out.crust_on is not None and (on - out.crust_on).days <= CONFIRM_DAYS and measured > middle:
+        off_before = 2 * MISFIT
+    sd = reading_sd(SPREAD_LN[method], middle)
+    t = taught(pot, out.members, out.state, expected, measured, sd, off_before)
+    if learn:
+        out.members, out.state = t.members, _not_against(t, before, measured - middle)
     out.observations.append(
-        Observation(event.on, event.runoff_ec_uS_cm, float(before) * ratio, float(middle[0]), event.method)
+        Observation(on, measured, before[1] * measured / middle, middle, method, low, high, t.off_sd, taught=learn)
     )
+
+
+def _not_against(t: Taught, before: tuple[float, float], told: float) -> State:
+    """A reading lower than expected never raises root zone or predicted reading, nor the other way round."""
+    state = t.state
+    for was, of in zip(before, (_root_zone_now, _reading_now), strict=True):
+        for _ in range(3):  # a reading holds a little of the pure water poured for it: once is not quite enough
+            now = of(t.members, state)
+            if (now - was) * told >= 0:
+                break
+            state = State(state.W_m, state.C_m * (was / now), state.C_i * (was / now))
+    return state
+
+
+def _root_zone_now(members: Members, state: State) -> float:
+    return float(salt(root_zone_ec(members.soil, state))[0, 0])
+
+
+def _reading_now(members: Members, state: State) -> float:
+    return float(reading_of(members, state)[0, 0])
 
 
 def _note(out: Folded, on: date) -> None:
-    middle, low, high = band(reading_of(out.members, out.state))
-    out.points.append(Point(on, float(middle[0]), float(low[0]), float(high[0])))
+    out.noted.append((on, reading_of(out.members, out.state)[0]))
 
 
-@dataclass(frozen=True)
-class Rhythm:
-    """How a pot is watered at present: days between pours, and the repeating pours."""
-
-    interval_d: float
-    volumes_L: tuple[float, ...]
-    ecs_uS_cm: tuple[float, ...]
-    ballast_shares: tuple[float | None, ...] = ()
+def _draw(out: Folded) -> None:
+    """Bands of everything noted, all at once."""
+    if out.noted:
+        bands = zip(*(v.tolist() for v in band(np.stack([r for _, r in out.noted]))), strict=True)
+        out.points += [Point(on, *b) for (on, _), b in zip(out.noted, bands, strict=True)]
+        out.noted = []
 
 
-def present_rhythm(events: list[WaterEvent], today: date, pot: PotSpec) -> Rhythm | None:
-    """Interval and sequence of the last pours, at most 8 of the last 120 days; None below two."""
-    recent = [e for e in wetting(events, today) if (today - e.on).days <= RHYTHM_DAYS and e.ec_uS_cm is not None]
-    recent = recent[-RHYTHM_POURS:]
-    gaps = [(b.on - a.on).days for a, b in itertools.pairwise(recent) if b.on > a.on]
-    if not gaps:
-        return None
-    interval = float(median(gaps))
-    usual = POUR_PER_REFILL * pot.loss_per_day * interval * capacity_L(pot)
-    return Rhythm(
-        interval,
-        tuple(e.volume_L if e.volume_L is not None else usual for e in recent),
-        tuple(float(e.ec_uS_cm or 0.0) for e in recent),
-        tuple(e.ballast_share for e in recent),
-    )
-
-
-@dataclass(frozen=True)
-class Forecast:
-    """Readings after each coming pour. days (pots, pours); readings (pots, pours, members)."""
-
-    days: Array
-    readings: Array
-
-
-def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[Rhythm], horizon_d: float) -> Forecast:
-    """Run many pots' rhythms forward at once. Pots × members are one array; the loop is over pours."""
-    soil = members.soil
-    interval = np.array([r.interval_d for r in rhythms])[:, None]
-    longest = max(len(r.volumes_L) for r in rhythms)
-    volumes = np.array([[r.volumes_L[k % len(r.volumes_L)] for k in range(longest)] for r in rhythms])
-    salts = _salts_ahead(members, rhythms, longest)
-    if np.ndim(state.C_m) == 2:  # told as one salt: split evenly, so that an uptake of one kind serves both
-        state = State(state.W_m, np.stack([0.5 * state.C_m] * 2), np.stack([0.5 * state.C_i] * 2))
-    open_pot = np.array([p.drainage == "drains" for p in pots])[:, None]
-    pours = int(np.ceil(horizon_d / interval.min()))
-    E = members.loss_L_day * members.E_factor * interval
-    store = soil.W_m_cc + soil.W_i + members.tray_L
-    hours = 24.0 * interval
-    readings = np.empty((len(pots), pours, soil.W_m_cc.shape[1]))
-    all_open, none_open = bool(open_pot.all()), not bool(open_pot.any())
-    x = members.leachate_L / soil.W_m_cc
-    gain = (1 - np.exp(-soil.eta * x)) / x  # of the pour-through, constant over the run
-    decay = Soil(soil.W_m_cc, soil.W_i, soil.eta, soil.u, soil.k_h, soil.R)
-    for n in range(pours):
-        V, C_in = volumes[:, n % longest, None], salts[n % longest]
-        if none_open:
-            C = no_exit(root_zone_ec(soil, state), C_in, soil.u, V / store)
-            state = State(soil.W_m_cc, C, C)
-        else:
-            poured, _ = water(decay, dry(decay, state, E, hours), V, C_in)
-            if not all_open:
-                C = no_exit(root_zone_ec(soil, state), C_in, soil.u, V / store)
-                poured = State(
-                    np.where(open_pot, poured.W_m, soil.W_m_cc),
-                    np.where(open_pot, poured.C_m, C),
-                    np.where(open_pot, poured.C_i, C),
-                )
-            state = poured
-        readings[:, n, :] = 1.0 + (salt(at_capacity(soil, state)) - 1.0) * gain
-    days = interval * np.arange(1.0, pours + 1)[None, :]
-    return Forecast(days, readings)
-
-
-def _salts_ahead(members: Members, rhythms: list[Rhythm], longest: int) -> list[Array]:
-    """Nutrients and ballast of each coming pour of the sequence: arrays of salts, pots and members. [µS/cm]"""
-    out = []
-    for k in range(longest):
-        rows = []
-        for r in rhythms:
-            share = r.ballast_shares[k % len(r.ballast_shares)] if r.ballast_shares else None
-            rows.append(two_salts(members, r.ecs_uS_cm[k % len(r.ecs_uS_cm)], share)[:, 0, :])
-        out.append(np.stack(rows, axis=1))
-    return out
-
-
-def rows_of(state: State) -> list[list[float]]:
-    """One pot's state as plain rows: mobile water, then nutrients and ballast of the mobile and of the immobile
-    water.
+def rows_of(members: Members, state: State) -> list[list[float]]:
+    """One pot as plain rows: mobile water, nutrients and ballast of the mobile and of the immobile water, then the
+    shift of every parameter where its readings taught any.
     """
     shape = np.shape(state.W_m)
     C_m, C_i = np.broadcast_to(state.C_m, (2, *shape)), np.broadcast_to(state.C_i, (2, *shape))
-    return [row.tolist() for row in (np.asarray(state.W_m)[0], C_m[0, 0], C_m[1, 0], C_i[0, 0], C_i[1, 0])]
+    rows = [np.asarray(state.W_m)[0], C_m[0, 0], C_m[1, 0], C_i[0, 0], C_i[1, 0]]
+    if not np.array_equal(members.shifts[0], prior_shifts()):
+        rows += list(members.shifts[0].T)
+    return [row.tolist() for row in rows]
 
 
-def state_of(rows: list[list[list[float]]]) -> State:
-    """The state of many pots from their rows."""
-    stacked = np.array(rows)
-    return State(stacked[:, 0], np.stack([stacked[:, 1], stacked[:, 2]]), np.stack([stacked[:, 3], stacked[:, 4]]))
+def state_of(specs: list[PotSpec], rows: list[list[list[float]]]) -> tuple[Members, State]:
+    """Many pots from their rows: what was learnt of each, and how it stood."""
+    default = prior_shifts()
+    shifts = np.stack([np.array(r[5:]).T if len(r) > 5 else default for r in rows])
+    stacked = np.array([r[:5] for r in rows])
+    state = State(stacked[:, 0], np.stack([stacked[:, 1], stacked[:, 2]]), np.stack([stacked[:, 3], stacked[:, 4]]))
+    return members_of(specs, shifts), state

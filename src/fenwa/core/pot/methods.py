@@ -5,6 +5,8 @@ from __future__ import annotations
 from typing import Literal, get_args
 
 Method = Literal["runoff", "first drops", "last", "pour-through", "dunk", "reservoir", "squeezed"]
+Crust = Literal["none", "trace", "clear"]
+Colour = Literal["clear", "tinted", "brown"]
 METHODS: tuple[Method, ...] = get_args(Method)
 # as a form asks it; the first is the plain default
 WORDS: dict[Method, str] = {
@@ -26,4 +28,9 @@ SPREAD_LN: dict[Method, float] = {
     "reservoir": 0.25,
     "squeezed": 0.30,
 }
+# a reading of these needs the pour it ran out of; the others stand alone
+OF_A_POUR: tuple[Method, ...] = ("runoff", "first drops", "last", "dunk")
+# a crust says roughly what a pour-through would read, and how little it says (SD of ln); judgement, low confidence
+CRUST_uS_cm: dict[Crust, float] = {"trace": 900.0, "clear": 1600.0}
+CRUST_SPREAD_LN = 0.8
 PT_WAIT_h = 1.0  # a pour-through is taken when the water has evened out for about this long

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
@@ -11,9 +12,11 @@ import numpy as np
 from fenwa.core.constants import Z80
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
+from fenwa.core.pot.ahead import Rhythm, forecast, present_rhythm
 from fenwa.core.pot.balance import at_capacity, root_zone_ec
-from fenwa.core.pot.fold import Folded, Observation, Point, Rhythm, fold, forecast, present_rhythm, reading_of, salt
-from fenwa.core.pot.specification import PotSpec, WaterEvent, band, check_pot
+from fenwa.core.pot.fold import Folded, Observation, Point, fold, reading_of, salt
+from fenwa.core.pot.methods import OF_A_POUR, WORDS
+from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent, band, capacity_L, check_pot
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -54,7 +57,24 @@ class RootZone:
     pours_used: int
 
 
-def _check_events(events: list[WaterEvent], today: date) -> None:
+def check_readings(readings: Sequence[PotReading], today: date) -> None:
+    """Refuse readings between pours that cannot be."""
+    for i, r in enumerate(readings):
+        at = f"/readings/{i}"
+        if r.on > today:
+            raise InputError(
+                f"Reading on {r.on.isoformat()} lies after today, {today.isoformat()}.", pointer=f"{at}/on"
+            )
+        if r.ec_uS_cm is not None:
+            require(r.ec_uS_cm, "Reading", "µS/cm", low=0, open_low=True, high=50_000, pointer=f"{at}/ec_uS_cm")
+            if r.method in OF_A_POUR:
+                raise InputError(
+                    f"“{WORDS[r.method]}” runs out of a pour: enter it with its pour.", pointer=f"{at}/method"
+                )
+
+
+def check_events(events: list[WaterEvent], today: date) -> None:
+    """Refuse pours that cannot be."""
     for i, e in enumerate(events):
         at = f"/events/{i}"
         if e.on > today:
@@ -75,6 +95,7 @@ def _check_events(events: list[WaterEvent], today: date) -> None:
             )
         if e.ballast_share is not None:
             require(e.ballast_share, "Share of ballast", "", low=0, high=1, pointer=f"{at}/ballast_share")
+        require(e.soak_h, "Soak before the pour", "h", low=0, high=72, pointer=f"{at}/soak_h")
         if e.runoff_L is not None:
             require(e.runoff_L, "Runoff", "L", low=0, high=1000, pointer=f"{at}/runoff_L")
         if e.runoff_L is not None and e.volume_L is not None and e.runoff_L > e.volume_L:
@@ -92,6 +113,7 @@ def root_zone(
     today: date,
     ceiling_uS_cm: float | None = None,
     horizon_days: int = HORIZON_DAYS,
+    readings: list[PotReading] | None = None,
 ) -> Computed[RootZone]:
     """Root-zone EC today, the pour-through reading it predicts, and the date of the ceiling.
 
@@ -107,6 +129,8 @@ def root_zone(
         The pot's ceiling, a reading. [µS/cm]
     horizon_days : int
         How far to look ahead, 1 to 730. [d]
+    readings : list[PotReading]
+        Readings between pours, and crusts seen. [µS/cm]
 
     Returns
     -------
@@ -131,9 +155,11 @@ def root_zone(
     E2.5; E3.2; E3.3; E3.4; E3.8b; E3.10; E3.12; E3.13; E3.15
     """
     check_pot(pot)
-    _check_events(events, today)
+    check_events(events, today)
     require(horizon_days, "Horizon", "d", low=1, high=730, pointer="/horizon_days")
-    return report(pot, fold(pot, events, today), events, today, ceiling_uS_cm, horizon_days)
+    readings = readings or []
+    check_readings(readings, today)
+    return report(pot, fold(pot, events, today, readings), events, today, ceiling_uS_cm, horizon_days)
 
 
 def report(
@@ -144,7 +170,7 @@ def report(
     root, root_low, root_high = (float(v[0]) for v in band(salt(root_zone_ec(soil, state))))
     ledger = Ledger(
         "Salt in the root zone",
-        "Uncalibrated medium defaults: good to about -25/+40 %. A runoff reading narrows it.",
+        "By medium good to about -25/+40 %; its own readings narrow it, and those of its like.",
         ("van-genuchten-wierenga-1976", "pour-through", "judgement"),
     )
     for sentence in folded.cautions:
@@ -192,11 +218,15 @@ def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float,
     ledger.take("V_pot", "volume of the pot", pot.volume_L, "L")
     ledger.take("theta", f"water held by {pot.medium.name}", pot.medium.theta_cc, "L/L", "table:media")
     ledger.take("phi", "immobile share of it", pot.medium.phi, "", "table:media")
-    ledger.take("eta", "leaching efficiency", pot.medium.eta, "", "table:media")
+    eta, held = float(m.soil.eta[0, 0]), float((m.soil.W_m_cc + m.soil.W_i)[0, 0])
+    learnt = not np.isclose(eta, pot.medium.eta) or not np.isclose(held, capacity_L(pot))
+    origin = "learnt:its readings" if learnt else "table:media"
+    ledger.take("eta", "leaching efficiency", eta, "", origin)
+    ledger.take("w", "water held, over what the medium's table says", held / capacity_L(pot), "", origin)
     ledger.found("W_m", "mobile water now", float(state.W_m[0, 0]), "L", what)
     ledger.found("C_m", "EC of the mobile water", float(salt(state.C_m)[0, 0]), "µS/cm", what)
     ledger.found("C_i", "EC of the immobile water", float(salt(state.C_i)[0, 0]), "µS/cm", what)
-    ledger.step("W_cc", "theta * V_pot", "L", "water at capacity")
+    ledger.step("W_cc", "theta * V_pot * w", "L", "water at capacity")
     ledger.step("W_i", "phi * W_cc", "L", "immobile water")
     ledger.step("W_c", "(1 - phi) * W_cc", "L", "mobile water at capacity")
     ledger.step("C_root", "(W_m * C_m + W_i * C_i) / (W_m + W_i)", "µS/cm", "root zone now")

@@ -11,17 +11,28 @@ import numpy as np
 from fenwa.core.constants import Z80
 from fenwa.core.entry import require
 from fenwa.core.pot.balance import Array, Soil
-from fenwa.core.pot.methods import Method
+from fenwa.core.pot.methods import Crust, Method
 
 Route = Literal["top", "soak", "tray", "reservoir", "cup", "moss pole", "leaf spray"]
 Drainage = Literal["drains", "tray", "reservoir"]
 WETTING_ROUTES = ("top", "soak", "tray", "reservoir")  # cup, pole and leaf never reach the medium
 
 # prior spread of the uncalibrated parameters (SD), tables of priors; judgement, low confidence
-SPREAD = {"ln_eta": 0.35, "logit_u": 0.65, "ln_E": 0.20, "ln_W": 0.15, "ln_k": 0.70, "ln_start": 0.50, "split": 1.0}
+SPREAD = {
+    "ln_eta": 0.35,
+    "logit_u": 0.65,
+    "ln_E": 0.20,
+    "ln_W": 0.15,
+    "ln_k": 0.70,
+    "ln_start": 0.50,
+    "split": 1.0,
+}
+PARAMETERS = tuple(SPREAD)
+LEARNT = ("ln_eta", "logit_u", "ln_E", "ln_W")  # what a pot's readings teach and pots of one mix share
 # share of the EC that is ballast, and how far off it may be: told by the ions, or not told at all
 SPLIT_KNOWN_SD, SPLIT_UNKNOWN, SPLIT_UNKNOWN_SD = 0.05, 0.5, 0.25
-MEMBERS = 1 + 2 * len(SPREAD)
+AXES = len(SPREAD) + 1  # the last one is the salt itself: what no parameter explains, see pot.learning
+MEMBERS = 1 + 2 * AXES
 
 # pour-through: water to pour by pot volume [L] -> mL collected; extension guideline, small pots judgement
 POUR_THROUGH_mL = ((0.2, 20.0), (0.4, 35.0), (0.8, 50.0), (1.3, 60.0), (2.5, 75.0), (5.0, 120.0), (12.0, 300.0))
@@ -63,7 +74,8 @@ class PotSpec:
 class WaterEvent:
     """One pour as logged; None means not measured. ``method``: how its runoff was caught.
 
-    ``ballast_share``: what of its EC is ballast, by its ions; None: not known.
+    ``ballast_share``: what of its EC is ballast, by its ions; None: not known. ``soak_h``: how long the water had
+    stood in the pot before this pour, of a pass of a flush. ``left_out``: its reading is kept, and teaches nothing.
     """
 
     on: date
@@ -74,6 +86,20 @@ class WaterEvent:
     runoff_ec_uS_cm: float | None = None
     method: Method = "runoff"
     ballast_share: float | None = None
+    soak_h: float = 0.0
+    left_out: bool = False
+    flush: bool = False
+
+
+@dataclass(frozen=True)
+class PotReading:
+    """What came out or was seen between pours: a reading by its method, or a crust. [µS/cm]"""
+
+    on: date
+    ec_uS_cm: float | None = None
+    method: Method = "pour-through"
+    crust: Crust | None = None
+    left_out: bool = False
 
 
 def check_pot(pot: PotSpec, pointer: str = "/pot") -> None:
@@ -124,41 +150,53 @@ class Members:
     tray_L: Array
     leachate_L: Array
     loss_L_day: Array
+    shifts: Array  # of every parameter from its default, shape (..., MEMBERS, parameters)
 
 
-def members_of(pots: list[PotSpec]) -> Members:
-    """Parameters of every pot, best guess first, then each parameter one SD up and down."""
-    names = list(SPREAD)
-    z = np.zeros((MEMBERS, len(names)))
-    for i, name in enumerate(names):
+def prior_shifts() -> Array:
+    """Nothing learnt: no shift for the best guess, then each parameter one SD up and down."""
+    z = np.zeros((MEMBERS, len(PARAMETERS)))
+    for i, name in enumerate(PARAMETERS):
         z[1 + 2 * i, i], z[2 + 2 * i, i] = SPREAD[name], -SPREAD[name]
+    return z
+
+
+def members_of(pots: list[PotSpec], shifts: Array | None = None) -> Members:
+    """Parameters of every pot: best guess, then one SD up and down along each axis of what is known of them.
+
+    ``shifts``: what its readings taught of each pot, shape (pots, MEMBERS, parameters); None: the defaults.
+    """
+    z_of = np.broadcast_to(prior_shifts() if shifts is None else shifts, (len(pots), MEMBERS, len(PARAMETERS)))
+
+    def z(name: str) -> Array:
+        return np.asarray(z_of[:, :, PARAMETERS.index(name)])
 
     def column(values: list[float]) -> Array:
         return np.array(values)[:, None]
 
-    W = column([capacity_L(p) for p in pots]) * np.exp(z[:, names.index("ln_W")])
+    W = column([capacity_L(p) for p in pots]) * np.exp(z("ln_W"))
     phi = column([p.medium.phi for p in pots])
     # nutrients, then ballast, on a leading axis
     u0 = np.stack([column([p.u for p in pots]), column([p.u if p.u_ballast is None else p.u_ballast for p in pots])])
     soil = Soil(
         (1 - phi) * W,
         phi * W,
-        column([p.medium.eta for p in pots]) * np.exp(z[:, names.index("ln_eta")]),
-        _shifted(u0, z[:, names.index("logit_u")]),
-        np.log(2) / column([p.medium.t_half_h for p in pots]) * np.exp(z[:, names.index("ln_k")]),
+        column([p.medium.eta for p in pots]) * np.exp(z("ln_eta")),
+        _shifted(u0, z("logit_u")),
+        np.log(2) / column([p.medium.t_half_h for p in pots]) * np.exp(z("ln_k")),
         column([p.medium.R for p in pots]),
     )
-    tray = column([tray_L(p) for p in pots]) * np.ones(MEMBERS)
     # one SD more water loss in a tray stands for all salt carried up into the pot (E3.12b): no tray to dilute it
-    tray[:, 1 + 2 * names.index("ln_E")] = 0.0
+    carried_up = np.clip(z("ln_E") / SPREAD["ln_E"], 0.0, 1.0)
     return Members(
         soil,
-        np.exp(z[:, names.index("ln_E")]),
-        np.exp(z[:, names.index("ln_start")]),
-        z[:, names.index("split")],
-        tray,
+        np.exp(z("ln_E")),
+        np.exp(z("ln_start")),
+        z("split"),
+        column([tray_L(p) for p in pots]) * (1 - carried_up),
         column([leachate_L(p) for p in pots]),
         column([p.loss_per_day * capacity_L(p) for p in pots]),
+        np.array(z_of),
     )
 
 
@@ -171,10 +209,15 @@ def _shifted(share: Array, z: Array) -> Array:
 
 def two_salts(members: Members, ec_uS_cm: float, ballast_share: float | None) -> Array:
     """Nutrients and ballast of a water for every member, on a leading axis. [µS/cm]"""
-    share = SPLIT_UNKNOWN if ballast_share is None else ballast_share
-    sd = SPLIT_UNKNOWN_SD if ballast_share is None else SPLIT_KNOWN_SD
+    return two_salts_of(members, np.array([[ec_uS_cm]]), [ballast_share])
+
+
+def two_salts_of(members: Members, ec_uS_cm: Array, ballast_shares: list[float | None]) -> Array:
+    """Nutrients and ballast of the water of every pot, told apart by its share of ballast. [µS/cm]"""
+    share = np.array([SPLIT_UNKNOWN if s is None else s for s in ballast_shares])[:, None]
+    sd = np.array([SPLIT_UNKNOWN_SD if s is None else SPLIT_KNOWN_SD for s in ballast_shares])[:, None]
     ballast = np.clip(share + sd * members.split, 0.0, 1.0)
-    return ec_uS_cm * np.stack([1 - ballast, ballast])[:, None, :]
+    return np.asarray(ec_uS_cm * np.stack([1 - ballast, ballast]))
 
 
 def band(values: Array) -> tuple[Array, Array, Array]:

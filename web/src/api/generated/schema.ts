@@ -1796,26 +1796,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pots/{pot_id}/flush-plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Plan Flush
-         * @description Litres and rounds that bring this pot down.
-         */
-        post: operations["plan_flush_api_pots__pot_id__flush_plan_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/pours": {
         parameters: {
             query?: never;
@@ -2494,6 +2474,358 @@ export interface paths {
          * @description The saucers are empty.
          */
         post: operations["saucers_emptied_api_timers_done_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flush": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Flush Station
+         * @description Every pot by how near its salt is to its ceiling, with who crosses it when.
+         */
+        get: operations["flush_station_api_flush_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flush/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Flush Calendar
+         * @description Flushes by calendar: each kind's own cadence from its last one on; who is left out, and why.
+         */
+        get: operations["flush_calendar_api_flush_calendar_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flush/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Round
+         * @description The order in which pots are flushed, spread over days where water or time is short. Stores nothing.
+         */
+        post: operations["plan_round_api_flush_round_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Readings
+         * @description Every reading of a pot, those left out too.
+         */
+        get: operations["list_readings_api_pots__pot_id__readings_get"];
+        put?: never;
+        /**
+         * Add Reading
+         * @description Log what came out of a pot between pours, or what was seen.
+         */
+        post: operations["add_reading_api_pots__pot_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/readings/{reading_id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave Out
+         * @description Leave a reading out of what the pot learns, or take it in again; it is kept in any case.
+         */
+        post: operations["leave_out_api_pots__pot_id__readings__reading_id__left_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calibration
+         * @description What a pot's readings taught: its parameters before and after, and how the prediction got better.
+         */
+        get: operations["calibration_api_pots__pot_id__calibration_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/flush-ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Flush Ways
+         * @description Rounds, soaks, baths, fresh water below and repotting side by side, with the water to take.
+         */
+        get: operations["flush_ways_api_pots__pot_id__flush_ways_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/flush-schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schools
+         * @description What flushing by calendar, by reading and by forecast would have done over the last year.
+         */
+        get: operations["schools_api_pots__pot_id__flush_schools_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/rhythm-change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rhythm
+         * @description How the reading drifts under the present rhythm, and the cheapest change that holds the ceiling.
+         */
+        get: operations["rhythm_api_pots__pot_id__rhythm_change_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/flushes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Flush History
+         * @description What each flush of a pot achieved: before, after, litres, efficiency.
+         */
+        get: operations["flush_history_api_pots__pot_id__flushes_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a flush of a pot, planned or not.
+         */
+        post: operations["begin_api_pots__pot_id__flushes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flushes/{flush_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Flush Page
+         * @description A flush with its passes, its curve and what is left.
+         */
+        get: operations["flush_page_api_flushes__flush_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flushes/{flush_id}/passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Pass
+         * @description Log a pass with its runoff, where one was read.
+         */
+        post: operations["add_pass_api_flushes__flush_id__passes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flushes/{flush_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pass
+         * @description Read the runoff of the last pass, or read it again.
+         */
+        post: operations["read_pass_api_flushes__flush_id__read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flushes/{flush_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Flush
+         * @description End a flush: reached, flattened out, or broken off and still due.
+         */
+        post: operations["end_flush_api_flushes__flush_id__end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/reservoir": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reservoir Page
+         * @description Level, salt and refill of a tray or reservoir.
+         */
+        get: operations["reservoir_page_api_pots__pot_id__reservoir_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Level
+         * @description Note the level of a tray or reservoir, or that it was emptied and rinsed.
+         */
+        post: operations["add_level_api_pots__pot_id__levels_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/water-changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Water Changes
+         * @description Days the water below was changed, and the next.
+         */
+        get: operations["water_changes_api_pots__pot_id__water_changes_get"];
+        put?: never;
+        /**
+         * Change Water
+         * @description Tip the water out and fill fresh: a tray, a reservoir, a glass.
+         */
+        post: operations["change_water_api_pots__pot_id__water_changes_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3892,6 +4224,80 @@ export interface components {
             note: string;
         };
         /**
+         * ComesOut
+         * @description A reading as stored, with what it is as a pour-through and what was expected. [µS/cm]
+         */
+        ComesOut: {
+            /** Id */
+            id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /** Ec Us Cm */
+            ec_uS_cm: number | null;
+            /** Ph */
+            pH: number | null;
+            /** Crust */
+            crust: string;
+            /** Colour */
+            colour: string;
+            /** Note */
+            note: string;
+            /** Left Out */
+            left_out: boolean;
+            /** Of Pour */
+            of_pour: boolean;
+        };
+        /**
+         * ComesOutIn
+         * @description A reading between pours, or what is seen without a meter. Empty: not looked at.
+         */
+        ComesOutIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Method
+             * @default pour-through
+             * @enum {string}
+             */
+            method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /** Ec */
+            ec?: number | string | null;
+            /**
+             * Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            unit: "µS/cm" | "mS/cm";
+            /** Ph */
+            pH?: number | string | null;
+            /**
+             * Crust
+             * @default
+             */
+            crust: ("none" | "trace" | "clear") | "";
+            /**
+             * Colour
+             * @default
+             */
+            colour: ("clear" | "tinted" | "brown") | "";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * Coming
          * @description Days with work, the nearest first, and the most pots on one day.
          */
@@ -4086,8 +4492,24 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
-        Computed_FlushPlan_: {
-            result: components["schemas"]["FlushPlan"];
+        Computed_FlushMethods_: {
+            result: components["schemas"]["FlushMethods"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_FlushRoundPlan_: {
+            result: components["schemas"]["FlushRoundPlan"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_FlushSchools_: {
+            result: components["schemas"]["FlushSchools"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4120,6 +4542,22 @@ export interface components {
          */
         Computed_Injector_: {
             result: components["schemas"]["Injector"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_LearntPot_: {
+            result: components["schemas"]["LearntPot"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_LiveFlush_: {
+            result: components["schemas"]["LiveFlush"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4222,6 +4660,22 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_ReservoirNow_: {
+            result: components["schemas"]["ReservoirNow"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_RhythmChange_: {
+            result: components["schemas"]["RhythmChange"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_ScaleGuess_: {
             result: components["schemas"]["ScaleGuess"];
             working: components["schemas"]["Working"];
@@ -4264,6 +4718,14 @@ export interface components {
          */
         Computed_Tendency_: {
             result: components["schemas"]["Tendency"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_TrayNow_: {
+            result: components["schemas"]["TrayNow"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4350,6 +4812,20 @@ export interface components {
             latest: string | null;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * CurvePoint
+         * @description Runoff expected after so many drained litres, with its 80 % range. [L, µS/cm]
+         */
+        CurvePoint: {
+            /** Litres */
+            litres: number;
+            /** Runoff Us Cm */
+            runoff_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
         };
         /**
          * DaysPage
@@ -4555,7 +5031,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level";
             /** Id */
             id: number;
             /** Archived */
@@ -5340,6 +5816,81 @@ export interface components {
             floor_pct: number | string;
         };
         /**
+         * FlushBeginIn
+         * @description A flush to begin. Empty targets: the top of the comfortable range; ``target_runoff``: own stop, a runoff.
+         */
+        FlushBeginIn: {
+            /** Water Id */
+            water_id: number;
+            /** Target Reading */
+            target_reading?: number | string | null;
+            /** Target Runoff */
+            target_runoff?: number | string | null;
+            /** Round L */
+            round_L?: number | string | null;
+            /**
+             * Way
+             * @default rounds
+             * @enum {string}
+             */
+            way: "rounds" | "soak and drain" | "baths";
+            /** On */
+            on?: string | null;
+            /** At */
+            at?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+        };
+        /**
+         * FlushDay
+         * @description A day of the round. [L, min]
+         */
+        FlushDay: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Stops */
+            stops: components["schemas"]["FlushStop"][];
+            /** Litres */
+            litres: number;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * FlushEndIn
+         * @description The end of a flush. ``broken_off``: it is still due. None: not said.
+         */
+        FlushEndIn: {
+            /**
+             * Broken Off
+             * @default false
+             */
+            broken_off: boolean;
+            /** Tray Emptied */
+            tray_emptied?: boolean | null;
+            /**
+             * Runoff Went
+             * @default
+             * @enum {string}
+             */
+            runoff_went: "" | "lawn or bed" | "collected" | "drain";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * FlushHabit
          * @description How this kind may be rinsed, and how often by habit. [d]
          */
@@ -5358,16 +5909,101 @@ export interface components {
             ] | null;
         };
         /**
-         * FlushIn
-         * @description A flush to be worked out. Empty target: the top of the comfortable range.
+         * FlushMethods
+         * @description The ways in order of water used, those that cannot work last, and what a flush carries off. [µS/cm, L, mg]
          */
-        FlushIn: {
-            /** Water Id */
-            water_id: number;
-            /** Target Reading */
-            target_reading?: number | string | null;
+        FlushMethods: {
+            /** Ways */
+            ways: components["schemas"]["FlushWay"][];
+            /** Best */
+            best: ("rounds" | "soak and drain" | "baths" | "fresh water below" | "repot") | null;
+            /** Water */
+            water: string;
+            /** Second Water */
+            second_water: string;
+            /** Water Sentence */
+            water_sentence: string;
+            /** Root Zone Target Us Cm */
+            root_zone_target_uS_cm: number;
+            /** Salt Mg */
+            salt_mg: number;
+            /** Nitrogen Mg */
+            nitrogen_mg: number;
+            /** Cautions */
+            cautions: string[];
+            plan: components["schemas"]["FlushPlan"];
+        };
+        /**
+         * FlushOut
+         * @description A flush with its passes and where it stands. [µS/cm, L, min]
+         */
+        FlushOut: {
+            /** Id */
+            id: number;
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Water */
+            water: string;
+            /** Water Us Cm */
+            water_uS_cm: number;
+            /** Target Us Cm */
+            target_uS_cm: number;
+            /** Stop Runoff Us Cm */
+            stop_runoff_uS_cm: number;
             /** Round L */
-            round_L?: number | string | null;
+            round_L: number;
+            /** Pause Min */
+            pause_min: number;
+            /** Before Us Cm */
+            before_uS_cm: number | null;
+            /** After Us Cm */
+            after_uS_cm: number | null;
+            /** Ended As */
+            ended_as: string;
+            /** Tray Emptied */
+            tray_emptied: boolean | null;
+            /** Runoff Went */
+            runoff_went: string;
+            /** Feed On */
+            feed_on: string | null;
+            /** Feed Sentence */
+            feed_sentence: string;
+            /** Look On */
+            look_on: string | null;
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
+            /** Last Poured At */
+            last_poured_at: string | null;
+            live: components["schemas"]["Computed_LiveFlush_"];
+            /** Planned */
+            planned: components["schemas"]["CurvePoint"][];
+        };
+        /**
+         * FlushPage
+         * @description The station: the saltiest first.
+         */
+        FlushPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Pots */
+            pots: components["schemas"]["FlushRow"][];
         };
         /**
          * FlushPlan
@@ -5413,6 +6049,140 @@ export interface components {
             runoff_uS_cm: number;
             /** Evened Out Us Cm */
             evened_out_uS_cm: number;
+        };
+        /**
+         * FlushRoundIn
+         * @description A flush round to be planned. Empty ``pot_ids``: everything that is due.
+         */
+        FlushRoundIn: {
+            /**
+             * Pot Ids
+             * @default []
+             */
+            pot_ids: number[];
+            /** Litres At Hand */
+            litres_at_hand?: number | string | null;
+            /** Litres A Day */
+            litres_a_day?: number | string | null;
+            /** Minutes A Day */
+            minutes_a_day?: number | string | null;
+        };
+        /**
+         * FlushRoundPlan
+         * @description Days in order, who is left out, litres in all against those at hand. [L, min]
+         */
+        FlushRoundPlan: {
+            /** Days */
+            days: components["schemas"]["FlushDay"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Litres */
+            litres: number;
+            /** Minutes */
+            minutes: number;
+            /** Enough */
+            enough: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * FlushRow
+         * @description A pot at the station: its salt against its ceiling, why it is held, and the year ahead.
+         */
+        FlushRow: {
+            row: components["schemas"]["PotRow"];
+            /** Share */
+            share: number;
+            /** Due */
+            due: boolean;
+            /** Held */
+            held: string;
+            /** Held Ends */
+            held_ends: string;
+            /** From Above */
+            from_above: string;
+            /** Running Id */
+            running_id: number | null;
+            /** Last Flush On */
+            last_flush_on: string | null;
+            ahead: components["schemas"]["YearAhead"] | null;
+        };
+        /**
+         * FlushSchools
+         * @description The schools over the same log, and the days looked at.
+         */
+        FlushSchools: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Days */
+            days: number;
+            /** Schools */
+            schools: components["schemas"]["SchoolYear"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * FlushStop
+         * @description A pot in its place of the round, and the bath it may share; None: none. [L, min]
+         */
+        FlushStop: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "rounds" | "soak and drain" | "baths" | "fresh water below" | "repot";
+            /** Litres */
+            litres: number;
+            /** Minutes */
+            minutes: number;
+            /** Bath */
+            bath: number | null;
+        };
+        /**
+         * FlushWay
+         * @description One way with what it costs. [L, min, µS/cm, mg]
+         */
+        FlushWay: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "rounds" | "soak and drain" | "baths" | "fresh water below" | "repot";
+            /** Possible */
+            possible: boolean;
+            /** Sentence */
+            sentence: string;
+            /** Count */
+            count: number;
+            /** Litres */
+            litres: number;
+            /** Minutes */
+            minutes: number;
+            /** Days */
+            days: number;
+            /** Reading After Us Cm */
+            reading_after_uS_cm: number | null;
+            /** Risk */
+            risk: string;
+        };
+        /**
+         * FlushesOf
+         * @description Flushes of a pot, the newest first, and the one that runs.
+         */
+        FlushesOf: {
+            /** Running Id */
+            running_id: number | null;
+            /** Flushes */
+            flushes: components["schemas"]["PastFlush"][];
         };
         /**
          * ForPots
@@ -6192,6 +6962,94 @@ export interface components {
             days: number | string;
         };
         /**
+         * LearntPot
+         * @description What was learnt, from how many readings, and the reading it predicts now beside that of the defaults. [µS/cm]
+         */
+        LearntPot: {
+            /** Sentence */
+            sentence: string;
+            /** Readings Used */
+            readings_used: number;
+            /** Values */
+            values: components["schemas"]["LearntValue"][];
+            /** Readings */
+            readings: components["schemas"]["TaughtReading"][];
+            /** Off By Defaults */
+            off_by_defaults: number | null;
+            /** Off Learnt */
+            off_learnt: number | null;
+            /** Reading Us Cm */
+            reading_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** Default Reading Us Cm */
+            default_reading_uS_cm: number;
+            /** Default Low Us Cm */
+            default_low_uS_cm: number;
+            /** Default High Us Cm */
+            default_high_uS_cm: number;
+            /** Pooled Pots */
+            pooled_pots: number;
+            /** Newest Times Usual */
+            newest_times_usual: number | null;
+            /** Usual Us Cm */
+            usual_uS_cm: number | null;
+        };
+        /**
+         * LearntValue
+         * @description A parameter before and after the readings, each with its 80 % range; ``narrowed``: of its spread, 0..1.
+         */
+        LearntValue: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Default */
+            default: number;
+            /** Default Low */
+            default_low: number;
+            /** Default High */
+            default_high: number;
+            /** Learnt */
+            learnt: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Narrowed */
+            narrowed: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * LeftOut
+         * @description A pot that is not flushed, why, and what ends that.
+         */
+        LeftOut: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Ends */
+            ends: string;
+        };
+        /**
+         * LeftOutIn
+         * @description Whether a reading is left out of what a pot learns from.
+         */
+        LeftOutIn: {
+            /** Left Out */
+            left_out: boolean;
+        };
+        /**
          * Leg
          * @description A part of the walk: pots that get one can, in order.
          */
@@ -6200,6 +7058,80 @@ export interface components {
             letter: string;
             /** Pot Ids */
             pot_ids: number[];
+        };
+        /**
+         * LevelIn
+         * @description A level as read, or that it was emptied and rinsed. [mL, L]
+         */
+        LevelIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Did
+             * @default read
+             * @enum {string}
+             */
+            did: "read" | "emptied";
+            /** Level */
+            level?: number | string | null;
+            /**
+             * Unit
+             * @default mL
+             * @enum {string}
+             */
+            unit: "mL" | "L";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * LiveFlush
+         * @description Where a flush stands. None: cannot be said yet. [L, µS/cm, min]
+         */
+        LiveFlush: {
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "no reading" | "no trend" | "falling" | "soak first" | "read once more" | "target reached" | "flattened out";
+            /** Sentence */
+            sentence: string;
+            /** Stop */
+            stop: boolean;
+            /** Poured L */
+            poured_L: number;
+            /** Drained L */
+            drained_L: number;
+            /** Left L */
+            left_L: number | null;
+            /** Left Se L */
+            left_se_L: number | null;
+            /** Left Low L */
+            left_low_L: number | null;
+            /** Left High L */
+            left_high_L: number | null;
+            /** Next Pass L */
+            next_pass_L: number;
+            /** Next Soak Min */
+            next_soak_min: number;
+            next_runoff: components["schemas"]["CurvePoint"] | null;
+            /** Slope Per L */
+            slope_per_L: number;
+            /** Tailing */
+            tailing: number | null;
+            /** Alike */
+            alike: number | null;
+            /** Under */
+            under: number;
+            /** Drained After */
+            drained_after: number[];
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
         };
         /**
          * LookIn
@@ -6492,6 +7424,8 @@ export interface components {
              * @enum {string}
              */
             drainage: "drains" | "tray" | "reservoir";
+            /** Below L */
+            below_L?: number | string | null;
             /**
              * Route
              * @default top
@@ -6903,7 +7837,9 @@ export interface components {
         };
         /**
          * Observation
-         * @description A measured runoff, the pour-through reading it stands for, and how it was caught. [µS/cm]
+         * @description A reading, the pour-through reading it stands for, and what was expected of it then with its 80 % band. [µS/cm]
+         *
+         *     ``off_sd``: how many standard deviations it was off; ``taught``: whether it counts.
          */
         Observation: {
             /**
@@ -6923,6 +7859,26 @@ export interface components {
              * @enum {string}
              */
             method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /**
+             * Expected Low
+             * @default 0
+             */
+            expected_low: number;
+            /**
+             * Expected High
+             * @default 0
+             */
+            expected_high: number;
+            /**
+             * Off Sd
+             * @default 0
+             */
+            off_sd: number;
+            /**
+             * Taught
+             * @default true
+             */
+            taught: boolean;
         };
         /**
          * OptIn
@@ -7111,12 +8067,118 @@ export interface components {
             litres: number[];
         };
         /**
+         * PassIn
+         * @description A pass as poured. ``at``: when; empty: now. ``runoff_ec``: the last that ran out of it. [mL, L]
+         */
+        PassIn: {
+            /** Volume */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default mL
+             * @enum {string}
+             */
+            volume_unit: "mL" | "L";
+            /** Drained */
+            drained?: number | string | null;
+            /** Runoff Ec */
+            runoff_ec?: number | string | null;
+            /**
+             * Runoff Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            runoff_unit: "µS/cm" | "mS/cm";
+            /** Ph */
+            pH?: number | string | null;
+            /**
+             * Colour
+             * @default
+             */
+            colour: ("clear" | "tinted" | "brown") | "";
+            /** At */
+            at?: string | null;
+            /**
+             * Read Twice
+             * @default false
+             */
+            read_twice: boolean;
+        };
+        /**
+         * PassOut
+         * @description A pass of a flush. [L, µS/cm, min]
+         */
+        PassOut: {
+            /** Id */
+            id: number;
+            /** Volume L */
+            volume_L: number;
+            /** Drained L */
+            drained_L: number | null;
+            /** Runoff Us Cm */
+            runoff_uS_cm: number | null;
+            /** Minute */
+            minute: number;
+            /** Soaked Min */
+            soaked_min: number;
+            /** Drained After L */
+            drained_after_L: number;
+        };
+        /**
+         * PassReadIn
+         * @description The runoff of the last pass, read after it was poured.
+         */
+        PassReadIn: {
+            /** Runoff Ec */
+            runoff_ec: number | string;
+            /**
+             * Runoff Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            runoff_unit: "µS/cm" | "mS/cm";
+            /**
+             * Read Twice
+             * @default false
+             */
+            read_twice: boolean;
+        };
+        /**
          * PassphraseIn
          * @description New words.
          */
         PassphraseIn: {
             /** Passphrase */
             passphrase: string;
+        };
+        /**
+         * PastFlush
+         * @description A flush that ended: what it achieved. None: cannot be told. [µS/cm, L]
+         */
+        PastFlush: {
+            /** Id */
+            id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Ended As */
+            ended_as: string;
+            /** Water */
+            water: string;
+            /** Passes */
+            passes: number;
+            /** Litres */
+            litres: number;
+            /** Before Us Cm */
+            before_uS_cm: number | null;
+            /** After Us Cm */
+            after_uS_cm: number | null;
+            /** Last Runoff Us Cm */
+            last_runoff_uS_cm: number | null;
+            /** Efficiency */
+            efficiency: number | null;
         };
         /**
          * PenOut
@@ -7817,6 +8879,8 @@ export interface components {
             height_cm?: number | string | null;
             /** Drainage */
             drainage?: ("drains" | "tray" | "reservoir") | null;
+            /** Below L */
+            below_L?: number | string | null;
             /** Route */
             route?: ("top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray") | null;
             /** Interval Days */
@@ -7899,6 +8963,8 @@ export interface components {
              * @enum {string}
              */
             drainage: "drains" | "tray" | "reservoir";
+            /** Below L */
+            below_L?: number | string | null;
             /**
              * Route
              * @default top
@@ -8744,6 +9810,14 @@ export interface components {
             };
         };
         /**
+         * ReadingsOf
+         * @description Every reading of a pot, oldest first.
+         */
+        ReadingsOf: {
+            /** Readings */
+            readings: components["schemas"]["ComesOut"][];
+        };
+        /**
          * Ready
          * @description Water it, wait, or check: nobody has looked since the last watering, or not today.
          */
@@ -9086,6 +10160,78 @@ export interface components {
             stood: boolean;
         };
         /**
+         * ReservoirNow
+         * @description A reservoir today: level, EC with bounds, refill, and the day to change it. None: cannot be said.
+         *
+         *     [L, µS/cm]
+         */
+        ReservoirNow: {
+            /** Level L */
+            level_L: number | null;
+            /** Ec Us Cm */
+            ec_uS_cm: number | null;
+            /** Low Us Cm */
+            low_uS_cm: number | null;
+            /** High Us Cm */
+            high_uS_cm: number | null;
+            /** Measured On */
+            measured_on: string | null;
+            /** Keep L */
+            keep_L: number;
+            /** Refill L */
+            refill_L: number | null;
+            /** Loss L Day */
+            loss_L_day: number | null;
+            /** Change On */
+            change_on: string | null;
+            /** Change Earliest */
+            change_earliest: string | null;
+            /** Medium Us Cm */
+            medium_uS_cm: number | null;
+            /** Medium Plateau Us Cm */
+            medium_plateau_uS_cm: number | null;
+            /** Points */
+            points: components["schemas"]["ReservoirPoint"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ReservoirPage
+         * @description A tray or reservoir: what it holds now and when it is changed. ``kind``: what it is called.
+         */
+        ReservoirPage: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tray" | "reservoir";
+            /** Room L */
+            room_L: number;
+            now: components["schemas"]["Computed_ReservoirNow_"];
+            tray: components["schemas"]["Computed_TrayNow_"] | null;
+        };
+        /**
+         * ReservoirPoint
+         * @description A reservoir on a day: level and EC with lower and upper bound. [L, µS/cm]
+         */
+        ReservoirPoint: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Level L */
+            level_L: number;
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** Measured */
+            measured: boolean;
+        };
+        /**
          * Rest
          * @description How a kind rests and how it wakes.
          *
@@ -9154,6 +10300,87 @@ export interface components {
              * @default []
              */
             ballast_shares: (number | null)[];
+        };
+        /**
+         * RhythmChange
+         * @description How fast readings drift, when they cross, and what holds them; the cheapest first. [1/month]
+         */
+        RhythmChange: {
+            /** Drift Month */
+            drift_month: number | null;
+            /** Sentence */
+            sentence: string;
+            /** Crosses On */
+            crosses_on: string | null;
+            /** Cheapest */
+            cheapest: ("as it is" | "larger pours" | "thinner feed" | "other water" | "a rinse now and then") | null;
+            /** Options */
+            options: components["schemas"]["RhythmOption"][];
+        };
+        /**
+         * RhythmOption
+         * @description A change of rhythm with what it costs more each month and the reading ahead. [L, mg, µS/cm]
+         */
+        RhythmOption: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "as it is" | "larger pours" | "thinner feed" | "other water" | "a rinse now and then";
+            /** Holds */
+            holds: boolean;
+            /** Sentence */
+            sentence: string;
+            /** Amount */
+            amount: number | null;
+            /** Litres Month */
+            litres_month: number;
+            /** Feed Share */
+            feed_share: number;
+            /** Crosses On */
+            crosses_on: string | null;
+            /** Ahead */
+            ahead: components["schemas"]["Point"][];
+        };
+        /**
+         * RinseCalendar
+         * @description Flushes by calendar, in walking order.
+         */
+        RinseCalendar: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Pots */
+            pots: components["schemas"]["RinseRow"][];
+        };
+        /**
+         * RinseRow
+         * @description A pot in the calendar: the days it is rinsed, or why it is not.
+         */
+        RinseRow: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Each Days */
+            each_days: number | null;
+            /** Dates */
+            dates: string[];
+            /** Left Out */
+            left_out: string;
+            /** How */
+            how: string;
         };
         /**
          * RootZone
@@ -9521,6 +10748,33 @@ export interface components {
             edited: boolean;
             /** Copy Id */
             copy_id: number | null;
+        };
+        /**
+         * SchoolYear
+         * @description What a school would have done: flushes, litres, days over the ceiling, and the course. [L, d, µS/cm]
+         */
+        SchoolYear: {
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "as logged" | "by calendar" | "by reading" | "by forecast";
+            /** Words */
+            words: string;
+            /** Flushes */
+            flushes: string[];
+            /** Litres */
+            litres: number;
+            /** Days Over */
+            days_over: number;
+            /** Highest Us Cm */
+            highest_uS_cm: number;
+            /** Days */
+            days: string[];
+            /** Readings */
+            readings: number[];
+            /** Sentence */
+            sentence: string;
         };
         /**
          * SchoolsIn
@@ -10110,6 +11364,42 @@ export interface components {
             sense: "about" | "at most";
         };
         /**
+         * TaughtReading
+         * @description A reading with what the defaults and what was learnt before it expected of it. [µS/cm]
+         */
+        TaughtReading: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /** Words */
+            words: string;
+            /** Measured Us Cm */
+            measured_uS_cm: number;
+            /** Expected Us Cm */
+            expected_uS_cm: number;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** By Defaults Us Cm */
+            by_defaults_uS_cm: number;
+            /** Off Sd */
+            off_sd: number;
+            /** Fits */
+            fits: boolean;
+            /** Taught */
+            taught: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Tendency
          * @description What water and feed leave together, and which way that drifts. [mg/L CaCO3]
          */
@@ -10206,6 +11496,26 @@ export interface components {
             t_s: number;
             /** Ec Us Cm */
             ec_uS_cm: number;
+        };
+        /**
+         * TrayNow
+         * @description A tray with its pot: EC with its upper bound, litres and days until a limit. None: never, or no limit given.
+         *
+         *     [µS/cm, L, d]
+         */
+        TrayNow: {
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+            /** Upper Us Cm */
+            upper_uS_cm: number;
+            /** Litres To Limit */
+            litres_to_limit: number | null;
+            /** Days To Limit */
+            days_to_limit: number | null;
+            /** Changes */
+            changes: number | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * TreatedIn
@@ -10366,6 +11676,39 @@ export interface components {
             kind: string;
             /** Volume L */
             volume_L: number;
+        };
+        /**
+         * WaterChangeIn
+         * @description Fresh water in a tray, reservoir or glass: the old tipped out. [mL, L]
+         */
+        WaterChangeIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Water Id */
+            water_id: number;
+            /** Volume */
+            volume?: number | string | null;
+            /**
+             * Unit
+             * @default mL
+             * @enum {string}
+             */
+            unit: "mL" | "L";
+        };
+        /**
+         * WaterChanges
+         * @description Days the water was changed, and the next.
+         */
+        WaterChanges: {
+            /** Changed On */
+            changed_on: string[];
+            /** Next On */
+            next_on: string | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * WaterIn
@@ -10667,6 +12010,22 @@ export interface components {
              * @default
              */
             formula_id: string;
+        };
+        /**
+         * YearAhead
+         * @description A pot's reading as a share of its ceiling over the coming year, and when it crosses. None: not within it.
+         */
+        YearAhead: {
+            /** Crosses On */
+            crosses_on: string | null;
+            /** Earliest On */
+            earliest_on: string | null;
+            /** Latest On */
+            latest_on: string | null;
+            /** Days */
+            days: string[];
+            /** Shares */
+            shares: number[];
         };
     };
     responses: never;
@@ -15579,59 +16938,6 @@ export interface operations {
             };
         };
     };
-    plan_flush_api_pots__pot_id__flush_plan_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pot_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FlushIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Computed_FlushPlan_"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     add_pours_api_pours_post: {
         parameters: {
             query?: never;
@@ -15802,7 +17108,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level";
                 row_id: number;
             };
             cookie?: never;
@@ -15854,7 +17160,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level";
                 row_id: number;
             };
             cookie?: never;
@@ -17611,6 +18917,1039 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EmptiedIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    flush_station_api_flush_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    flush_calendar_api_flush_calendar_get: {
+        parameters: {
+            query?: {
+                since?: string | null;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RinseCalendar"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_round_api_flush_round_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlushRoundIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_FlushRoundPlan_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_readings_api_pots__pot_id__readings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsOf"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_reading_api_pots__pot_id__readings_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComesOutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave_out_api_pots__pot_id__readings__reading_id__left_out_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftOutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calibration_api_pots__pot_id__calibration_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_LearntPot_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    flush_ways_api_pots__pot_id__flush_ways_get: {
+        parameters: {
+            query?: {
+                target?: number | null;
+                water?: string | null;
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_FlushMethods_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schools_api_pots__pot_id__flush_schools_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_FlushSchools_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rhythm_api_pots__pot_id__rhythm_change_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_RhythmChange_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    flush_history_api_pots__pot_id__flushes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushesOf"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_api_pots__pot_id__flushes_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlushBeginIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    flush_page_api_flushes__flush_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                flush_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_pass_api_flushes__flush_id__passes_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                flush_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_pass_api_flushes__flush_id__read_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                flush_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassReadIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_flush_api_flushes__flush_id__end_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                flush_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlushEndIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reservoir_page_api_pots__pot_id__reservoir_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReservoirPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_level_api_pots__pot_id__levels_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LevelIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    water_changes_api_pots__pot_id__water_changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterChanges"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_water_api_pots__pot_id__water_changes_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterChangeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
                 };
             };
             /** @description Bad Request */

@@ -25,6 +25,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
       top_cm: "",
       height_cm: "",
       drainage: "drains",
+      below_L: "",
       interval_days: "6",
       phase: "",
       place: "Home",
@@ -115,6 +116,16 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
           { value: "reservoir", label: "reservoir below" },
         ]}
       />
+      {entry.form.watch("drainage") !== "drains" && (
+        <TextField
+          form={entry.form}
+          name="below_L"
+          label="Tray or reservoir holds"
+          unit="L"
+          numeric
+          hint="To the brim; empty: not known."
+        />
+      )}
       <TextField form={entry.form} name="interval_days" label="Days between waterings" numeric />
       <SelectField
         form={entry.form}

@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client"
 import { potQuery } from "../../api/queries"
 import { figure } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
-import { FlushCard } from "../flush/FlushCard"
+import { FlushHere } from "../flush/FlushHere"
 import { CareCard } from "./care/CareCard"
 import { DecideForm } from "./care/DecideForm"
 import { Holds } from "./care/Holds"
@@ -103,7 +103,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
       >
         <Flex direction="column" gap="4">
           <RootZoneCard page={page} />
-          <FlushCard potId={row.id} code={row.code} idealHigh={row.ideal_high_uS_cm} />
+          <FlushHere row={row} today={page.today} />
         </Flex>
         <Flex direction="column" gap="4">
           <CareCard page={page} />

@@ -11,6 +11,7 @@ export type Values = {
   top_cm: string
   height_cm: string
   drainage: NonNullable<In["drainage"]>
+  below_L: string
   interval_days: string
   phase: NonNullable<In["phase"]>
   place: string

@@ -27,6 +27,7 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
       medium_since: "",
       medium_charged: "",
       drainage: row.drainage,
+      below_L: "",
       route: row.route,
       interval_days: "",
       isolated: row.isolated ? "yes" : "no",
@@ -53,6 +54,7 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
         medium_since: v.medium_since || null,
         medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes",
         drainage: v.drainage as Change["drainage"],
+        below_L: v.below_L || null,
         route: v.route as Change["route"],
         interval_days: v.interval_days || null,
         isolated: v.isolated === "yes",
@@ -118,6 +120,9 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
           { value: "reservoir", label: "reservoir below" },
         ]}
       />
+      {f.watch("drainage") !== "drains" && (
+        <TextField form={f} name="below_L" label="Tray or reservoir holds" unit="L" numeric />
+      )}
       <SelectField form={f} name="route" label="Watered" choices={options?.routes ?? [row.route]} />
       <TextField
         form={f}

@@ -14,6 +14,7 @@ export type Values = {
   medium_since: string
   medium_charged: string
   drainage: string
+  below_L: string
   route: string
   interval_days: string
   isolated: string

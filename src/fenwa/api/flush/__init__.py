@@ -1,0 +1,1 @@
+"""What comes out, and how a pot's salt is brought down."""

@@ -1,0 +1,9 @@
+"""The ways into this room."""
+
+from fastapi import APIRouter
+
+from fenwa.api.flush import readings, reservoirs, sessions, station, ways
+
+router = APIRouter()
+for part in (station, readings, ways, sessions, reservoirs):
+    router.include_router(part.router)

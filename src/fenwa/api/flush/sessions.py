@@ -1,0 +1,446 @@
+"""A flush as it runs: begun, pass by pass, ended; and the flushes there were."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime, timedelta
+from typing import Any, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from fenwa.api.flush.readings import ReadingUnit, runoff_ec
+from fenwa.api.flush.ways import deficit_now, root_zone_now
+from fenwa.api.pots.shown import one_pot
+from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, now
+from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.core.care.interlock import PourPlan, unanswered
+from fenwa.core.care.usual import look_again_on
+from fenwa.core.entry import require, require_not_future
+from fenwa.core.errors import Conflict, InputError, NotFound
+from fenwa.core.pot.flush_start import achieved_efficiency, after_flush, begin_flush
+from fenwa.core.pot.live import CurvePoint, FlushPass, LiveFlush, flush_session
+from fenwa.core.pot.methods import Colour
+from fenwa.core.working import Computed
+from fenwa.store import models
+from fenwa.store.flush_state import as_pass, flushes_of, passes_of, running_flush
+from fenwa.store.pot_balance import balance_of
+from fenwa.store.pot_today import PotToday
+from fenwa.store.summary import refresh
+from fenwa.store.water_state import waters_today
+
+router = APIRouter(prefix="/api", tags=["flush"])
+
+CLOCK_OFF_min = 10  # a phone may be off by so much
+FLUSH_ANYWAY = " Wait, or write a word in the note to flush all the same."
+Went = Literal["", "lawn or bed", "collected", "drain"]
+
+
+class FlushBeginIn(BaseModel):
+    """A flush to begin. Empty targets: the top of the comfortable range; ``target_runoff``: own stop, a runoff."""
+
+    water_id: int
+    target_reading: TypedOrNone = None
+    target_runoff: TypedOrNone = None
+    round_L: TypedOrNone = None
+    way: Literal["rounds", "soak and drain", "baths"] = "rounds"
+    on: date | None = None  # of one logged afterwards; empty: today
+    at: datetime | None = None  # when it began; empty: now
+    note: str = Field(default="", max_length=500)
+    by: str = Field(default="", max_length=60)
+
+
+class PassIn(BaseModel):
+    """A pass as poured. ``at``: when; empty: now. ``runoff_ec``: the last that ran out of it. [mL, L]"""
+
+    volume: Typed
+    volume_unit: Literal["mL", "L"] = "mL"
+    drained: TypedOrNone = None
+    runoff_ec: TypedOrNone = None
+    runoff_unit: ReadingUnit = "µS/cm"
+    pH: TypedOrNone = None
+    colour: Colour | Literal[""] = ""
+    at: datetime | None = None
+    read_twice: bool = False
+
+
+class PassReadIn(BaseModel):
+    """The runoff of the last pass, read after it was poured."""
+
+    runoff_ec: Typed
+    runoff_unit: ReadingUnit = "µS/cm"
+    read_twice: bool = False
+
+
+class FlushEndIn(BaseModel):
+    """The end of a flush. ``broken_off``: it is still due. None: not said."""
+
+    broken_off: bool = False
+    tray_emptied: bool | None = None
+    runoff_went: Went = ""
+    note: str = Field(default="", max_length=500)
+
+
+class PassOut(BaseModel):
+    """A pass of a flush. [L, µS/cm, min]"""
+
+    id: int
+    volume_L: float
+    drained_L: float | None
+    runoff_uS_cm: float | None
+    minute: float
+    soaked_min: float
+    drained_after_L: float
+
+
+class FlushOut(BaseModel):
+    """A flush with its passes and where it stands. [µS/cm, L, min]"""
+
+    id: int
+    pot_id: int
+    code: str
+    name: str
+    on: date
+    started_at: datetime
+    water: str
+    water_uS_cm: float
+    target_uS_cm: float
+    stop_runoff_uS_cm: float
+    round_L: float
+    pause_min: float
+    before_uS_cm: float | None
+    after_uS_cm: float | None
+    ended_as: str
+    tray_emptied: bool | None
+    runoff_went: str
+    feed_on: date | None
+    feed_sentence: str
+    look_on: date | None
+    passes: list[PassOut]
+    last_poured_at: datetime | None
+    live: Computed[LiveFlush]
+    planned: list[CurvePoint]
+
+
+class PastFlush(BaseModel):
+    """A flush that ended: what it achieved. None: cannot be told. [µS/cm, L]"""
+
+    id: int
+    on: date
+    ended_as: str
+    water: str
+    passes: int
+    litres: float
+    before_uS_cm: float | None
+    after_uS_cm: float | None
+    last_runoff_uS_cm: float | None
+    efficiency: float | None
+
+
+class FlushesOf(BaseModel):
+    """Flushes of a pot, the newest first, and the one that runs."""
+
+    running_id: int | None
+    flushes: list[PastFlush]
+
+
+def _live(session: Session, f: models.Flush, p: PotToday, passes: list[FlushPass]) -> Computed[LiveFlush]:
+    return flush_session(
+        passes=passes,
+        water_uS_cm=f.water_uS_cm,
+        stop_runoff_uS_cm=f.stop_runoff_uS_cm,
+        slope_per_L=f.slope_per_L,
+        round_L=f.round_L,
+        pause_min=f.pause_min,
+        expected_first_uS_cm=f.first_runoff_uS_cm,
+        refill_L=f.refill_L,
+        pot=balance_of(session, p, f.on).learnt if p.pot.drainage == "drains" else None,
+        root_zone_uS_cm=f.root_zone_uS_cm,
+    )
+
+
+def _out(session: Session, f: models.Flush, p: PotToday) -> FlushOut:
+    rows = passes_of(session, f.id)
+    passes = [as_pass(x) for x in rows]
+    live = _live(session, f, p, passes)
+    planned = _live(session, f, p, [])
+    last = rows[-1] if rows else None
+    after = after_flush(f.on, p.interval.days, f.ended_as not in ("", "interrupted"))
+    return FlushOut(
+        id=f.id,
+        pot_id=f.pot_id,
+        code=p.pot.code,
+        name=p.name,
+        on=f.on,
+        started_at=f.started_at,
+        water=session.get_one(models.Water, f.water_id).name,
+        water_uS_cm=f.water_uS_cm,
+        target_uS_cm=f.target_uS_cm,
+        stop_runoff_uS_cm=f.stop_runoff_uS_cm,
+        round_L=f.round_L,
+        pause_min=f.pause_min,
+        before_uS_cm=f.before_uS_cm,
+        after_uS_cm=f.after_uS_cm,
+        ended_as=f.ended_as,
+        tray_emptied=f.tray_emptied,
+        runoff_went=f.runoff_went,
+        feed_on=f.feed_on,
+        feed_sentence=after.sentence if after else "Broken off: it is still due.",
+        look_on=f.look_on,
+        passes=[
+            PassOut(
+                id=x.id,
+                volume_L=x.volume_L or 0.0,
+                drained_L=q.drained_L,
+                runoff_uS_cm=q.runoff_uS_cm,
+                minute=q.minute,
+                soaked_min=q.soaked_min,
+                drained_after_L=litres,
+            )
+            for x, q, litres in zip(rows, passes, live.result.drained_after, strict=True)
+        ],
+        last_poured_at=None if last is None else f.started_at + timedelta(minutes=last.minute or 0.0),
+        live=live,
+        planned=list(planned.result.curve),
+    )
+
+
+def _moment(at: datetime | None) -> datetime | None:
+    """A moment as typed, in UTC; none lies ahead of the clock by more than it may be wrong."""
+    if at is None:
+        return None
+    plain = at.astimezone(UTC).replace(tzinfo=None) if at.tzinfo else at
+    if plain > now() + timedelta(minutes=CLOCK_OFF_min):
+        raise InputError(f"{plain:%H:%M} UTC lies ahead of the clock. Check the time.", pointer="/at")
+    return plain
+
+
+def _one(session: Session, flush_id: int, today: date) -> tuple[models.Flush, PotToday]:
+    f = get_row(session, models.Flush, flush_id, "Flush", "/flush_id")
+    return f, one_pot(session, f.pot_id, today)
+
+
+@router.post("/pots/{pot_id}/flushes", status_code=201)
+def begin(pot_id: int, body: FlushBeginIn, writer: OneWrite, today: Today) -> FlushOut:
+    """Begin a flush of a pot, planned or not."""
+
+    def write(session: Session) -> dict[str, Any]:
+        p = one_pot(session, pot_id, today)
+        running = running_flush(session, pot_id)
+        if running is not None:
+            raise Conflict(
+                f"{p.pot.code} is being flushed since {running.on}. End that flush first.", pointer="/pot_id"
+            )
+        water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
+        if water is None:
+            raise NotFound(f"Water {body.water_id} is not there. It may have been archived.", pointer="/water_id")
+        on = body.on or today
+        require_not_future(on, today, "Date", pointer="/on")
+        _object(p, water.reckoned_uS_cm, body.note)
+        b = balance_of(session, p, today)
+        target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
+        from_above = p.profile.flush.from_above
+        mobile = (1 - b.learnt.medium.phi) * b.learnt.medium.theta_cc * b.learnt.volume_L
+        plan = begin_flush(
+            pot=b.learnt,
+            root_zone_uS_cm=root_zone_now(b),
+            target_reading_uS_cm=target,
+            water_uS_cm=water.reckoned_uS_cm,
+            deficit_L=min(deficit_now(b), mobile),
+            from_above=from_above if body.way == "rounds" else "yes",
+            target_runoff_uS_cm=body.target_runoff,
+            round_L=body.round_L,
+        )
+        f = models.Flush(
+            pot_id=pot_id,
+            water_id=body.water_id,
+            on=on,
+            started_at=_moment(body.at) or now(),
+            way=body.way,
+            target_uS_cm=target,
+            stop_runoff_uS_cm=plan.stop_runoff_uS_cm,
+            water_uS_cm=water.reckoned_uS_cm,
+            root_zone_uS_cm=plan.root_zone_full_uS_cm,
+            first_runoff_uS_cm=plan.first_runoff_uS_cm,
+            slope_per_L=plan.slope_per_L,
+            round_L=plan.round_L,
+            pause_min=plan.pause_min,
+            refill_L=plan.refill_L,
+            before_uS_cm=p.reading,
+            note=body.note,
+            by=body.by.strip(),
+        )
+        session.add(f)
+        session.flush()
+        return _out(session, f, p).model_dump(mode="json")
+
+    return FlushOut.model_validate(writer.once(body, write))
+
+
+def _object(p: PotToday, water_uS_cm: float, note: str) -> None:
+    """Refuse a flush that a hold forbids, unless a word says why it is done all the same."""
+    plan = PourPlan(
+        p.pot.code,
+        "flush",
+        water_uS_cm,
+        True,
+        p.profile.feeding.root_pour_ec_max_uS_cm,
+        p.feed_ceiling_uS_cm,
+        p.holds,
+        "top",
+        p.day.crown,
+        "root",
+    )
+    objections = unanswered(plan, note)
+    if objections:
+        raise Conflict(" ".join(objections) + FLUSH_ANYWAY, pointer="/note")
+
+
+@router.get("/flushes/{flush_id}")
+def flush_page(flush_id: int, session: ReadSession, today: Today) -> FlushOut:
+    """A flush with its passes, its curve and what is left."""
+    f, p = _one(session, flush_id, today)
+    return _out(session, f, p)
+
+
+@router.post("/flushes/{flush_id}/passes", status_code=201)
+def add_pass(flush_id: int, body: PassIn, writer: OneWrite, today: Today) -> FlushOut:
+    """Log a pass with its runoff, where one was read."""
+    litres = body.volume * (0.001 if body.volume_unit == "mL" else 1.0)
+    drained = None if body.drained is None else body.drained * (0.001 if body.volume_unit == "mL" else 1.0)
+    ec = runoff_ec(body.runoff_ec, body.runoff_unit, "/runoff_ec")
+    if body.pH is not None:
+        require(body.pH, "pH", "", low=0, high=14, pointer="/pH")
+
+    def write(session: Session) -> dict[str, Any]:
+        f, p = _one(session, flush_id, today)
+        if f.ended_as:
+            raise Conflict("This flush has ended. Begin another one.", pointer="/flush_id")
+        before = passes_of(session, f.id)
+        at = _moment(body.at)
+        minute = ((at or now()) - f.started_at).total_seconds() / 60
+        last = before[-1].minute or 0.0 if before else None
+        soaked = 0.0 if last is None else max(0.0, minute - last)
+        if at is None and before:
+            minute = max(minute, last or 0.0)
+        new = FlushPass(litres, ec, drained, max(minute, 0.0) if at is None else minute, soaked, body.read_twice)
+        _live(session, f, p, [*(as_pass(x) for x in before), new])  # refuses what cannot be
+        row = models.Pour(
+            pot_id=f.pot_id,
+            water_id=f.water_id,
+            on=f.on,
+            job="flush",
+            route="top" if f.way == "rounds" else "soak",
+            volume_L=litres,
+            ec_uS_cm=f.water_uS_cm,
+            flush_id=f.id,
+            minute=new.minute,
+            soaked_min=soaked,
+            by=f.by,
+        )
+        if ec is not None or drained is not None or body.pH is not None or body.colour:
+            row.runoff = models.Runoff(
+                volume_L=drained,
+                ec_uS_cm=ec,
+                method="last",
+                pH=body.pH,
+                colour=body.colour,
+                read_twice=body.read_twice,
+            )
+        session.add(row)
+        session.flush()
+        refresh(session, f.pot_id)
+        return _out(session, f, p).model_dump(mode="json")
+
+    return FlushOut.model_validate(writer.once(body, write))
+
+
+@router.post("/flushes/{flush_id}/read", status_code=201)
+def read_pass(flush_id: int, body: PassReadIn, writer: OneWrite, today: Today) -> FlushOut:
+    """Read the runoff of the last pass, or read it again."""
+    ec = runoff_ec(body.runoff_ec, body.runoff_unit, "/runoff_ec")
+
+    def write(session: Session) -> dict[str, Any]:
+        f, p = _one(session, flush_id, today)
+        rows = passes_of(session, f.id)
+        if f.ended_as or not rows:
+            raise Conflict("There is no pass to read. Pour first.", pointer="/flush_id")
+        last = rows[-1]
+        new = as_pass(last)
+        read = FlushPass(new.volume_L, ec, new.drained_L, new.minute, new.soaked_min, body.read_twice)
+        _live(session, f, p, [*(as_pass(x) for x in rows[:-1]), read])
+        if last.runoff is None:
+            last.runoff = models.Runoff(method="last")
+        last.runoff.ec_uS_cm, last.runoff.read_twice = ec, body.read_twice
+        session.flush()
+        refresh(session, f.pot_id)
+        return _out(session, f, p).model_dump(mode="json")
+
+    return FlushOut.model_validate(writer.once(body, write))
+
+
+@router.post("/flushes/{flush_id}/end")
+def end_flush(flush_id: int, body: FlushEndIn, writer: OneWrite, today: Today) -> FlushOut:
+    """End a flush: reached, flattened out, or broken off and still due."""
+
+    def write(session: Session) -> dict[str, Any]:
+        f, p = _one(session, flush_id, today)
+        if f.ended_as:
+            raise Conflict("This flush has ended already.", pointer="/flush_id")
+        rows = passes_of(session, f.id)
+        if not rows and not body.broken_off:
+            raise InputError("Nothing was poured. Break it off instead.", pointer="/broken_off")
+        status = _live(session, f, p, [as_pass(x) for x in rows]).result.status
+        done = {"target reached": "reached", "flattened out": "flattened"}.get(status, "ended")
+        f.ended_as = "interrupted" if body.broken_off else done
+        f.ended_at = now()
+        f.tray_emptied, f.runoff_went = body.tray_emptied, body.runoff_went
+        f.note = f"{f.note} {body.note}".strip()
+        after = after_flush(today, p.interval.days, f.ended_as != "interrupted")
+        f.feed_on = after.feed_on if after else None
+        f.look_on = look_again_on(today, p.profile.lag_days.overfeeding) if after else None
+        session.flush()
+        refresh(session, f.pot_id)
+        session.flush()
+        later = one_pot(session, f.pot_id, today)
+        f.after_uS_cm = later.reading
+        if body.tray_emptied and p.pot.drainage != "drains":
+            session.add(models.Level(pot_id=f.pot_id, on=today, did="emptied"))
+        session.flush()
+        return _out(session, f, later).model_dump(mode="json")
+
+    return FlushOut.model_validate(writer.once(body, write))
+
+
+@router.get("/pots/{pot_id}/flushes")
+def flush_history(pot_id: int, session: ReadSession, today: Today) -> FlushesOf:
+    """What each flush of a pot achieved: before, after, litres, efficiency."""
+    p = one_pot(session, pot_id, today)
+    running = running_flush(session, pot_id)
+    return FlushesOf(
+        running_id=running.id if running else None,
+        flushes=[_past(session, f, p) for f in flushes_of(session, pot_id) if f.ended_as],
+    )
+
+
+def _past(session: Session, f: models.Flush, p: PotToday) -> PastFlush:
+    rows = passes_of(session, f.id)
+    passes = [as_pass(x) for x in rows]
+    litres = sum(x.volume_L for x in passes)
+    read = [x.runoff_uS_cm for x in passes if x.runoff_uS_cm is not None]
+    m, efficiency = p.spec.medium, None
+    if len(read) >= 2:
+        mobile = (1 - m.phi) * m.theta_cc * p.spec.volume_L
+        efficiency = achieved_efficiency(read[0], read[-1], f.water_uS_cm, mobile, litres - passes[0].volume_L)
+    return PastFlush(
+        id=f.id,
+        on=f.on,
+        ended_as=f.ended_as,
+        water=session.get_one(models.Water, f.water_id).name,
+        passes=len(rows),
+        litres=litres,
+        before_uS_cm=f.before_uS_cm,
+        after_uS_cm=f.after_uS_cm,
+        last_runoff_uS_cm=read[-1] if read else None,
+        efficiency=efficiency,
+    )

@@ -1,0 +1,203 @@
+"""The Flush station: every pot by how near it is to its ceiling, the year ahead, the calendar, and a round."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from fenwa.api.flush.ways import methods_of
+from fenwa.api.pots.shown import PotRow, pot_row
+from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.typed import TypedOrNone
+from fenwa.core.care.due import FLUSH_SHARE
+from fenwa.core.care.flush_round import FlushJob, FlushRoundPlan, flush_round, rinse_dates, why_no_rinse
+from fenwa.core.care.holds import blocked
+from fenwa.core.pot.ahead import RHYTHM_DAYS, YearAhead, present_rhythm, year_ahead
+from fenwa.core.working import Computed
+from fenwa.store.collection import pots_today, states_of
+from fenwa.store.flush_state import pours_since, running_flushes
+from fenwa.store.pot_today import PotToday
+from fenwa.store.summary import BallastShares, as_event
+
+router = APIRouter(prefix="/api", tags=["flush"])
+
+
+class FlushRow(BaseModel):
+    """A pot at the station: its salt against its ceiling, why it is held, and the year ahead."""
+
+    row: PotRow
+    share: float
+    due: bool
+    held: str
+    held_ends: str
+    from_above: str
+    running_id: int | None
+    last_flush_on: date | None
+    ahead: YearAhead | None
+
+
+class FlushPage(BaseModel):
+    """The station: the saltiest first."""
+
+    today: date
+    pots: list[FlushRow]
+
+
+class RinseRow(BaseModel):
+    """A pot in the calendar: the days it is rinsed, or why it is not."""
+
+    pot_id: int
+    code: str
+    name: str
+    place: str
+    each_days: int | None
+    dates: list[date]
+    left_out: str
+    how: str
+
+
+class RinseCalendar(BaseModel):
+    """Flushes by calendar, in walking order."""
+
+    since: date
+    until: date
+    pots: list[RinseRow]
+
+
+class FlushRoundIn(BaseModel):
+    """A flush round to be planned. Empty ``pot_ids``: everything that is due."""
+
+    pot_ids: list[int] = []
+    litres_at_hand: TypedOrNone = None
+    litres_a_day: TypedOrNone = None
+    minutes_a_day: TypedOrNone = None
+
+
+def share_of(p: PotToday) -> float:
+    """Its predicted reading over its ceiling."""
+    return (p.reading or 0.0) / p.profile.root_zone.ec_ceiling_uS_cm
+
+
+def held_by(p: PotToday) -> tuple[str, str]:
+    """What holds a flush, and what ends that."""
+    if not blocked(p.holds, "flush"):
+        return "", ""
+    hold = next(h for h in p.holds if "flush" in h.blocks and not h.word)
+    return hold.reason, hold.release
+
+
+def _ahead(session: Session, pots: list[PotToday], today: date) -> dict[int, YearAhead]:
+    """The year ahead of every pot that has a rhythm."""
+    pours = pours_since(session, [p.pot.id for p in pots], today - timedelta(days=RHYTHM_DAYS), today)
+    shares = BallastShares(session, [x for mine in pours.values() for x in mine])
+    rhythms, having = [], []
+    for p in pots:
+        events = [as_event(x, shares) for x in pours.get(p.pot.id, [])]
+        rhythm = present_rhythm(events, today, p.spec)
+        if rhythm is not None and p.reading is not None:
+            rhythms.append(rhythm)
+            having.append(p)
+    if not having:
+        return {}
+    members, state = states_of(session, having, today)
+    found = year_ahead(
+        [p.spec for p in having],
+        members,
+        state,
+        rhythms,
+        [p.profile.root_zone.ec_ceiling_uS_cm for p in having],
+        today,
+    )
+    return {p.pot.id: a for p, a in zip(having, found, strict=True)}
+
+
+@router.get("/flush", response_model=FlushPage)
+def flush_station(session: ReadSession, today: Today) -> Response:
+    """Every pot by how near its salt is to its ceiling, with who crosses it when."""
+    pots = sorted((p for p in pots_today(session, today) if p.reading is not None), key=share_of, reverse=True)
+    running, ahead = running_flushes(session), _ahead(session, pots, today)
+    rows = []
+    for p in pots:
+        held, ends = held_by(p)
+        rows.append(
+            FlushRow(
+                row=pot_row(p),
+                share=share_of(p),
+                due=share_of(p) >= FLUSH_SHARE and not held,
+                held=held,
+                held_ends=ends,
+                from_above=p.profile.flush.from_above,
+                running_id=running.get(p.pot.id),
+                last_flush_on=p.log.last_flush_on,
+                ahead=ahead.get(p.pot.id),
+            )
+        )
+    return as_json(FlushPage(today=today, pots=rows))
+
+
+@router.get("/flush/calendar")
+def flush_calendar(session: ReadSession, today: Today, since: date | None = None, days: int = 365) -> RinseCalendar:
+    """Flushes by calendar: each kind's own cadence from its last one on; who is left out, and why."""
+    start, until = since or today, (since or today) + timedelta(days=max(1, min(days, 1460)))
+    rows = []
+    for p in pots_today(session, today):
+        cadence, from_above = p.profile.flush.cadence_days, p.profile.flush.from_above
+        each = cadence[1] if cadence else None
+        begun = p.log.last_flush_on
+        why = why_no_rinse(from_above, p.day.crown, p.pot.drainage == "drains", each)
+        first = start if begun is None or each is None else max(start, begun + timedelta(days=each))
+        rows.append(
+            RinseRow(
+                pot_id=p.pot.id,
+                code=p.pot.code,
+                name=p.name,
+                place=p.place,
+                each_days=each,
+                dates=[] if why or each is None else list(rinse_dates(first, each, until)),
+                left_out=why,
+                how=p.profile.flush.how,
+            )
+        )
+    return RinseCalendar(since=start, until=until, pots=rows)
+
+
+@router.post("/flush/round")
+def plan_round(body: FlushRoundIn, session: ReadSession, today: Today) -> Computed[FlushRoundPlan]:
+    """The order in which pots are flushed, spread over days where water or time is short. Stores nothing."""
+    asked = set(body.pot_ids)
+    chosen = [
+        p
+        for p in pots_today(session, today)
+        if p.reading is not None and (p.pot.id in asked if asked else share_of(p) >= FLUSH_SHARE)
+    ]
+    return flush_round(
+        jobs=[_job(session, p, today) for p in chosen],
+        today=today,
+        litres_at_hand=body.litres_at_hand,
+        litres_a_day=body.litres_a_day,
+        minutes_a_day=body.minutes_a_day,
+    )
+
+
+def _job(session: Session, p: PotToday, today: date) -> FlushJob:
+    held, ends = held_by(p)
+    m = methods_of(session, p, today).result
+    best = m.ways[0]
+    if not held and not best.possible:
+        held, ends = best.sentence, "A purer water, or fresh mix."
+    return FlushJob(
+        pot_id=p.pot.id,
+        code=p.pot.code,
+        name=p.name,
+        share=share_of(p),
+        way=best.way,
+        litres=best.litres,
+        minutes=best.minutes,
+        from_above=p.profile.flush.from_above,
+        healthy=not p.pot.isolated and p.log.rot_on is None,
+        held=held,
+        ends=ends,
+    )

@@ -1,0 +1,232 @@
+"""What a reading teaches: state and parameters of a pot move together, each by as much as it explains.
+
+A small Bayesian fit on the members of the band. All that is uncertain of a pot, its parameters (as shifts from the
+defaults) and the logarithms of its water and salts, stands as a best guess with one-SD shifts along eight axes. To
+first order that is a Gaussian, and a reading conditions it as in a Kalman filter; the fold goes on with what is left.
+
+References: E3.14 (what is fitted, priors, reading errors); square-root form of the measurement update, textbook.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from fenwa.core.pot.balance import Array, State
+from fenwa.core.pot.specification import AXES, MEMBERS, PARAMETERS, SPREAD, Members, PotSpec, members_of
+
+LEVEL_SD_A_POUR = 0.045  # of ln salt at each pour: weather, uneven wetting, a can read to its line; judgement
+MISFIT = 2.5  # standard deviations beyond which a reading does not fit; it then counts for less
+STEP_MOST = 3.0  # standard deviations one reading may move anything
+METER_SHARE, METER_uS_cm = 0.02, 10.0  # E3.15: an ordinary pen's error
+POOLED_SHARE = 0.5  # of a parameter's prior variance lies between mixes, the rest between pots of one; judgement
+ETA_LEAST, ETA_MOST = 0.05, 1.5  # as a pot is checked
+N = len(PARAMETERS)
+
+
+@dataclass(frozen=True)
+class Taught:
+    """Members and state after a reading, and by how many standard deviations it was off what was expected."""
+
+    members: Members
+    state: State
+    off_sd: float
+
+
+def _rows(members: Members, state: State) -> Array:
+    """Shifts, ln water and ln salts of every member, shape (pots, rows, MEMBERS)."""
+    shape = members.shifts.shape[:2]
+    C_m = np.broadcast_to(state.C_m, (2, *shape))
+    C_i = np.broadcast_to(state.C_i, (2, *shape))
+    salts = np.log(np.maximum(np.stack([C_m[0], C_m[1], C_i[0], C_i[1]], axis=1), 1e-6))
+    W = np.log(np.broadcast_to(state.W_m, shape))[:, None, :]
+    return np.concatenate([np.swapaxes(members.shifts, 1, 2), W, salts], axis=1)
+
+
+def _unfolded(pots: list[PotSpec], rows: Array) -> tuple[Members, State]:
+    """Members and state again; no pot holds more water than its capacity."""
+    members = members_of(pots, np.swapaxes(rows[:, :N, :], 1, 2))
+    W = np.minimum(np.exp(rows[:, N]), members.soil.W_m_cc)
+    C = np.exp(rows[:, N + 1 :])
+    return members, State(W, np.stack([C[:, 0], C[:, 1]]), np.stack([C[:, 2], C[:, 3]]))
+
+
+def _axes(values: Array) -> Array:
+    """One-SD shifts along each axis, from members on the last dimension."""
+    return np.asarray((values[..., 1::2] - values[..., 2::2]) / 2)
+
+
+def conditioned(rows: Array, expected: Array, measured: Array, sd: Array, narrows_sd: Array | None = None) -> Array:
+    """Rows given a measurement; ``expected``: what every member says it should be. Shapes (pots, ...).
+
+    ``narrows_sd``: its standard deviation as far as it narrows, where that is another than as far as it moves.
+    """
+    g = _axes(expected)
+    explained = np.sum(g**2, axis=-1)
+    whole = explained + sd**2
+    step = g * ((measured - expected[:, 0]) / whole)[:, None]
+    step *= np.minimum(1.0, STEP_MOST / np.maximum(np.sqrt(np.sum(step**2, axis=-1)), 1e-12))[:, None]
+    d = _axes(rows)
+    middle = rows[..., 0] + np.einsum("pra,pa->pr", d, step)
+    if narrows_sd is not None:
+        sd, whole = narrows_sd, explained + narrows_sd**2
+    alpha = (1 - sd / np.sqrt(whole)) / np.maximum(explained, 1e-12)
+    d = d - alpha[:, None, None] * np.einsum("pra,pa->pr", d, g)[..., None] * g[:, None, :]
+    # turn the axes so that the last one holds no parameter: what no parameter explains goes on growing there
+    turn, _ = np.linalg.qr(np.swapaxes(d[:, :N, :], 1, 2), mode="complete")
+    d = d @ turn
+    out = np.empty_like(rows)
+    out[..., 0] = middle
+    out[..., 1::2], out[..., 2::2] = middle[..., None] + d, middle[..., None] - d
+    return out
+
+
+def reading_sd(spread_ln: float, expected_uS_cm: float) -> float:
+    """Standard deviation of ln(reading) where so much is expected: the method's, and the meter's."""
+    return float(np.hypot(spread_ln, METER_SHARE + METER_uS_cm / max(expected_uS_cm, 1.0)))
+
+
+def taught(
+    pot: PotSpec, members: Members, state: State, expected: Array, measured: float, sd: float, off_before: float = 0.0
+) -> Taught:
+    """What one reading leaves of a pot; ``expected``: the reading each member predicts. [µS/cm]
+
+    A reading that does not fit counts for less, the farther off it is; unless the one before was off the same way, by
+    ``off_before``: two that agree are believed.
+    """
+    ln = np.log(np.maximum(expected, 1e-6)).reshape(1, MEMBERS)
+    off = (np.log(measured) - ln[0, 0]) / float(np.hypot(sd, np.sqrt(np.sum(_axes(ln) ** 2))))
+    agree = off * off_before > 0 and abs(off_before) > MISFIT
+    trusted = sd if agree else sd * max(1.0, abs(off) / MISFIT)
+    told = (
+        np.log(measured)
+        if agree or abs(off) <= MISFIT
+        else ln[0, 0] + (np.log(measured) - ln[0, 0]) * MISFIT / abs(off)
+    )
+    rows = conditioned(_rows(members, state), ln, np.array([told]), np.array([sd]), np.array([trusted]))
+    new_members, new_state = _unfolded([pot], rows)
+    return Taught(new_members, new_state, float(off))
+
+
+def drifted(state: State) -> State:
+    """The salt a little less sure after a pour: the last axis grows by what no parameter knows."""
+    both = np.maximum(np.array([state.C_m, state.C_i]), 1e-9)
+    middle = both[..., 0]
+    level = np.log(both[..., -2] / middle)
+    wide = np.exp(np.copysign(np.sqrt(level**2 + LEVEL_SD_A_POUR**2), level))
+    both[..., -2], both[..., -1] = middle * wide, middle / wide
+    return State(state.W_m, both[0], both[1])
+
+
+@dataclass(frozen=True)
+class Knowledge:
+    """A parameter as far as a pot's readings tell it: shift from its default and its SD, and the SD before."""
+
+    name: str
+    shift: float
+    sd: float
+    prior_sd: float
+
+    @property
+    def narrowed(self) -> float:
+        """How much of the prior's spread is gone, 0..1."""
+        return 1 - self.sd / self.prior_sd
+
+
+def knowledge(shifts: Array) -> dict[str, Knowledge]:
+    """What is known of each parameter, from the shifts of one pot's members."""
+    d = _axes(shifts.T)
+    return {
+        name: Knowledge(name, float(shifts[0, i]), float(np.sqrt(np.sum(d[i] ** 2))), SPREAD[name])
+        for i, name in enumerate(PARAMETERS)
+    }
+
+
+def learnt_spec(pot: PotSpec, members: Members) -> PotSpec:
+    """The pot with what its readings taught in place of the defaults: water held, efficiency, uptake, loss."""
+    k = {name: v.shift for name, v in knowledge(members.shifts[0]).items()}
+
+    def moved(share: float) -> float:
+        return share if share in (0.0, 1.0) else float(1 / (1 + (1 - share) / share * np.exp(-k["logit_u"])))
+
+    eta = float(np.clip(pot.medium.eta * np.exp(k["ln_eta"]), ETA_LEAST, ETA_MOST))
+    return replace(
+        pot,
+        volume_L=min(pot.volume_L * float(np.exp(k["ln_W"])), 500.0),
+        medium=replace(pot.medium, eta=eta),
+        u=moved(pot.u),
+        u_ballast=None if pot.u_ballast is None else moved(pot.u_ballast),
+        loss_per_day=min(1.0, pot.loss_per_day * float(np.exp(k["ln_E"] - k["ln_W"]))),
+    )
+
+
+@dataclass(frozen=True)
+class Pooled:
+    """What other pots of the mix tell of a parameter: a shift, and the SD of a pot about it."""
+
+    name: str
+    shift: float
+    sd: float
+    pots: int
+
+
+def pooled(others: list[dict[str, Knowledge]], names: tuple[str, ...]) -> tuple[Pooled, ...]:
+    """What the readings of other pots say of one more of their mix; partial pooling, E3.14.
+
+    What each pot's own readings said is its posterior with the prior taken off again. Pots of one mix differ by half
+    of the prior's variance; the mean of the mix is what the rest of it leaves unknown and they narrow.
+    """
+    out = []
+    for name in names:
+        prior = SPREAD[name] ** 2
+        between, of_mix = (1 - POOLED_SHARE) * prior, POOLED_SHARE * prior
+        precision, weighted, n = 1 / of_mix, 0.0, 0
+        for other in others:
+            k = other[name]
+            told = 1 / k.sd**2 - 1 / prior
+            if told <= 1e-3 / prior:
+                continue
+            weight = 1 / (1 / told + between)
+            precision += weight
+            weighted += weight * (k.shift / k.sd**2) / told
+            n += 1
+        if n:
+            out.append(Pooled(name, weighted / precision, float(np.sqrt(1 / precision + between)), n))
+    return tuple(out)
+
+
+def with_pooled(
+    pots: list[PotSpec], members: Members, state: State, of: list[tuple[Pooled, ...]]
+) -> tuple[Members, State]:
+    """Members and states of many pots, with what others of their mixes tell of each parameter."""
+    rows, changed = _rows(members, state), np.zeros(len(pots), bool)
+    for name in PARAMETERS:
+        told = [next((p for p in mine if p.name == name), None) for mine in of]
+        which = [i for i, p in enumerate(told) if p is not None]
+        if not which:
+            continue
+        prior = SPREAD[name] ** 2
+        values, sds = np.zeros(len(which)), np.zeros(len(which))
+        for j, i in enumerate(which):
+            p = told[i]
+            assert p is not None
+            precision = 1 / p.sd**2 - 1 / prior  # as a reading of the parameter: what the prior says stands already
+            sds[j] = np.sqrt(1 / max(precision, 1e-9))
+            values[j] = p.shift / p.sd**2 / max(precision, 1e-9)
+        mine = rows[which]
+        rows[which] = conditioned(mine, mine[:, PARAMETERS.index(name), :], values, sds)
+        changed[which] = True
+    if not changed.any():
+        return members, state
+    new_members, new_state = _unfolded(pots, rows)
+    keep = ~changed[:, None]
+    pick = State(
+        np.where(keep, state.W_m, new_state.W_m),
+        np.where(keep, state.C_m, new_state.C_m),
+        np.where(keep, state.C_i, new_state.C_i),
+    )
+    return new_members, pick
+
+
+assert AXES == N + 1  # the axes turn so that one is left for the salt alone

@@ -1,0 +1,50 @@
+"""A pot's salt balance over its log: its events, what its readings and those of its mix taught, where it stands."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+
+from sqlalchemy.orm import Session
+
+from fenwa.core.pot.fold import Folded, fold_log, rest_until
+from fenwa.core.pot.learning import Pooled, learnt_spec, with_pooled
+from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent
+from fenwa.store.flush_state import told_by_others
+from fenwa.store.models import PotSummary, Pour
+from fenwa.store.pot_rows import looks_until
+from fenwa.store.pot_today import PotToday
+from fenwa.store.summary import BallastShares, as_event, open_pours, readings_of, stored_fold
+
+
+@dataclass(frozen=True)
+class PotBalance:
+    """Events and readings up to today, the fold that rests until today, and the pot as learnt."""
+
+    spec: PotSpec
+    learnt: PotSpec
+    events: list[WaterEvent]
+    readings: list[PotReading]
+    told: tuple[Pooled, ...]
+    folded: Folded
+    now: Folded
+
+
+def balance_of(session: Session, p: PotToday, today: date, pours: Sequence[Pour] | None = None) -> PotBalance:
+    """The balance of a pot, from the stored fold where it serves."""
+    pours = open_pours(session, p.pot.id) if pours is None else pours
+    since = p.pot.repotted_on or date.min  # what the old mix held went with it
+    shares = BallastShares(session, pours)
+    events = [as_event(x, shares) for x in pours if since <= x.on <= today]
+    between = readings_of(session, p.pot.id, looks_until(session, p.pot.id, today))
+    readings = [r for r in between if since <= r.on <= today]
+    summary = session.get_one(PotSummary, p.pot.id)
+    told = told_by_others(session, {p.pot.id: summary.data["mix"]}).get(p.pot.id, ())
+    folded = stored_fold(summary, p.spec, today, told)
+    if folded is None:
+        folded = fold_log(p.spec, events, today, readings)
+        if told:
+            folded.members, folded.state = with_pooled([p.spec], folded.members, folded.state, [told])
+    now = rest_until(p.spec, replace(folded, points=list(folded.points), cautions=list(folded.cautions)), today)
+    return PotBalance(p.spec, learnt_spec(p.spec, folded.members), events, readings, told, folded, now)

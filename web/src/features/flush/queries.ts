@@ -1,0 +1,78 @@
+// What the Flush station asks for: the station, a pot's ways, schools and lessons, a running flush.
+import { queryOptions } from "@tanstack/react-query"
+import { answer, client, type Schemas } from "../../api/client"
+import { keepWalk, loadWalk } from "../../api/outbox"
+
+export const flushStationQuery = queryOptions({
+  queryKey: ["flush", "station"],
+  queryFn: () => answer(client.GET("/api/flush")),
+})
+export const rinseCalendarQuery = queryOptions({
+  queryKey: ["flush", "calendar"],
+  queryFn: () => answer(client.GET("/api/flush/calendar")),
+})
+const of = (id: number) => ({ params: { path: { pot_id: id } } })
+export const waysQuery = (id: number, water: string) =>
+  queryOptions({
+    queryKey: ["pots", "ways", id, water],
+    queryFn: () =>
+      answer(
+        client.GET("/api/pots/{pot_id}/flush-ways", {
+          params: { path: { pot_id: id }, query: water ? { water } : {} },
+        }),
+      ),
+  })
+export const schoolsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["pots", "schools", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}/flush-schools", of(id))),
+  })
+export const rhythmQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["pots", "rhythm", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}/rhythm-change", of(id))),
+  })
+export const calibrationQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["pots", "calibration", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}/calibration", of(id))),
+  })
+export const readingsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["pots", "readings", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}/readings", of(id))),
+  })
+export const historyQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["pots", "flushes", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}/flushes", of(id))),
+  })
+export const reservoirQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["pots", "reservoir", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}/reservoir", of(id))),
+  })
+export const changesQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["pots", "changes", id],
+    queryFn: () => answer(client.GET("/api/pots/{pot_id}/water-changes", of(id))),
+  })
+
+/** A running flush; out of reach of Fenwa, as it stood when it was last seen here. */
+export const flushQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["flush", "session", id],
+    queryFn: async () => {
+      try {
+        const found = await answer(
+          client.GET("/api/flushes/{flush_id}", { params: { path: { flush_id: id } } }),
+        )
+        await keepWalk(`flush-${id}`, found).catch(() => undefined)
+        return found
+      } catch (error) {
+        const last = await loadWalk<Schemas["FlushOut"]>(`flush-${id}`).catch(() => undefined)
+        if (last) return last
+        throw error
+      }
+    },
+  })

@@ -1,0 +1,1 @@
+export { Session as Screen } from "./Session"
