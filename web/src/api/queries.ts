@@ -1,6 +1,7 @@
 // What every screen reads: options, settings, stations, working.
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "./client"
+import { lastKnown } from "./lastKnown"
 
 export const stationsQuery = queryOptions({
   queryKey: ["stations"],
@@ -8,12 +9,12 @@ export const stationsQuery = queryOptions({
 })
 export const optionsQuery = queryOptions({
   queryKey: ["options"],
-  queryFn: () => answer(client.GET("/api/options")),
+  queryFn: () => lastKnown("options", () => answer(client.GET("/api/options"))),
   staleTime: Infinity,
 })
 export const settingsQuery = queryOptions({
   queryKey: ["settings"],
-  queryFn: () => answer(client.GET("/api/settings")),
+  queryFn: () => lastKnown("settings", () => answer(client.GET("/api/settings"))),
 })
 export const potsQuery = queryOptions({
   queryKey: ["pots", "list"],

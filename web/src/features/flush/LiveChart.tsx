@@ -106,7 +106,7 @@ export function LiveChart({ f }: { f: Schemas["FlushOut"] }) {
           stroke="currentColor"
           strokeWidth="2"
         />
-        {read.map((p) => (
+        {read.map((p, i) => (
           <g key={p.id} transform={`translate(${x(p.drained_after_L)} ${y(p.runoff_uS_cm ?? 1)})`}>
             <path
               d="M0-7L7 0L0 7L-7 0Z"
@@ -114,7 +114,12 @@ export function LiveChart({ f }: { f: Schemas["FlushOut"] }) {
               stroke="currentColor"
               strokeWidth="1.8"
             />
-            <text x="9" y="-6" style={{ fontSize: 12, fontWeight: 600 }} fill="currentColor">
+            <text
+              x="9"
+              y={i % 2 ? 16 : -6}
+              style={{ fontSize: 12, fontWeight: 600 }}
+              fill="currentColor"
+            >
               {figure(Math.round(p.runoff_uS_cm ?? 0), 6)}
             </text>
           </g>

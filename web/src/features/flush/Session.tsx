@@ -72,11 +72,13 @@ function Running({ f }: { f: Schemas["FlushOut"] }) {
       ) : (
         <>
           {poured && !live.stop && <SoakTimer since={poured} minutes={f.pause_min} />}
-          <Text mt="3" fontWeight="semibold" aria-live="polite">
-            {unsent.length > 0
-              ? `${unsent.length} ${unsent.length === 1 ? "pass waits" : "passes wait"} in this phone until Fenwa answers. The plan stands.`
-              : live.sentence}
-          </Text>
+          {!live.stop && (
+            <Text mt="3" fontWeight="semibold" aria-live="polite">
+              {unsent.length > 0
+                ? `${unsent.length} ${unsent.length === 1 ? "pass waits" : "passes wait"} in this phone until Fenwa answers. The plan stands.`
+                : live.sentence}
+            </Text>
+          )}
           {!live.stop && !finishing && (
             <Text fontSize="sm" color="fg.muted">
               Stop after two readings at or under {Math.round(f.stop_runoff_uS_cm)}, a soak apart,

@@ -1,7 +1,7 @@
 // What the Flush station asks for: the station, a pot's ways, schools and lessons, a running flush.
 import { queryOptions } from "@tanstack/react-query"
-import { answer, client, type Schemas } from "../../api/client"
-import { keepWalk, loadWalk } from "../../api/outbox"
+import { answer, client } from "../../api/client"
+import { lastKnown } from "../../api/lastKnown"
 
 export const flushStationQuery = queryOptions({
   queryKey: ["flush", "station"],
@@ -62,17 +62,8 @@ export const changesQuery = (id: number) =>
 export const flushQuery = (id: number) =>
   queryOptions({
     queryKey: ["flush", "session", id],
-    queryFn: async () => {
-      try {
-        const found = await answer(
-          client.GET("/api/flushes/{flush_id}", { params: { path: { flush_id: id } } }),
-        )
-        await keepWalk(`flush-${id}`, found).catch(() => undefined)
-        return found
-      } catch (error) {
-        const last = await loadWalk<Schemas["FlushOut"]>(`flush-${id}`).catch(() => undefined)
-        if (last) return last
-        throw error
-      }
-    },
+    queryFn: () =>
+      lastKnown(`flush-${id}`, () =>
+        answer(client.GET("/api/flushes/{flush_id}", { params: { path: { flush_id: id } } })),
+      ),
   })
