@@ -14,6 +14,7 @@ from typing import Any
 import numpy as np
 
 from fenwa.bench_pages import TODAY, pages, timed
+from fenwa.bench_pots import calibration
 
 
 def _plain_loop(
@@ -241,6 +242,7 @@ def run(web: Path) -> None:
     _ions()
     _care()
     _never()
+    calibration()
     _floor()
     pages()
     if (web / "index.html").exists():

@@ -146,7 +146,7 @@ def test_the_station_tells_what_each_school_would_have_done(demo_address: str, o
     page = open_page(demo_address, "/flush")
     hand = Pointer(page)
     hand.press("Schools", role="tab")
-    table = page.get_by_role("table", name="Schools")
+    table = page.get_by_role("region", name="Schools")
     expect(table.get_by_role("row")).to_have_count(5)
     for words in ("As it was done", "By calendar", "By a measured reading", "By the forecast"):
         expect(table.get_by_text(words)).to_be_visible()

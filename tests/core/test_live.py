@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 
 from fenwa.core.errors import DomainError
-from fenwa.core.pot.live import FlushPass, LiveFlush, flush_session
+from fenwa.core.pot.live import LiveFlush, flush_session
+from fenwa.core.pot.live_passes import FlushPass
 from tests.core.hidden_pots import MEDIA, HiddenFlush, hidden_flush
 
 POTS, PEN_SD = 60, 0.01

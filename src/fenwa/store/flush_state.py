@@ -9,7 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.core.pot.learning import Knowledge, Pooled, pooled
-from fenwa.core.pot.live import FlushPass
+from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.reservoir import ReservoirEvent
 from fenwa.core.pot.specification import LEARNT, SPREAD, PotReading
 from fenwa.store.models import Flush, Level, Pot, PotSummary, Pour, Runoff, Water
@@ -176,3 +176,14 @@ def running_flushes(session: Session) -> dict[int, int]:
     """Flushes that run, by pot."""
     mine = select(Flush.pot_id, Flush.id).where(Flush.archived_at.is_(None), Flush.ended_as == "")
     return {r.pot_id: r.id for r in session.execute(mine)}
+
+
+def flush_totals(session: Session, pours: Sequence[Pour]) -> dict[int, tuple[int, float, bool]]:
+    """Of every flush among these pours: its first pass, its litres, and whether it was broken off."""
+    partial = {r.id for r in session.execute(select(Flush.id).where(Flush.ended_as.in_(("", "interrupted"))))}
+    out: dict[int, tuple[int, float, bool]] = {}
+    for p in pours:
+        if p.flush_id is not None:
+            first, litres, _ = out.get(p.flush_id, (p.id, 0.0, False))
+            out[p.flush_id] = (first, litres + (p.volume_L or 0.0), p.flush_id in partial)
+    return out

@@ -19,8 +19,10 @@ from fenwa.core.care.usual import look_again_on
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound
 from fenwa.core.pot.flush_start import achieved_efficiency, after_flush, begin_flush
-from fenwa.core.pot.live import CurvePoint, FlushPass, LiveFlush, flush_session
+from fenwa.core.pot.live import LiveFlush, flush_session
+from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.methods import Colour
+from fenwa.core.pot.runoff_line import CurvePoint
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.flush_state import as_pass, flushes_of, passes_of, running_flush

@@ -14,13 +14,16 @@ from fenwa.api.pots.entered import PotIn, store_pots
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
+from fenwa.core.care.prills import PRILL_DONE
 from fenwa.core.errors import NotFound
 from fenwa.core.pot.flush import FlushPlan, flush_plan
+from fenwa.core.pot.fold import Point, fold
 from fenwa.core.pot.methods import Method
-from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report
+from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, told_apart
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import pots_today
+from fenwa.store.flush_state import flush_totals
 from fenwa.store.pot_balance import balance_of
 from fenwa.store.pot_rows import candidate_of, corrected_pours, decisions_of, happened, looks_until
 from fenwa.store.pot_today import PotToday
@@ -57,6 +60,8 @@ class PourOut(BaseModel):
     gave: str
     plant_id: int | None
     corrected: bool
+    flush_L: float | None  # of a flush, on its first pass: all that was poured; None: no flush, or a later pass
+    broken_off: bool
 
 
 class EventOut(BaseModel):
@@ -92,6 +97,9 @@ class PotPage(BaseModel):
     phases: list[PhaseOut]
     events: list[EventOut]
     bought_on: str  # the verdict it was bought on; empty: none was asked
+    by_medium: Point | None  # the reading its medium alone would have told; None: nothing was read
+    read_sentence: str
+    prills_sentence: str
 
 
 @router.get("/pots", response_model=PotsPage)
@@ -117,6 +125,7 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
     pours = [x for x in pours if x.on <= today]
     looks = looks_until(session, pot_id, today)
     corrected = corrected_pours(session, [x.id for x in pours])
+    flushes = flush_totals(session, pours)
     choice, water = water_of_pot(session, p, today)
     h = p.profile.hazard
     hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
@@ -138,11 +147,14 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         water_note=choice.note,
         root_zone=computed.result,
         working=computed.working,
-        pours=[_pour_out(x, x.id in corrected) for x in pours],
+        pours=[_pour_out(x, x.id in corrected, flushes) for x in pours],
         looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
         events=_events(session, p, today),
         bought_on=_bought_on(session, pot_id),
+        by_medium=_by_medium(session, p, today, pours) if computed.result.observations else None,
+        read_sentence=told_apart(computed.result),
+        prills_sentence=_prills(p),
     )
     return as_json(page)
 
@@ -162,8 +174,23 @@ def _bought_on(session: Session, pot_id: int) -> str:
     return f"Judged on {row.on} as “{row.name}”: {row.answer['sentence']}" if row is not None else ""
 
 
-def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
+def _by_medium(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Point:
+    """What its log and its medium alone would tell of today, nothing learnt."""
+    b = balance_of(session, p, today, pours)
+    return fold(p.spec, b.events, today, b.readings, learn=False).points[-1]
+
+
+def _prills(p: PotToday) -> str:
+    prills = p.day.kept.prills
+    if prills is None:
+        return ""
+    until = f", spent about {prills.until.isoformat()}" if prills.share_out < PRILL_DONE else ", spent"
+    return f"Prills have given {100 * prills.share_out:.0f} % of what they hold{until}."
+
+
+def _pour_out(p: models.Pour, corrected: bool, flushes: dict[int, tuple[int, float, bool]]) -> PourOut:
     r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
+    flush = flushes.get(p.flush_id or 0)
     return PourOut(
         id=p.id,
         on=p.on,
@@ -181,6 +208,8 @@ def _pour_out(p: models.Pour, corrected: bool) -> PourOut:
         gave=p.gave,
         plant_id=p.plant_id,
         corrected=corrected,
+        flush_L=flush[1] if flush and flush[0] == p.id else p.volume_L if flush is None and p.job == "flush" else None,
+        broken_off=bool(flush and flush[2]),
     )
 
 

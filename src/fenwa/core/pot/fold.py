@@ -86,7 +86,7 @@ class Folded:
     state: State
     as_of: date
     points: list[Point] = field(default_factory=list)
-    noted: list[tuple[date, Array]] = field(default_factory=list)  # not yet drawn as points
+    noted: list[tuple[date, Members, State]] = field(default_factory=list)  # not yet drawn as points
     observations: list[Observation] = field(default_factory=list)
     cautions: list[str] = field(default_factory=list)
     used: int = 0
@@ -150,10 +150,18 @@ def rested(pots: list[PotSpec], members: Members, state: State, days: list[int])
 
 
 def fold_log(
-    pot: PotSpec, events: list[WaterEvent], today: date, readings: Sequence[PotReading] = (), learn: bool = True
+    pot: PotSpec,
+    events: list[WaterEvent],
+    today: date,
+    readings: Sequence[PotReading] = (),
+    learn: bool = True,
+    members: Members | None = None,
 ) -> Folded:
-    """State after the last pour or reading up to today (E3.10, E3.12), taught by what came out."""
-    members = members_of([pot])
+    """State after the last pour or reading up to today (E3.10, E3.12), taught by what came out.
+
+    ``members``: begun from these; None: from the defaults of its medium and kind.
+    """
+    members = members_of([pot]) if members is None else members
     soil = members.soil
     pours = wetting(events, today)
     known = [e.ec_uS_cm for e in pours if e.ec_uS_cm is not None]
@@ -322,15 +330,30 @@ def _reading_now(members: Members, state: State) -> float:
 
 
 def _note(out: Folded, on: date) -> None:
-    out.noted.append((on, reading_of(out.members, out.state)[0]))
+    out.noted.append((on, out.members, out.state))
 
 
 def _draw(out: Folded) -> None:
     """Bands of everything noted, all at once."""
-    if out.noted:
-        bands = zip(*(v.tolist() for v in band(np.stack([r for _, r in out.noted]))), strict=True)
-        out.points += [Point(on, *b) for (on, _), b in zip(out.noted, bands, strict=True)]
-        out.noted = []
+    if not out.noted:
+        return
+    soils = [m.soil for _, m, _ in out.noted]
+    W_m, W_cc, W_i, eta, C_m, C_i = (
+        np.concatenate(rows, axis=0)
+        for rows in (
+            [s.W_m for _, _, s in out.noted],
+            [soil.W_m_cc for soil in soils],
+            [soil.W_i for soil in soils],
+            [soil.eta for soil in soils],
+            [salt(s.C_m) for _, _, s in out.noted],
+            [salt(s.C_i) for _, _, s in out.noted],
+        )
+    )
+    filled = np.maximum(W_cc, W_m) + W_i  # pure water brings the pot to capacity, as in ``reading_of``
+    readings = pour_through_reading((W_m * C_m + W_i * C_i) / filled, eta, out.members.leachate_L / W_cc)
+    bands = zip(*(v.tolist() for v in band(readings)), strict=True)
+    out.points += [Point(on, *b) for (on, _, _), b in zip(out.noted, bands, strict=True)]
+    out.noted = []
 
 
 def rows_of(members: Members, state: State) -> list[list[float]]:

@@ -73,13 +73,26 @@ def conditioned(rows: Array, expected: Array, measured: Array, sd: Array, narrow
         sd, whole = narrows_sd, explained + narrows_sd**2
     alpha = (1 - sd / np.sqrt(whole)) / np.maximum(explained, 1e-12)
     d = d - alpha[:, None, None] * np.einsum("pra,pa->pr", d, g)[..., None] * g[:, None, :]
-    # turn the axes so that the last one holds no parameter: what no parameter explains goes on growing there
-    turn, _ = np.linalg.qr(np.swapaxes(d[:, :N, :], 1, 2), mode="complete")
-    d = d @ turn
+    d = _turned(d, g, alpha, explained)
     out = np.empty_like(rows)
     out[..., 0] = middle
     out[..., 1::2], out[..., 2::2] = middle[..., None] + d, middle[..., None] - d
     return out
+
+
+def _turned(d: Array, g: Array, alpha: Array, explained: Array) -> Array:
+    """The axes mirrored so that the last one holds no parameter: what no parameter explains goes on growing there.
+
+    Before the measurement the last axis held none; the direction that holds none after it follows in closed form.
+    """
+    none = g * (alpha / np.maximum(1 - alpha * explained, 1e-12) * g[:, -1])[:, None]
+    none[:, -1] += 1.0
+    none /= np.sqrt(np.sum(none**2, axis=-1))[:, None]
+    w = -none
+    w[:, -1] += 1.0
+    size = np.sum(w**2, axis=-1)
+    factor = np.where(size > 1e-20, 2.0 / np.maximum(size, 1e-20), 0.0)
+    return np.asarray(d - factor[:, None, None] * np.einsum("pra,pa->pr", d, w)[..., None] * w[:, None, :])
 
 
 def reading_sd(spread_ln: float, expected_uS_cm: float) -> float:

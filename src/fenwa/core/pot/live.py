@@ -10,9 +10,9 @@ import numpy as np
 
 from fenwa.core.constants import Z80
 from fenwa.core.entry import require
-from fenwa.core.errors import InputError
-from fenwa.core.pot.balance import Array
 from fenwa.core.pot.live_fit import Fit, FlushedPot, Poured, fit, litres_left, run, spread_of
+from fenwa.core.pot.live_passes import FlushPass, check_flush
+from fenwa.core.pot.runoff_line import READING_SHARE, SLOPE_SPREAD, CurvePoint, READING_uS_cm, Trend, tailing_of, trend
 from fenwa.core.pot.specification import PotSpec, capacity_L, check_pot
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -22,11 +22,8 @@ LiveStatus = Literal[
 ]
 
 FIT_SHARE = 0.02  # of a rinsed pen read twice in one flush; the line takes the wider one of E4.5
-READING_SHARE, READING_uS_cm = 0.05, 5.0  # E4.5: error of a runoff reading
-SLOPE_SPREAD = 0.5  # E4.5: prior spread of the slope, as a share of it
 ALIKE = 0.05  # two readings are alike within that share
 TAILING, STALLED = 0.5, 0.3  # E4.5b: last slope over first slope
-TENFOLD = 10.0
 FALL_DUE = 0.2  # a pass that should lower ln(runoff - water) by so much, and did not, has flattened out; judgement
 LEAST_PASS = 0.03  # of all that was poured: the smallest pass worth pouring
 CONFIRM_SHARE = 0.02  # of all that was poured: enough to read once more after a soak
@@ -35,32 +32,6 @@ CURVE_POINTS = 13
 FIRST_SHARE, FIRST_MOST = 0.2, 0.5  # of a round: the first pass is a probe, its reading says how to go on
 AHEAD = 3  # rounds drawn beyond the next pass
 ROUNDS_WIDE = 24  # stands for "no number of rounds" at the far end of a range
-MAX_PASSES = 60
-
-
-@dataclass(frozen=True)
-class FlushPass:
-    """One pass: litres poured, litres that drained, and the reading of the last that ran out. [L, µS/cm]
-
-    ``minute``: when it was poured, counted from the start; ``soaked_min``: how long the water had stood before it.
-    """
-
-    volume_L: float
-    runoff_uS_cm: float | None = None
-    drained_L: float | None = None
-    minute: float = 0.0
-    soaked_min: float = 0.0
-    read_twice: bool = False
-
-
-@dataclass(frozen=True)
-class CurvePoint:
-    """Runoff expected after so many drained litres, with its 80 % range. [L, µS/cm]"""
-
-    litres: float
-    runoff_uS_cm: float
-    low_uS_cm: float
-    high_uS_cm: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -85,60 +56,6 @@ class LiveFlush:
     under: int
     drained_after: tuple[float, ...]
     curve: tuple[CurvePoint, ...]
-
-
-@dataclass(frozen=True)
-class Trend:
-    """A straight line of ln(EC - water) over drained litres, with its covariance, E4.5."""
-
-    a: float
-    b: float
-    covariance: Array
-
-    def at(self, litres: float, water: float) -> CurvePoint:
-        """Runoff after so many litres. [µS/cm]"""
-        r = np.array([1.0, -litres])
-        ln, sd = self.a - self.b * litres, float(np.sqrt(max(0.0, r @ self.covariance @ r)))
-        return CurvePoint(
-            litres, water + math.exp(ln), water + math.exp(ln - Z80 * sd), water + math.exp(ln + Z80 * sd)
-        )
-
-    @property
-    def slope_sd(self) -> float:
-        """Standard deviation of the slope. [1/L]"""
-        return float(np.sqrt(self.covariance[1, 1]))
-
-    def until(self, stop: float, water: float) -> tuple[float, float]:
-        """Drained litres at which the line meets the stop, and their standard error."""
-        litres = (self.a - math.log(stop - water)) / self.b
-        gradient = np.array([1 / self.b, -litres / self.b])
-        return litres, float(np.sqrt(gradient @ self.covariance @ gradient))
-
-
-def trend(
-    litres: list[float], readings: list[float], water: float, slope: float, spread: float = SLOPE_SPREAD
-) -> Trend:
-    """Weighted line through runoff readings with a prior on its slope, normal equations of E4.5."""
-    P = np.diag([1e-12, 1 / (spread * slope) ** 2])
-    h = np.array([0.0, slope / (spread * slope) ** 2])
-    for V, EC in zip(litres, readings, strict=True):
-        sd = math.hypot(READING_SHARE * EC, READING_uS_cm) / (EC - water)
-        r = np.array([1.0, -V]) / sd
-        P += np.outer(r, r)
-        h += r * math.log(EC - water) / sd
-    covariance = np.linalg.inv(P)
-    a, b = covariance @ h
-    return Trend(float(a), float(b), covariance)
-
-
-def tailing_of(litres: list[float], readings: list[float], water: float) -> float | None:
-    """Slope between the last two readings over that between the first two, E4.5b; None below three."""
-    if len(readings) < 3:
-        return None
-    ln = [math.log(max(r - water, 1e-6)) for r in readings]
-    first = (ln[0] - ln[1]) / max(litres[1] - litres[0], 1e-9)
-    last = (ln[-2] - ln[-1]) / max(litres[-1] - litres[-2], 1e-9)
-    return last / first if first > 0 else None
 
 
 @calculation("flush-session", title="A flush as it runs", station="flush")
@@ -206,7 +123,7 @@ def flush_session(
         check_pot(pot)
     if root_zone_uS_cm is not None:
         require(root_zone_uS_cm, "Root zone", "µS/cm", low=0, high=50_000, pointer="/root_zone_uS_cm")
-    _check(passes, water_uS_cm, stop_runoff_uS_cm, slope_per_L, round_L, pause_min, expected_first_uS_cm, refill_L)
+    check_flush(passes, water_uS_cm, stop_runoff_uS_cm, slope_per_L, round_L, pause_min, expected_first_uS_cm, refill_L)
     litres, readings, poured, drained, refill = [], [], 0.0, 0.0, refill_L
     done: list[Poured] = []
     after: list[float] = []
@@ -425,61 +342,3 @@ def _next(
     if left is None:
         return round_L, pause_min
     return min(round_L, max(left - (se or 0.0), LEAST_PASS * poured, LEAST_L)), pause_min
-
-
-def _check(
-    passes: list[FlushPass],
-    water: float,
-    stop: float,
-    slope: float,
-    round_L: float,
-    pause: float,
-    first: float | None,
-    refill: float,
-) -> None:
-    require(water, "EC of the flush water", "µS/cm", low=0, high=20_000, pointer="/water_uS_cm")
-    require(stop, "Runoff to stop at", "µS/cm", low=0, open_low=True, high=20_000, pointer="/stop_runoff_uS_cm")
-    require(slope, "Slope", "1/L", low=0.001, high=1000, pointer="/slope_per_L")
-    require(round_L, "Water of a pass", "L", low=0.01, high=1000, pointer="/round_L")
-    require(pause, "Soak", "min", low=0, high=2880, pointer="/pause_min")
-    require(refill, "Refill", "L", low=0, high=500, pointer="/refill_L")
-    if first is not None:
-        require(first, "First runoff expected", "µS/cm", low=0, high=50_000, pointer="/expected_first_uS_cm")
-    if stop <= water:
-        raise InputError(
-            f"The target, a runoff of {stop:.0f} µS/cm, is no higher than the water’s own {water:.0f}. "
-            "Use a purer water or a higher target.",
-            pointer="/stop_runoff_uS_cm",
-        )
-    if len(passes) > MAX_PASSES:
-        raise InputError(f"{len(passes)} passes are too many for one flush. End it, or repot.", pointer="/passes")
-    before, last, usual = 0.0, None, first
-    for i, p in enumerate(passes):
-        at = f"/passes/{i}"
-        require(p.volume_L, "Poured", "L", low=0, open_low=True, high=1000, pointer=f"{at}/volume_L")
-        require(p.soaked_min, "Soak", "min", low=0, high=100_000, pointer=f"{at}/soaked_min")
-        if p.minute < before:
-            what = "the one before it" if i else "the flush itself"
-            raise InputError(
-                f"Pass {i + 1} is dated before {what}. Enter passes in their order.", pointer=f"{at}/minute"
-            )
-        require(p.minute, "Minute", "min", low=0, high=1_000_000, pointer=f"{at}/minute")
-        before = p.minute
-        if p.drained_L is not None:
-            require(p.drained_L, "Runoff", "L", low=0, high=1000, pointer=f"{at}/drained_L")
-            if p.drained_L > p.volume_L:
-                raise InputError(
-                    f"Runoff {p.drained_L:g} L is more than the {p.volume_L:g} L poured. Check both volumes.",
-                    pointer=f"{at}/drained_L",
-                )
-        if p.runoff_uS_cm is None:
-            continue
-        require(p.runoff_uS_cm, "Runoff", "µS/cm", low=0, open_low=True, high=50_000, pointer=f"{at}/runoff_uS_cm")
-        usual = last if last is not None else usual
-        if usual is not None and p.runoff_uS_cm > TENFOLD * usual and not p.read_twice:
-            raise InputError(
-                f"Runoff {p.runoff_uS_cm:.0f} µS/cm is more than ten times what is expected, {usual:.0f}. "
-                "Check the unit, rinse the pen and read again; then say that it was read twice.",
-                pointer=f"{at}/runoff_uS_cm",
-            )
-        last = p.runoff_uS_cm

@@ -162,6 +162,20 @@ def root_zone(
     return report(pot, fold(pot, events, today, readings), events, today, ceiling_uS_cm, horizon_days)
 
 
+def told_apart(z: RootZone) -> str:
+    """The newest reading, what it stands for, and what was expected of it, in one line; empty: nothing was read."""
+    o = z.observations[-1] if z.observations else None
+    if o is None:
+        return ""
+    said = (
+        f"{o.on.day} {o.on:%b}: read {o.runoff_ec:.0f} ({WORDS[o.method]}), which stands for "
+        f"{o.equivalent_reading:.0f}; {o.expected_runoff_ec:.0f} was expected"
+    )
+    if not o.taught:
+        return said + ". Left out: it teaches nothing."
+    return said + ("." if o.fits else ": it does not fit and counts for less.")
+
+
 def report(
     pot: PotSpec, folded: Folded, events: list[WaterEvent], today: date, ceiling_uS_cm: float | None, horizon_days: int
 ) -> Computed[RootZone]:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -167,24 +169,15 @@ def members_of(pots: list[PotSpec], shifts: Array | None = None) -> Members:
     ``shifts``: what its readings taught of each pot, shape (pots, MEMBERS, parameters); None: the defaults.
     """
     z_of = np.broadcast_to(prior_shifts() if shifts is None else shifts, (len(pots), MEMBERS, len(PARAMETERS)))
+    told = _defaults(tuple(pots)) if len(pots) == 1 else _columns(pots)
+    W_0, phi, eta, u0, k_h, R, tray, leachate, loss = told
 
     def z(name: str) -> Array:
         return np.asarray(z_of[:, :, PARAMETERS.index(name)])
 
-    def column(values: list[float]) -> Array:
-        return np.array(values)[:, None]
-
-    W = column([capacity_L(p) for p in pots]) * np.exp(z("ln_W"))
-    phi = column([p.medium.phi for p in pots])
-    # nutrients, then ballast, on a leading axis
-    u0 = np.stack([column([p.u for p in pots]), column([p.u if p.u_ballast is None else p.u_ballast for p in pots])])
+    W = W_0 * np.exp(z("ln_W"))
     soil = Soil(
-        (1 - phi) * W,
-        phi * W,
-        column([p.medium.eta for p in pots]) * np.exp(z("ln_eta")),
-        _shifted(u0, z("logit_u")),
-        np.log(2) / column([p.medium.t_half_h for p in pots]) * np.exp(z("ln_k")),
-        column([p.medium.R for p in pots]),
+        (1 - phi) * W, phi * W, eta * np.exp(z("ln_eta")), _shifted(u0, z("logit_u")), k_h * np.exp(z("ln_k")), R
     )
     # one SD more water loss in a tray stands for all salt carried up into the pot (E3.12b): no tray to dilute it
     carried_up = np.clip(z("ln_E") / SPREAD["ln_E"], 0.0, 1.0)
@@ -193,11 +186,36 @@ def members_of(pots: list[PotSpec], shifts: Array | None = None) -> Members:
         np.exp(z("ln_E")),
         np.exp(z("ln_start")),
         z("split"),
-        column([tray_L(p) for p in pots]) * (1 - carried_up),
-        column([leachate_L(p) for p in pots]),
-        column([p.loss_per_day * capacity_L(p) for p in pots]),
+        tray * (1 - carried_up),
+        leachate,
+        loss,
         np.array(z_of),
     )
+
+
+def _columns(pots: Sequence[PotSpec]) -> tuple[Array, ...]:
+    """Defaults of every pot, as columns; uptake of nutrients and of ballast on a leading axis."""
+
+    def column(values: list[float]) -> Array:
+        return np.array(values)[:, None]
+
+    return (
+        column([capacity_L(p) for p in pots]),
+        column([p.medium.phi for p in pots]),
+        column([p.medium.eta for p in pots]),
+        np.stack([column([p.u for p in pots]), column([p.u if p.u_ballast is None else p.u_ballast for p in pots])]),
+        np.log(2) / column([p.medium.t_half_h for p in pots]),
+        column([p.medium.R for p in pots]),
+        column([tray_L(p) for p in pots]),
+        column([leachate_L(p) for p in pots]),
+        column([p.loss_per_day * capacity_L(p) for p in pots]),
+    )
+
+
+@lru_cache(maxsize=1024)
+def _defaults(pots: tuple[PotSpec, ...]) -> tuple[Array, ...]:
+    """The same, remembered: a pot is asked for at each of its readings."""
+    return _columns(pots)
 
 
 def _shifted(share: Array, z: Array) -> Array:

@@ -9105,6 +9105,11 @@ export interface components {
             events: components["schemas"]["EventOut"][];
             /** Bought On */
             bought_on: string;
+            by_medium: components["schemas"]["Point"] | null;
+            /** Read Sentence */
+            read_sentence: string;
+            /** Prills Sentence */
+            prills_sentence: string;
         };
         /**
          * PotRow
@@ -9369,6 +9374,10 @@ export interface components {
             plant_id: number | null;
             /** Corrected */
             corrected: boolean;
+            /** Flush L */
+            flush_L: number | null;
+            /** Broken Off */
+            broken_off: boolean;
         };
         /**
          * Poured

@@ -1,6 +1,6 @@
 import { Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { day, figure } from "../../ui/format"
+import { figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 
@@ -44,13 +44,15 @@ export function RootZoneCard({ page }: { page: Schemas["PotPage"] }) {
         {z.observations.length === 0 && (
           <Text color="fg.muted">No runoff reading yet: the range is wide.</Text>
         )}
-        {z.observations.at(-1) && (
+        {page.read_sentence && <Text color="fg.muted">{page.read_sentence}</Text>}
+        {page.by_medium && (
           <Text color="fg.muted">
-            Last runoff {figure(Math.round(z.observations.at(-1)?.runoff_ec ?? 0), 6)} on{" "}
-            {day(z.observations.at(-1)?.on ?? page.today, page.today)}, expected{" "}
-            {figure(Math.round(z.observations.at(-1)?.expected_runoff_ec ?? 0), 6)}; taken in.
+            By its medium alone it would be {figure(Math.round(page.by_medium.reading), 6)} (
+            {Math.round(page.by_medium.low)} to {Math.round(page.by_medium.high)}): its readings
+            made the rest of it.
           </Text>
         )}
+        {page.prills_sentence && <Text color="fg.muted">{page.prills_sentence}</Text>}
       </Flex>
     </Card>
   )

@@ -36,6 +36,8 @@ const pour = (
   gave: "",
   plant_id: null,
   corrected: false,
+  flush_L: null,
+  broken_off: false,
   ...part,
 })
 const look = (
@@ -71,7 +73,7 @@ const PAGE: Schemas["PotPage"] = {
   working: WORKING,
   pours: [
     pour(1, "2026-11-01"),
-    pour(2, "2026-11-09", { job: "flush", volume_L: 1.4, ec_uS_cm: 34 }),
+    pour(2, "2026-11-09", { job: "flush", flush_L: 1.4, volume_L: 1.4, ec_uS_cm: 34 }),
     pour(3, "2026-11-19", { volume_L: null, ec_uS_cm: null }),
   ],
   looks: [
@@ -86,6 +88,9 @@ const PAGE: Schemas["PotPage"] = {
   pour_water_id: 1,
   pour_water: "Rain",
   water_note: "",
+  by_medium: null,
+  read_sentence: "",
+  prills_sentence: "",
   root_zone: {
     root_zone_uS_cm: 1000,
     root_zone_low_uS_cm: 600,

@@ -1,4 +1,5 @@
 import { saltColour } from "../../../app/ramp"
+import { figure } from "../../../ui/format"
 import { asDate } from "./scales"
 import { LaneProps, LaneTitle } from "./LaneTitle"
 
@@ -36,7 +37,7 @@ export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
         )
       })}
       {rows
-        .filter((p) => p.job === "flush")
+        .filter((p) => p.flush_L !== null)
         .map((p) => (
           <text
             style={{ fontSize: 11.5 }}
@@ -45,7 +46,7 @@ export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
             y={top + 14}
             fill="currentColor"
           >
-            flushed {p.volume_L} L
+            {p.broken_off ? "broken off at" : "flushed"} {figure(p.flush_L ?? 0)} L
           </text>
         ))}
     </g>

@@ -113,6 +113,19 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
       </text>
       <Band points={history} px={px} y={y} />
       <Band points={ahead} px={px} y={y} ahead />
+      {page.by_medium && (
+        <g aria-hidden="true">
+          <path
+            d={`M${x(asDate(page.today)) - 5} ${y(page.by_medium.high)}h10m-5 0V${y(page.by_medium.low)}m-5 0h10`}
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="1.2"
+            strokeDasharray="3 2"
+          >
+            <title>range by its medium alone</title>
+          </path>
+        </g>
+      )}
       {z.observations
         .filter((o) => asDate(o.on) >= w.from)
         .map((o) => (
