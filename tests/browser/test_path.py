@@ -85,7 +85,7 @@ def test_from_a_water_to_a_leaf_and_round_again(
     hand.press("P-01 Paphiopedilum", role="link")
     card = page.locator("section").filter(has=page.get_by_role("heading", name="Root zone today"))
     expect(card).to_contain_text("A pour-through would read")
-    expect(card).to_contain_text("Last runoff 410 on 14 Nov")
+    expect(card).to_contain_text("14 Nov: read 410")
     hand.press("Predicted reading", exact=False)
     expect(page.get_by_role("dialog")).to_contain_text("C_DI + (C_cap - C_DI) * (1 - exp(-eta * x)) / x")
     page.keyboard.press("Escape")

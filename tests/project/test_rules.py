@@ -26,7 +26,8 @@ ALLOWED = {
     "demo": {"demo", "store", "core", "devices"},
     "api": {"api", "store", "core", "formats", "devices"},
     "cli.py": {"api", "store", "core", "demo", "bench"},
-    "bench.py": {"api", "store", "core", "demo", "bench_pages"},
+    "bench.py": {"api", "store", "core", "demo", "bench_pages", "bench_pots"},
+    "bench_pots.py": {"core", "bench_pages"},
     "bench_pages.py": {"api", "store", "core", "demo"},
 }
 OUTSIDE_OF_CORE = {"numpy", "scipy"} | set(sys.stdlib_module_names)

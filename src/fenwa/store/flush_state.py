@@ -66,6 +66,11 @@ def passes_of(session: Session, flush_id: int) -> Sequence[Pour]:
     return session.scalars(mine.order_by(Pour.minute, Pour.id)).unique().all()
 
 
+def passes_ever(session: Session, flush_id: int) -> Sequence[Pour]:
+    """The passes of a flush, archived ones too."""
+    return session.scalars(select(Pour).where(Pour.flush_id == flush_id)).unique().all()
+
+
 def as_pass(p: Pour) -> FlushPass:
     """A stored pass as the core reads it."""
     r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None

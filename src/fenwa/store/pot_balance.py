@@ -8,9 +8,10 @@ from datetime import date
 
 from sqlalchemy.orm import Session
 
-from fenwa.core.pot.fold import Folded, fold_log, rest_until
+from fenwa.core.pot.balance import root_zone_ec
+from fenwa.core.pot.fold import Folded, fold_log, rest_until, salt
 from fenwa.core.pot.learning import Pooled, learnt_spec, with_pooled
-from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent
+from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent, capacity_L
 from fenwa.store.flush_state import told_by_others
 from fenwa.store.models import PotSummary, Pour
 from fenwa.store.pot_rows import looks_until
@@ -29,6 +30,17 @@ class PotBalance:
     told: tuple[Pooled, ...]
     folded: Folded
     now: Folded
+
+    @property
+    def root_zone_uS_cm(self) -> float:
+        """Mean of all water in the pot as it stands. [µS/cm]"""
+        return float(salt(root_zone_ec(self.now.members.soil, self.now.state))[0, 0])
+
+    @property
+    def deficit_L(self) -> float:
+        """What the pot takes up before it drains, no more than its mobile water. [L]"""
+        soil, mobile = self.now.members.soil, (1 - self.learnt.medium.phi) * capacity_L(self.learnt)
+        return min(mobile, max(0.0, float((soil.W_m_cc - self.now.state.W_m)[0, 0])))
 
 
 def balance_of(session: Session, p: PotToday, today: date, pours: Sequence[Pour] | None = None) -> PotBalance:

@@ -9,6 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.flush.entered import ReadingUnit, runoff_ec
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
 from fenwa.api.typed import TypedOrNone
@@ -17,7 +18,6 @@ from fenwa.core.errors import InputError, NotFound, Underspecified
 from fenwa.core.pot.calibration import LearntPot, told
 from fenwa.core.pot.fold import fold_log
 from fenwa.core.pot.methods import OF_A_POUR, WORDS, Colour, Crust, Method
-from fenwa.core.units import to_canonical
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.flush_state import runoffs_of
@@ -25,8 +25,6 @@ from fenwa.store.pot_balance import balance_of
 from fenwa.store.summary import refresh
 
 router = APIRouter(prefix="/api", tags=["flush"])
-
-ReadingUnit = Literal["µS/cm", "mS/cm"]
 
 
 class ComesOutIn(BaseModel):
@@ -84,16 +82,6 @@ def reading_out(r: models.Runoff) -> ComesOut:
         left_out=r.left_out,
         of_pour=r.pour_id is not None,
     )
-
-
-def runoff_ec(value: float | None, unit: ReadingUnit, pointer: str) -> float | None:
-    """A reading as typed, in µS/cm; refused where it is beyond brine or nothing."""
-    if value is None:
-        return None
-    ec = to_canonical(value, "ec", unit)
-    hint = "That is beyond brine or below nothing. Check the unit: µS/cm or mS/cm."
-    require(ec, "Reading", "µS/cm", low=0, open_low=True, high=50_000, pointer=pointer, hint=hint)
-    return ec
 
 
 @router.post("/pots/{pot_id}/readings", status_code=201)

@@ -9,8 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from fenwa.api.flush.readings import ReadingUnit, runoff_ec
-from fenwa.api.flush.ways import deficit_now, root_zone_now
+from fenwa.api.flush.entered import ReadingUnit, runoff_ec
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, now
 from fenwa.api.typed import Typed, TypedOrNone
@@ -242,13 +241,12 @@ def begin(pot_id: int, body: FlushBeginIn, writer: OneWrite, today: Today) -> Fl
         b = balance_of(session, p, today)
         target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
         from_above = p.profile.flush.from_above
-        mobile = (1 - b.learnt.medium.phi) * b.learnt.medium.theta_cc * b.learnt.volume_L
         plan = begin_flush(
             pot=b.learnt,
-            root_zone_uS_cm=root_zone_now(b),
+            root_zone_uS_cm=b.root_zone_uS_cm,
             target_reading_uS_cm=target,
             water_uS_cm=water.reckoned_uS_cm,
-            deficit_L=min(deficit_now(b), mobile),
+            deficit_L=b.deficit_L,
             from_above=from_above if body.way == "rounds" else "yes",
             target_runoff_uS_cm=body.target_runoff,
             round_L=body.round_L,

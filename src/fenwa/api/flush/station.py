@@ -8,13 +8,12 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from fenwa.api.flush.ways import methods_of
+from fenwa.api.flush.chosen import held_by, methods_of, share_of
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.care.due import FLUSH_SHARE
 from fenwa.core.care.flush_round import FlushJob, FlushRoundPlan, flush_round, rinse_dates, why_no_rinse
-from fenwa.core.care.holds import blocked
 from fenwa.core.pot.ahead import RHYTHM_DAYS, YearAhead, present_rhythm, year_ahead
 from fenwa.core.working import Computed
 from fenwa.store.collection import pots_today, states_of
@@ -74,19 +73,6 @@ class FlushRoundIn(BaseModel):
     litres_at_hand: TypedOrNone = None
     litres_a_day: TypedOrNone = None
     minutes_a_day: TypedOrNone = None
-
-
-def share_of(p: PotToday) -> float:
-    """Its predicted reading over its ceiling."""
-    return (p.reading or 0.0) / p.profile.root_zone.ec_ceiling_uS_cm
-
-
-def held_by(p: PotToday) -> tuple[str, str]:
-    """What holds a flush, and what ends that."""
-    if not blocked(p.holds, "flush"):
-        return "", ""
-    hold = next(h for h in p.holds if "flush" in h.blocks and not h.word)
-    return hold.reason, hold.release
 
 
 def _ahead(session: Session, pots: list[PotToday], today: date) -> dict[int, YearAhead]:

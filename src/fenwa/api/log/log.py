@@ -16,6 +16,7 @@ from fenwa.core.care.vocabulary import DONE
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound
 from fenwa.store import models
+from fenwa.store.flush_state import passes_ever
 from fenwa.store.summary import current_plants, refresh, touch, touch_all
 from fenwa.store.water_rows import findings_of
 
@@ -127,7 +128,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
     """Fold the pot again when its log changed."""
     session.flush()
     if kind == "flush":  # its passes come and go with it
-        for passed in session.query(models.Pour).where(models.Pour.flush_id == row.id):
+        for passed in passes_ever(session, row.id):
             passed.archived_at = row.archived_at
         session.flush()
     if kind == "runoff" and row.pour is not None:

@@ -9,6 +9,7 @@ import { useNotice } from "../../ui/noticeContext"
 import { PenReader } from "../../ui/PenReader"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
+import { passesPath } from "./queries"
 
 type Values = {
   volume: string
@@ -30,7 +31,7 @@ export function PassForm({ f }: { f: Schemas["FlushOut"] }) {
       sentAs.current = key
       const outcome = await post({
         key,
-        path: `/api/flushes/${f.id}/passes`,
+        path: passesPath(f.id),
         title: `${f.code}: pass of ${v.volume} mL`,
         body: { ...v, read_twice: v.read_twice === "yes", at: new Date().toISOString() },
       })

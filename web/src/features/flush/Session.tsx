@@ -10,7 +10,7 @@ import { Quantity } from "../../ui/Quantity"
 import { FinishForm } from "./FinishForm"
 import { LiveChart } from "./LiveChart"
 import { PassForm } from "./PassForm"
-import { flushQuery } from "./queries"
+import { flushQuery, passesPath } from "./queries"
 import { Slugs } from "./Slugs"
 import { SoakTimer } from "./SoakTimer"
 
@@ -22,7 +22,7 @@ export function Session() {
 
 function Running({ f }: { f: Schemas["FlushOut"] }) {
   const [finishing, setFinishing] = useState(false)
-  const path = `/api/flushes/${f.id}/passes`
+  const path = passesPath(f.id)
   const unsent = useSyncExternalStore(subscribe, waiting).filter((e) => e.path === path)
   const live = f.live.result
   const working = { kind: "here", working: f.live.working } as const

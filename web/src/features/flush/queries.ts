@@ -58,6 +58,10 @@ export const changesQuery = (id: number) =>
     queryFn: () => answer(client.GET("/api/pots/{pot_id}/water-changes", of(id))),
   })
 
+/** Where the passes of a flush are sent. */
+export const passesPath = (id: number) =>
+  "/api/flushes/{flush_id}/passes".replace("{flush_id}", String(id))
+
 /** A running flush; out of reach of Fenwa, as it stood when it was last seen here. */
 export const flushQuery = (id: number) =>
   queryOptions({
