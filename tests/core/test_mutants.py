@@ -12,6 +12,8 @@ from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import phase_on, pot_day
 from fenwa.core.care.due import feed_range, job_of, sprays_today
 from fenwa.core.care.felt import Felt, ReadyRule
+from fenwa.core.care.flush_round import rinse_dates, why_no_rinse
+from fenwa.core.care.holds import blocked
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.log import LogFacts
@@ -21,6 +23,9 @@ from fenwa.core.care.round_pot import round_pot
 from fenwa.core.care.standing_rules import InForce
 from fenwa.core.library.loader import get_profile, schools
 from fenwa.core.library.profile import PhaseFeeding
+from fenwa.core.pot.flush_start import after_flush
+from fenwa.core.pot.live import flush_session
+from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.water.choice import WaterChoice
 from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from tests.core.test_day import TODAY, ago, day_of
@@ -240,3 +245,38 @@ def test_a_phase_without_feed_has_no_nitrogen_whatever_its_figures_say() -> None
     row = PhaseFeeding(False, (10.0, 20.0), n_ceiling_mg_L=40.0)
     assert feed_range(row, None) == feed_range(row, schools()["label_strength"]) == (0.0, 0.0)
     assert feed_range(replace(row, feed=True), None) == (10.0, 20.0)
+
+
+def test_a_limp_plant_in_salt_is_flushed_and_one_without_is_not() -> None:
+    limp = LogFacts(limp_on=ago(1), last_pour_on=ago(3), last_equivalent=2000.0, last_equivalent_on=ago(2))
+    salty = day_of("paphiopedilum", limp, reading=1500.0)
+    assert not blocked(salty.holds, "flush")
+    assert blocked(salty.holds, "feed")
+    low = replace(limp, last_equivalent=200.0)
+    assert blocked(day_of("paphiopedilum", low, reading=300.0).holds, "flush")
+
+
+def test_a_calendar_of_rinses_leaves_out_what_must_stay_dry_on_top() -> None:
+    assert "never rinsed from above" in why_no_rinse("never", "", False, 70)
+    assert "crown must stay dry" in why_no_rinse("yes", "dry", False, 70)
+    assert why_no_rinse("yes", "", True, 70) == ""
+    assert rinse_dates(date(2027, 1, 10), 70, date(2027, 6, 1)) == (
+        date(2027, 1, 10),
+        date(2027, 3, 21),
+        date(2027, 5, 30),
+    )
+
+
+def test_feed_waits_for_a_plain_watering_after_a_flush_and_a_broken_one_promises_none() -> None:
+    done = after_flush(TODAY, 6, complete=True)
+    assert done is not None
+    assert (done.feed_on - TODAY).days == 12
+    assert after_flush(TODAY, 6, complete=False) is None
+
+
+def test_one_reading_under_the_stop_ends_no_flush() -> None:
+    asked = {"water_uS_cm": 40.0, "stop_runoff_uS_cm": 400.0, "slope_per_L": 2.0, "round_L": 0.3, "pause_min": 20.0}
+    once = flush_session(passes=[FlushPass(0.3, 380.0)], **asked).result  # type: ignore[arg-type]
+    assert (once.status, once.stop) == ("read once more", False)
+    twice = flush_session(passes=[FlushPass(0.3, 380.0), FlushPass(0.03, 370.0)], **asked).result  # type: ignore[arg-type]
+    assert twice.stop

@@ -81,21 +81,25 @@ def dry(soil: Soil, s: State, E_L: Number, hours: Number) -> State:
 
 def leach(C: Number, C_in: Number, eta: Number, x: Number) -> tuple[Any, Any]:
     """After-drainage EC and mean leachate EC for x = V_d / W_m, E3.4. [µS/cm]"""
-    ex = np.asarray(eta) * np.asarray(x)
-    kept = np.exp(-ex)
-    safe = np.where(np.asarray(x) > 1e-12, x, 1.0)
-    mean_share = np.where(np.asarray(x) > 1e-12, (1 - kept) / safe, eta)
-    return C_in + (C - C_in) * kept, C_in + (C - C_in) * mean_share
+    x = np.asarray(x)
+    kept = np.exp(-np.asarray(eta) * x)
+    some = x > 1e-12
+    mean_share = (1 - kept) / x if some.all() else np.where(some, (1 - kept) / np.where(some, x, 1.0), eta)
+    excess = C - C_in
+    return C_in + excess * kept, C_in + excess * mean_share
 
 
 def water(soil: Soil, s: State, V_L: Number, C_in: Number, bypass: Number = 0.0) -> tuple[State, Drained]:
     """Pour V litres: part bypasses, part refills and mixes, the rest drains, E3.10."""
-    V_b = np.asarray(bypass) * V_L
+    through = isinstance(bypass, float) and bypass == 0.0  # nothing bypasses, the usual case
+    V_b = 0.0 if through else np.asarray(bypass) * V_L
     V_r = np.minimum(V_L - V_b, np.maximum(soil.W_m_cc - s.W_m, 0.0))
     W = s.W_m + V_r
     mixed = (s.W_m * s.C_m + V_r * C_in) / W
     V_d = np.maximum(V_L - V_b - V_r, 0.0)
     C, C_L = leach(mixed, C_in, soil.eta, V_d / W)
+    if through:
+        return State(W, C, s.C_i), Drained(V_d, C_L)
     out = V_b + V_d
     C_out = np.where(out > 1e-12, (V_b * C_in + V_d * C_L) / np.where(out > 1e-12, out, 1.0), C_L)
     return State(W, C, s.C_i), Drained(out, C_out)

@@ -36,12 +36,14 @@ class Taught:
 
 def _rows(members: Members, state: State) -> Array:
     """Shifts, ln water and ln salts of every member, shape (pots, rows, MEMBERS)."""
-    shape = members.shifts.shape[:2]
-    C_m = np.broadcast_to(state.C_m, (2, *shape))
-    C_i = np.broadcast_to(state.C_i, (2, *shape))
-    salts = np.log(np.maximum(np.stack([C_m[0], C_m[1], C_i[0], C_i[1]], axis=1), 1e-6))
-    W = np.log(np.broadcast_to(state.W_m, shape))[:, None, :]
-    return np.concatenate([np.swapaxes(members.shifts, 1, 2), W, salts], axis=1)
+    pots, of = members.shifts.shape[:2]
+    rows = np.empty((pots, N + 5, of))
+    rows[:, :N] = np.swapaxes(members.shifts, 1, 2)
+    rows[:, N] = state.W_m
+    rows[:, N + 1 : N + 3] = np.moveaxis(np.broadcast_to(state.C_m, (2, pots, of)), 0, 1)
+    rows[:, N + 3 :] = np.moveaxis(np.broadcast_to(state.C_i, (2, pots, of)), 0, 1)
+    np.log(np.maximum(rows[:, N:], 1e-6), out=rows[:, N:])
+    return rows
 
 
 def _unfolded(pots: list[PotSpec], rows: Array) -> tuple[Members, State]:

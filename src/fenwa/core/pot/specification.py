@@ -172,20 +172,18 @@ def members_of(pots: list[PotSpec], shifts: Array | None = None) -> Members:
     told = _defaults(tuple(pots)) if len(pots) == 1 else _columns(pots)
     W_0, phi, eta, u0, k_h, R, tray, leachate, loss = told
 
-    def z(name: str) -> Array:
-        return np.asarray(z_of[:, :, PARAMETERS.index(name)])
-
-    W = W_0 * np.exp(z("ln_W"))
-    soil = Soil(
-        (1 - phi) * W, phi * W, eta * np.exp(z("ln_eta")), _shifted(u0, z("logit_u")), k_h * np.exp(z("ln_k")), R
-    )
+    z = dict(zip(PARAMETERS, np.moveaxis(z_of, 2, 0), strict=True))
+    times = dict(zip(PARAMETERS, np.moveaxis(np.exp(z_of), 2, 0), strict=True))
+    W = W_0 * times["ln_W"]
+    immobile = phi * W
+    soil = Soil(W - immobile, immobile, eta * times["ln_eta"], _shifted(u0, z["logit_u"]), k_h * times["ln_k"], R)
     # one SD more water loss in a tray stands for all salt carried up into the pot (E3.12b): no tray to dilute it
-    carried_up = np.clip(z("ln_E") / SPREAD["ln_E"], 0.0, 1.0)
+    carried_up = (z["ln_E"] / SPREAD["ln_E"]).clip(0.0, 1.0) if tray.any() else 0.0
     return Members(
         soil,
-        np.exp(z("ln_E")),
-        np.exp(z("ln_start")),
-        z("split"),
+        times["ln_E"],
+        times["ln_start"],
+        z["split"],
         tray * (1 - carried_up),
         leachate,
         loss,
@@ -227,7 +225,12 @@ def _shifted(share: Array, z: Array) -> Array:
 
 def two_salts(members: Members, ec_uS_cm: float, ballast_share: float | None) -> Array:
     """Nutrients and ballast of a water for every member, on a leading axis. [µS/cm]"""
-    return two_salts_of(members, np.array([[ec_uS_cm]]), [ballast_share])
+    share = SPLIT_UNKNOWN if ballast_share is None else ballast_share
+    sd = SPLIT_UNKNOWN_SD if ballast_share is None else SPLIT_KNOWN_SD
+    out = np.empty((2, *members.split.shape))
+    np.multiply((share + sd * members.split).clip(0.0, 1.0), ec_uS_cm, out=out[1])
+    np.subtract(ec_uS_cm, out[1], out=out[0])
+    return out
 
 
 def two_salts_of(members: Members, ec_uS_cm: Array, ballast_shares: list[float | None]) -> Array:

@@ -13,6 +13,7 @@ import { useUndo } from "../../ui/useUndo"
 import { mark, pour, skip } from "./entries"
 import { AmountButtons, PourExtras, type PourValues } from "./PourParts"
 import { FeelFirst } from "./FeelFirst"
+import { FlushLink } from "./FlushLink"
 import type { Mixed } from "./walk"
 import { PourFoot } from "./PourParts"
 import { PourHead } from "./PourHead"
@@ -113,7 +114,11 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
           </Text>
         </Box>
       )}
-      {can.job === "flush" && <Text mt="2">{pot.why}</Text>}
+      {can.job === "flush" && (
+        <Text mt="2">
+          {pot.why} <FlushLink potId={pot.pot_id} code={pot.code} />
+        </Text>
+      )}
       {pot.then && (
         <Text mt="2" fontWeight="semibold">
           {pot.then}
