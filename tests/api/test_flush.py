@@ -257,3 +257,18 @@ def test_what_would_hold_the_ceiling_is_drawn_for_each_change(demo: Client) -> N
     assert r["options"][0]["change"] == "as it is"
     assert r["cheapest"] in {o["change"] for o in r["options"][1:]}
     assert all(o["ahead"] for o in r["options"])
+
+
+def test_a_change_of_water_is_undone_whole_and_the_runoff_of_a_pour_has_a_ph(kept: Client) -> None:
+    kept.made(
+        "/api/pots", pot(code="R-02", drainage="reservoir", below_L=1.0, route="reservoir", medium_id="clay_balls")
+    )
+    kept.made("/api/pours", pour(pot_ids=[2], on="2026-11-01", volume=400, route="reservoir"))
+    before = kept.get("/api/pots/2/reservoir")["now"]["result"]
+    changed = kept.made("/api/pots/2/water-changes", {"on": "2026-11-10", "water_id": 1, "volume": 300})
+    kept.made(f"/api/log/pour/{changed['id']}/archive")
+    kept.made(f"/api/log/level/{changed['level_id']}/archive")
+    assert kept.get("/api/pots/2/reservoir")["now"]["result"]["level_L"] == before["level_L"]
+    kept.made("/api/pours", pour(runoff_ec=300, runoff_pH="5,9"))
+    assert kept.get("/api/pots/1/readings")["readings"][0]["pH"] == 5.9
+    kept.refused("/api/pours", pour(runoff_pH=15))

@@ -56,6 +56,13 @@ class WaterChangeIn(BaseModel):
     unit: Literal["mL", "L"] = "mL"
 
 
+class WaterChanged(BaseModel):
+    """What was stored, with what Undo needs: the filling and the emptying before it."""
+
+    id: int
+    level_id: int
+
+
 class WaterChanges(BaseModel):
     """Days the water was changed, and the next."""
 
@@ -134,7 +141,7 @@ def add_level(pot_id: int, body: LevelIn, writer: OneWrite, today: Today) -> Sto
 
 
 @router.post("/pots/{pot_id}/water-changes", status_code=201)
-def change_water(pot_id: int, body: WaterChangeIn, writer: OneWrite, today: Today) -> Stored:
+def change_water(pot_id: int, body: WaterChangeIn, writer: OneWrite, today: Today) -> WaterChanged:
     """Tip the water out and fill fresh: a tray, a reservoir, a glass."""
     require_not_future(body.on, today, "Date", pointer="/on")
     litres = None if body.volume is None else body.volume * (0.001 if body.unit == "mL" else 1.0)
@@ -148,7 +155,8 @@ def change_water(pot_id: int, body: WaterChangeIn, writer: OneWrite, today: Toda
         water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
         if water is None:
             raise NotFound(f"Water {body.water_id} is not there. It may have been archived.", pointer="/water_id")
-        session.add(models.Level(pot_id=pot_id, on=body.on, did="emptied"))
+        emptied = models.Level(pot_id=pot_id, on=body.on, did="emptied")
+        session.add(emptied)
         row = models.Pour(
             pot_id=pot_id,
             water_id=body.water_id,
@@ -162,9 +170,9 @@ def change_water(pot_id: int, body: WaterChangeIn, writer: OneWrite, today: Toda
         session.add(row)
         session.flush()
         refresh(session, pot_id)
-        return {"id": row.id}
+        return {"id": row.id, "level_id": emptied.id}
 
-    return Stored(**writer.once(body, write))
+    return WaterChanged(**writer.once(body, write))
 
 
 @router.get("/pots/{pot_id}/water-changes")

@@ -55,6 +55,7 @@ class PourIn(BaseModel):
     runoff_ec: TypedOrNone = None
     runoff_unit: ReadingUnit = "µS/cm"
     runoff_method: Method = "runoff"
+    runoff_pH: TypedOrNone = None
     note: str = ""
     felt: Felt = ""
     by: str = Field(default="", max_length=60)
@@ -128,6 +129,9 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
             hint="That is beyond brine or below nothing. Check the unit: µS/cm or mS/cm.",
         )
 
+    if body.runoff_pH is not None:
+        require(body.runoff_pH, "Runoff pH", "", low=0, high=14, pointer="/runoff_pH")
+
     def write(session: Session) -> dict[str, Any]:
         ec, water_id, job, estimated = _contents(session, body, today)
         piece = _piece(session, body)
@@ -151,8 +155,10 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
                 gave=body.gave.strip(),
                 plant_id=piece,
             )
-            if runoff is not None or runoff_ec is not None:
-                pour.runoff = models.Runoff(volume_L=runoff, ec_uS_cm=runoff_ec, method=body.runoff_method)
+            if runoff is not None or runoff_ec is not None or body.runoff_pH is not None:
+                pour.runoff = models.Runoff(
+                    volume_L=runoff, ec_uS_cm=runoff_ec, method=body.runoff_method, pH=body.runoff_pH
+                )
             session.add(pour)
             session.flush()
             ids.append(pour.id)

@@ -144,8 +144,8 @@ def _of_arrival(c: Condition, today: date) -> list[Hold]:
             out.append(
                 Hold(
                     "just repotted",
-                    ("feed",),
-                    "Cut roots and a fresh mix: no feed yet.",
+                    ("feed", "flush"),
+                    "Cut roots and a fresh mix: no feed yet, and no flush on fresh cuts.",
                     f"{REPOTTED_DAYS} days after repotting, roots moving.",
                 )
             )

@@ -9310,6 +9310,8 @@ export interface components {
              * @enum {string}
              */
             runoff_method: "runoff" | "first drops" | "last" | "pour-through" | "dunk" | "reservoir" | "squeezed";
+            /** Runoff Ph */
+            runoff_pH?: number | string | null;
             /**
              * Note
              * @default
@@ -11706,6 +11708,16 @@ export interface components {
              * @enum {string}
              */
             unit: "mL" | "L";
+        };
+        /**
+         * WaterChanged
+         * @description What was stored, with what Undo needs: the filling and the emptying before it.
+         */
+        WaterChanged: {
+            /** Id */
+            id: number;
+            /** Level Id */
+            level_id: number;
         };
         /**
          * WaterChanges
@@ -19958,7 +19970,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stored"];
+                    "application/json": components["schemas"]["WaterChanged"];
                 };
             };
             /** @description Bad Request */

@@ -40,7 +40,10 @@ export function ChangeForm({ potId, today, onClose }: Props) {
   const notice = useNotice()
   const undo = useUndo()
   const waters = useQuery(waterQuery).data?.waters ?? []
-  const entry = useEntryForm<{ water_id: string; volume: string; on: string }, Schemas["Stored"]>(
+  const entry = useEntryForm<
+    { water_id: string; volume: string; on: string },
+    Schemas["WaterChanged"]
+  >(
     { water_id: String(waters[0]?.id ?? ""), volume: "", on: today },
     (v, key) =>
       answer(
@@ -50,7 +53,13 @@ export function ChangeForm({ potId, today, onClose }: Props) {
         }),
       ),
     (r) => {
-      notice({ text: "The change is saved.", undo: () => undo("pour", r.id) })
+      notice({
+        text: "The change is saved.",
+        undo: () => {
+          undo("pour", r.id)
+          undo("level", r.level_id)
+        },
+      })
       onClose()
     },
   )

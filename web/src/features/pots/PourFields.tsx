@@ -12,6 +12,7 @@ export type PourValues = {
   runoff_volume: string
   runoff_ec: string
   runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>
+  runoff_pH: string
   on: string
   note: string
   plant_id: string
@@ -51,6 +52,13 @@ export function PourFields({ form, potId }: { form: UseFormReturn<PourValues>; p
         name="runoff_method"
         label="What was caught"
         choices={options?.runoff_methods ?? []}
+      />
+      <TextField
+        form={form}
+        name="runoff_pH"
+        label="Runoff pH"
+        numeric
+        hint="Empty: not measured."
       />
       <TextField form={form} name="on" label="Date" type="date" />
       <WhichPlant form={form} name="plant_id" potId={potId} whole="all of the pot" />

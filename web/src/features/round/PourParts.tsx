@@ -8,6 +8,7 @@ export type PourValues = {
   runoff_volume: string
   runoff_ec: string
   runoff_method: NonNullable<Schemas["PourIn"]["runoff_method"]>
+  runoff_pH: string
   note: string
   mark: string
 }
@@ -88,6 +89,11 @@ export function PourExtras({ form, more }: { form: UseFormReturn<PourValues>; mo
             label="What was caught"
             choices={options?.runoff_methods ?? []}
           />
+        </Box>
+      )}
+      {more && (
+        <Box flex="1 1 100px">
+          <TextField form={form} name="runoff_pH" label="Its pH" numeric />
         </Box>
       )}
       <Box flex="1 1 180px">

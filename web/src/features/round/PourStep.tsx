@@ -37,7 +37,14 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
   const undo = useUndo()
   const sentAs = useRef("")
   const entry = useEntryForm<PourValues, Outcome>(
-    { runoff_volume: "", runoff_ec: "", runoff_method: "runoff", note: "", mark: "" },
+    {
+      runoff_volume: "",
+      runoff_ec: "",
+      runoff_method: "runoff",
+      runoff_pH: "",
+      note: "",
+      mark: "",
+    },
     async (v, key) => {
       sentAs.current = key
       const outcome = await pour(
@@ -53,6 +60,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
           runoff_volume: v.runoff_volume,
           runoff_ec: v.runoff_ec,
           runoff_method: v.runoff_method,
+          runoff_pH: v.runoff_pH,
           note: v.note,
           felt: plain ? "dry" : amount === pot.amount_mL ? "as planned" : "",
           by,
