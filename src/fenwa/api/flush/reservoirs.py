@@ -15,12 +15,15 @@ from fenwa.api.typed import TypedOrNone
 from fenwa.core.care.usual import water_change_days
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound, Underspecified
+from fenwa.core.pot.ahead import RHYTHM_DAYS
+from fenwa.core.pot.flush import root_zone_for
 from fenwa.core.pot.reservoir import RESERVOIR_FULL, ReservoirNow, reservoir
 from fenwa.core.pot.specification import capacity_L, tray_L
 from fenwa.core.pot.tray import TrayNow, refilled_since, tray
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.flush_state import levels_of, reservoir_events
+from fenwa.store.pot_balance import balance_of
 from fenwa.store.round_state import water_of_pot
 from fenwa.store.summary import refresh
 from fenwa.store.water_state import waters_today
@@ -81,35 +84,35 @@ def reservoir_page(pot_id: int, session: ReadSession, today: Today) -> Reservoir
     events = [e for e in reservoir_events(session, pot_id) if e.on <= today]
     _, first = water_of_pot(session, p, today)
     ceiling = p.profile.root_zone.ec_ceiling_uS_cm
+    stands_in_it = p.pot.drainage == "reservoir"
     start = next((e.ec_uS_cm for e in events if e.ec_uS_cm is not None), None)
     now = reservoir(
         room_L=room,
         events=events,
         today=today,
         limit_uS_cm=ceiling,
-        keep_share=RESERVOIR_FULL if p.pot.drainage == "reservoir" else 1.0,
-        medium_water_L=capacity_L(p.spec),
+        keep_share=RESERVOIR_FULL if stands_in_it else 1.0,
+        medium_water_L=capacity_L(p.spec) if stands_in_it else None,
         medium_start_uS_cm=start,
         uptake=p.spec.u,
     )
     of_tray = None
-    if p.pot.drainage == "tray":
-        emptied = [x.on for x in levels_of(session, pot_id) if x.did == "emptied" and x.on <= today]
-        since = max(emptied, default=None)
+    if not stands_in_it:  # pot and tray are one store in the balance: its figure, not one of their own
+        b = balance_of(session, p, today)
         poured = [(e.on, e.added_L, e.ec_uS_cm) for e in events if e.added_L and e.ec_uS_cm is not None]
-        used, mean = refilled_since(poured, since)
-        fresh = first.reckoned_uS_cm if first else 30.0
+        _, mean = refilled_since(poured, today - timedelta(days=RHYTHM_DAYS))
+        fresh = first.reckoned_uS_cm if first else None
+        coming = mean if mean is not None else fresh if fresh is not None else 0.0
         of_tray = tray(
             store_L=room + capacity_L(p.spec),
-            start_uS_cm=fresh,
-            water_uS_cm=mean if mean is not None else fresh,
-            used_L=used,
-            pot_L=capacity_L(p.spec),
-            limit_uS_cm=ceiling,
-            loss_L_day=max(1e-4, p.spec.loss_per_day * capacity_L(p.spec)),
+            start_uS_cm=b.root_zone_uS_cm,
+            water_uS_cm=coming,
+            used_L=0.0,
+            limit_uS_cm=root_zone_for(b.learnt, ceiling),
+            loss_L_day=max(1e-4, b.learnt.loss_per_day * capacity_L(b.learnt)),
             change_L=room,
             change_water_uS_cm=fresh,
-            target_uS_cm=p.profile.root_zone.ec_ideal_uS_cm[1],
+            target_uS_cm=root_zone_for(b.learnt, p.profile.root_zone.ec_ideal_uS_cm[1]),
         )
     return ReservoirPage(
         kind="reservoir" if p.pot.drainage == "reservoir" else "tray", room_L=room, now=now, tray=of_tray
@@ -181,7 +184,10 @@ def water_changes(pot_id: int, session: ReadSession, today: Today) -> WaterChang
     p = one_pot(session, pot_id, today)
     done = sorted(x.on for x in levels_of(session, pot_id) if x.did == "emptied" and x.on <= today)
     days = water_change_days(p.phase, p.profile.flush.cadence_days)
-    start = done[-1] if done else p.log.kept_since
+    known = [d for d in (done[-1] if done else None, p.log.last_flush_on, p.log.kept_since) if d is not None]
+    start = max(known, default=None)
     following = start + timedelta(days=days) if start is not None else None
-    said = f"Each {days} days; next {following.isoformat()}." if following else f"Each {days} days."
-    return WaterChanges(changed_on=done, next_on=following, sentence=said)
+    said = f"each {days} days"
+    if following is not None:
+        said += f", next {following.isoformat()}" if following > today else f", due since {following.isoformat()}"
+    return WaterChanges(changed_on=done, next_on=following, sentence=f"{said}.")

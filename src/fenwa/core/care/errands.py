@@ -6,12 +6,12 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from fenwa.core.care.ramp import RampDay
+from fenwa.core.care.usual import tray_change_days
 from fenwa.core.care.vocabulary import RINSES, ErrandKind
 from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.pot.flush import FromAbove
 
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
-TRAY_RINSE_DAYS = 120  # where the kind names no cadence
 RESERVOIR_DAYS = 28
 LOOK_IN_GROWTH_DAYS = 30  # in growth nobody looked for so long: a look is asked, feed is not thinned; judgement
 STOCK_TAKE_DAYS = 14  # after a die-back: what stands below is counted; judgement
@@ -86,7 +86,7 @@ def _rinse(p: PotFacts) -> tuple[date, str] | None:
     start = max((d for d in (p.last_flush_on, p.rinsed_on) if d is not None), default=p.kept_since)
     if p.drains or p.dormant or start is None:
         return None
-    days = p.cadence_days[1] if p.cadence_days else TRAY_RINSE_DAYS
+    days = tray_change_days(p.cadence_days)
     if p.from_above == "never":
         return start + timedelta(days=days), "Empty the tray and fill it with fresh pure water; never from above."
     if p.from_above in ("tray_change", "water_change"):

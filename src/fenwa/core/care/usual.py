@@ -76,9 +76,15 @@ def start_of_medium_uS_cm(charged: bool | None) -> float | None:
     return CHARGED_START_uS_cm if charged else None
 
 
+TRAY_RINSE_DAYS = 120  # where the kind names no cadence
 WATER_CHANGE_DAYS = 7  # a cutting that roots in water: weekly, by common advice
 
 
 def water_change_days(phase: str, cadence_days: tuple[int, int] | None) -> int:
     """Days between changes of the water below a pot: weekly for what roots in it, else as its kind asks. [d]"""
-    return WATER_CHANGE_DAYS if phase == "establishing" or cadence_days is None else cadence_days[0]
+    return WATER_CHANGE_DAYS if phase == "establishing" else tray_change_days(cadence_days)
+
+
+def tray_change_days(cadence_days: tuple[int, int] | None) -> int:
+    """Days between changes of a tray or reservoir by a kind's cadence. [d]"""
+    return cadence_days[1] if cadence_days else TRAY_RINSE_DAYS

@@ -137,7 +137,7 @@ def tray(
 
 
 def _of_tray(now: float, upper: float, days: float | None, changes: int | None, target: float | None) -> str:
-    said = f"About {now:.0f} µS/cm"
+    said = f"Pot and tray about {now:.0f} µS/cm"
     said += f", at worst {upper:.0f} in the pot." if upper > now * 1.02 else "."
     if days is not None:
         said += f" Over its limit in about {days:.0f} days." if days >= 1 else " At its limit now."

@@ -30,22 +30,25 @@ export function ReservoirCard({
         <Vessel page={page} />
         <Box>
           <Text>
-            {page.kind === "tray" ? "In the tray" : "In it"}:{" "}
+            {page.kind === "tray" ? "Read in the tray" : "In it"}:{" "}
             <b>
               <Quantity
                 label="Salt below"
                 kind="ec"
-                value={r.ec_uS_cm}
+                value={page.kind === "tray" && !r.measured_on ? null : r.ec_uS_cm}
                 low={r.low_uS_cm}
                 high={r.high_uS_cm}
-                none="not known"
+                none={page.kind === "tray" ? "not measured" : "not known"}
                 working={{ kind: "here", working: page.now.working }}
               />
             </b>
-            {r.measured_on ? ", measured" : r.ec_uS_cm !== null ? ", reckoned" : ""}
+            {r.measured_on
+              ? ", measured"
+              : page.kind === "reservoir" && r.ec_uS_cm !== null
+                ? ", reckoned"
+                : ""}
           </Text>
-          <Text>{r.sentence}</Text>
-          {page.tray && <Text>{page.tray.result.sentence}</Text>}
+          <Text>{page.tray ? page.tray.result.sentence : r.sentence}</Text>
           {r.medium_uS_cm !== null && (
             <Text color="fg.muted">
               The medium above has about {figure(Math.round(r.medium_uS_cm), 6)} µS/cm
@@ -91,7 +94,9 @@ function Vessel({ page }: { page: Schemas["ReservoirPage"] }) {
             width="68"
             y={full(r.level_L)}
             height={84 - full(r.level_L)}
-            fill={saltColour(r.ec_uS_cm ?? 10)}
+            fill={saltColour(
+              (page.kind === "tray" ? page.tray?.result.ec_uS_cm : r.ec_uS_cm) ?? 10,
+            )}
           />
         )}
         <path d="M12 8v78h72V8" fill="none" stroke="currentColor" strokeWidth="2" />
