@@ -7,9 +7,7 @@ import pytest
 from sqlalchemy import select
 
 from fenwa.cli import app as command_line
-from fenwa.demo.database import fill_if_stale
 from fenwa.store.models import Finding, InboxEntry, Meter, MeterCheck, Reading, Report, Water
-from fenwa.store.session import Store
 from fenwa.store.water_state import calibration_of, waters_today
 from tests.conftest import TODAY, Client, reading
 
@@ -143,16 +141,6 @@ def test_a_years_checks_of_the_demonstration_follow_its_pen(demo: Client) -> Non
         assert by["Rain cistern"].candidate() is not None
     assert len(demo.get("/api/inbox")) == 2
     assert [r["water"] for r in demo.get("/api/reports")] == ["Borehole", "Town water"]
-
-
-def test_the_demonstration_is_the_same_for_the_same_day(tmp_path: Any) -> None:
-    pages = []
-    for name in ("a", "b"):
-        store = Store(tmp_path / f"{name}.sqlite")
-        fill_if_stale(store, TODAY)
-        pages.append(Client(store).get("/api/water"))
-        store.close()
-    assert pages[0] == pages[1]
 
 
 @pytest.mark.parametrize("where", ["", "host", "host:port", "simulated:"])

@@ -144,7 +144,7 @@ class AnyOrder(RuleBasedStateMachine):
 
 
 AnyOrder.TestCase.settings = settings(
-    max_examples=12, stateful_step_count=14, deadline=None, suppress_health_check=list(HealthCheck)
+    max_examples=8, stateful_step_count=14, deadline=None, suppress_health_check=list(HealthCheck)
 )
 TestAnyOrder = AnyOrder.TestCase
 

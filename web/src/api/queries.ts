@@ -20,6 +20,9 @@ export const potsQuery = queryOptions({
   queryKey: ["pots", "list"],
   queryFn: () => answer(client.GET("/api/pots")),
 })
+/** What is asked of one pot: an archived pot has no page to ask for. */
+export const ofOnePot = (key: readonly unknown[]) =>
+  key[1] === "one" || (key[0] === "pots" && typeof key[2] === "number")
 export const waterQuery = queryOptions({
   queryKey: ["water"],
   queryFn: () => answer(client.GET("/api/water")),

@@ -1,4 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query"
+import { ofOnePot } from "../api/queries"
 import { answer, client, keyed, type Schemas } from "../api/client"
 import { newKey } from "../api/keys"
 
@@ -16,7 +17,7 @@ export function useUndo() {
     const gone = kind === "pot" && !restore
     void call.then(() =>
       queries.invalidateQueries({
-        predicate: (q) => !(gone && (q.queryKey[1] === "one" || q.queryKey[1] === "flush")),
+        predicate: (q) => !(gone && ofOnePot(q.queryKey)),
       }),
     )
   }

@@ -1,5 +1,6 @@
 import { useNavigate } from "react-router"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
+import { ofOnePot } from "../../../api/queries"
 import { SelectField, TextField } from "../../../ui/fields"
 import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
@@ -50,7 +51,7 @@ export function DiedForm({ page, onClose }: { page: Schemas["PotPage"]; onClose:
       )
     },
     gone,
-    (key) => key[1] === "one" || key[1] === "flush", // an archived pot has no page to ask for
+    ofOnePot,
   )
   return (
     <EntrySheet entry={entry} title={`Archive ${row.code}`} submit="Archive it" onCancel={onClose}>
