@@ -252,6 +252,8 @@ def test_a_limp_plant_in_salt_is_flushed_and_one_without_is_not() -> None:
     salty = day_of("paphiopedilum", limp, reading=1500.0)
     assert not blocked(salty.holds, "flush")
     assert blocked(salty.holds, "feed")
+    soaked = day_of("paphiopedilum", limp, reading=1500.0, felt=Felt(moist="wet", moist_on=ago(1)))
+    assert blocked(soaked.holds, "flush"), "limp in a wet medium: roots first"
     low = replace(limp, last_equivalent=200.0)
     assert blocked(day_of("paphiopedilum", low, reading=300.0).holds, "flush")
 

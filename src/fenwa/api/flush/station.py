@@ -12,8 +12,8 @@ from fenwa.api.flush.chosen import held_by, methods_of, share_of
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.api.typed import TypedOrNone
-from fenwa.core.care.due import FLUSH_SHARE
 from fenwa.core.care.flush_round import FlushJob, FlushRoundPlan, flush_round, rinse_dates, why_no_rinse
+from fenwa.core.constants import FLUSH_SHARE
 from fenwa.core.pot.ahead import RHYTHM_DAYS, YearAhead, present_rhythm, year_ahead
 from fenwa.core.working import Computed
 from fenwa.store.collection import pots_today, states_of

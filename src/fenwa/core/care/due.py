@@ -10,6 +10,7 @@ from fenwa.core.care.condition import Hold
 from fenwa.core.care.felt import Ready
 from fenwa.core.care.holds import blocked
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, spray_is_due
+from fenwa.core.constants import FLUSH_SHARE
 from fenwa.core.library.profile import PhaseFeeding
 from fenwa.core.mix.school import School
 from fenwa.core.mix.strength import StrengthMode
@@ -17,7 +18,6 @@ from fenwa.core.pot.specification import Route
 
 Job = Literal["feed", "plain", "flush", "leaf spray"]
 
-FLUSH_SHARE = 0.8  # of the ceiling: flush when the predicted reading passes it
 FLUSH_REST_DAYS = 7  # a flush shows within days; not twice in a week
 SPRAY_mL = 3.0
 CHECK = Ready("check", "")

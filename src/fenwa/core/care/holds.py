@@ -218,7 +218,7 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
     if _is_salty(c, today):
         figure = c.predicted_uS_cm if c.predicted_uS_cm is not None else c.last_reading_uS_cm
         read_on = c.last_reading_on
-        said = f"Salt about {figure:.0f}"
+        said = f"Salt about {figure:.0f} µS/cm as a reading"
         if figure is not None and c.ceiling_uS_cm is not None and figure <= c.ceiling_uS_cm:
             said += f"; what was read stands for {c.last_reading_uS_cm:.0f}"
         when = f", read on {read_on.day} {read_on:%b}" if read_on is not None else ""
@@ -278,7 +278,7 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
                 "A look without limp leaves.",
             )
         )
-    elif limp is not None and limp <= ILL_DAYS and _is_salty(c, today) and not _is_dry(c):
+    elif limp is not None and limp <= ILL_DAYS and _is_salty(c, today) and not wet and not _is_dry(c):
         out.append(
             Hold(
                 "wilting",

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from fenwa.core.care.interval import ROOM_C, warmth_since
+from fenwa.core.constants import uS_A_mg_N
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.mix.school import LABEL_SHARE_OUT, Q10, T_REF_C, WEIBULL_m, days_until_released, released_share
@@ -16,7 +17,6 @@ from fenwa.core.working import Computed, Ledger
 
 Q10_LOW, Q10_HIGH = 1.7, 2.5  # E3.11: how much faster prills of other makes give for 10 °C more
 HOT_C = 32.0  # hotter than that they give at once
-uS_A_mg_N = 7.0  # E1.6: what a milligram of nitrogen of a complete feed adds to a litre
 PRILL_DONE = 0.85  # the rest comes too slowly to count; judgement
 
 

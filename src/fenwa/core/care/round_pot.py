@@ -6,14 +6,13 @@ from functools import lru_cache
 
 from fenwa.core.care.acts import wrong_way
 from fenwa.core.care.day import PotDay
-from fenwa.core.care.due import FLUSH_SHARE, RoundPot
+from fenwa.core.care.due import RoundPot
 from fenwa.core.care.felt import since_pour
 from fenwa.core.care.pattern import feed_is_next
-from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for
+from fenwa.core.constants import FLUSH_SHARE
+from fenwa.core.pot.flush import NOT_FROM_ABOVE, FlushPlan, FromAbove, flush_plan, root_zone_for
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.water.choice import WaterChoice
-
-NEVER_FROM_ABOVE = ("never", "tray_change", "water_change")
 
 
 @lru_cache(maxsize=4096)
@@ -71,7 +70,7 @@ def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> Roun
         flush_round_L=litres,
         flush_pause_min=pause,
         flush_sentence=sentence,
-        flush_forbidden=from_above in NEVER_FROM_ABOVE,
+        flush_forbidden=from_above in NOT_FROM_ABOVE,
         water_ids=choice.ids,
         water_note=choice.note,
         holds=d.holds,

@@ -12,13 +12,14 @@ import numpy as np
 from fenwa.core.care.cans import CanWater, MixNeed, group
 from fenwa.core.care.condition import Hold, Phase
 from fenwa.core.care.day import PotDay, forming, needs_of, phase_on, pot_day
-from fenwa.core.care.due import FLUSH_SHARE, Job, RoundPot, job_of, sprays_today
+from fenwa.core.care.due import Job, RoundPot, job_of, sprays_today
 from fenwa.core.care.felt import Felt
 from fenwa.core.care.interval import FORMING
 from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.log import LogFacts
 from fenwa.core.care.pattern import pattern_of, spray_is_due
 from fenwa.core.care.round_pot import round_pot
+from fenwa.core.constants import FLUSH_SHARE
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.balance import State, at_capacity, dry, pour_through_reading, water
 from fenwa.core.pot.specification import PotSpec, capacity_L, members_of

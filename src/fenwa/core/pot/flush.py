@@ -15,6 +15,7 @@ from fenwa.core.working import Computed, Ledger
 FlushStatus = Literal["not needed", "same day", "separate days", "impossible", "forbidden"]
 FromAbove = Literal["yes", "yes_or_dunk", "rim_only", "tray_change", "water_change", "soak_rinse", "never"]
 
+NOT_FROM_ABOVE: tuple[FromAbove, ...] = ("never", "tray_change", "water_change")
 ROUNDS_A_DAY = 8
 MAX_DAYS = 40  # more waterings than that are no flush: repot
 MIN_ROUND_L = 0.01  # less cannot be poured
@@ -209,7 +210,7 @@ def flush_plan(
     ledger.step("S", "W_m + R * phi * W_cc", "L", "water that carries salt, what is held at the particles included")
     C_0 = ledger.step("C_0", "(C_now * (S - D) + C_w * D) / S", "µS/cm", "root zone once the pot is full")
     floor = ledger.step("C_f", "C_w + R * phi * W_cc / S * (C_0 - C_w)", "µS/cm", "what one round can never pass")
-    if from_above in ("never", "tray_change", "water_change"):
+    if from_above in NOT_FROM_ABOVE:
         what = "change the water in the tray" if from_above == "tray_change" else "change its water"
         return ledger.close(_refusal("forbidden", f"Never rinse this kind from above: {what}, or repot.", floor))
     if C_0 <= C_t:

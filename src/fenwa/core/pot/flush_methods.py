@@ -6,18 +6,18 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from fenwa.core.constants import uS_A_mg_N
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.balance import leach
 from fenwa.core.pot.dunk import SOAK_HALF_TIMES, baths_needed
-from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, reading_after, root_zone_for
+from fenwa.core.pot.flush import NOT_FROM_ABOVE, FlushPlan, FromAbove, flush_plan, reading_after, root_zone_for
 from fenwa.core.pot.specification import PotSpec, capacity_L, check_pot, tray_L
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 Way = Literal["rounds", "soak and drain", "baths", "fresh water below", "repot"]
 
-uS_A_mg_N = 7.0  # E4.7
 POUR_min = 2.0  # to pour a round slowly and let it run; judgement
 REPOT_min = 30.0
 BATH_TIMES = 3.0  # a bath is taken as so many times the water the pot holds; judgement
@@ -26,7 +26,6 @@ SOME_LEFT = 0.5  # of the water a pot holds: with less of it a flush is not begu
 BATHS_HANDICAP = 1.25  # judgement
 CLOSE_uS_cm, CLOSE_SHARE = 20.0, 0.1  # E4.1: nearer to the water than that the last litres do nothing
 
-NOT_FROM_ABOVE = ("never", "tray_change", "water_change")
 RIM = "Pour at the rim; keep crown and rosette dry."
 
 
@@ -260,9 +259,16 @@ def _rounds(
         volume = round_L if round_L is not None else capacity_L(pot)
         said = f"Scrape the crust off, then one round of {volume:.2g} L: the salt lies on top."
         return FlushWay(
-            way="rounds", possible=True, sentence=said, count=1, litres=volume, minutes=POUR_min, days=1,
-            reading_after_uS_cm=None, risk=risk,
-        )  # fmt: skip
+            way="rounds",
+            possible=True,
+            sentence=said,
+            count=1,
+            litres=volume,
+            minutes=POUR_min,
+            days=1,
+            reading_after_uS_cm=None,
+            risk=risk,
+        )
     same_day = p.status == "same day"
     minutes = p.rounds * POUR_min + (p.rounds - 1) * (p.pause_min if same_day else 0.0)
     return FlushWay(
@@ -280,9 +286,16 @@ def _rounds(
 
 def _no(way: Way, why: str, risk: str) -> FlushWay:
     return FlushWay(
-        way=way, possible=False, sentence=why, count=0, litres=0.0, minutes=0.0, days=0, reading_after_uS_cm=None,
+        way=way,
+        possible=False,
+        sentence=why,
+        count=0,
+        litres=0.0,
+        minutes=0.0,
+        days=0,
+        reading_after_uS_cm=None,
         risk=risk,
-    )  # fmt: skip
+    )
 
 
 def _bathed(

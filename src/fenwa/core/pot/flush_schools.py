@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from fenwa.core.constants import POUR_PER_REFILL
+from fenwa.core.constants import FLUSH_SHARE, POUR_PER_REFILL
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.balance import (
@@ -22,8 +22,8 @@ from fenwa.core.pot.balance import (
     soak,
     water,
 )
-from fenwa.core.pot.flush import FromAbove, flush_plan
-from fenwa.core.pot.flush_methods import NOT_FROM_ABOVE, SOAK_TIMES
+from fenwa.core.pot.flush import NOT_FROM_ABOVE, FromAbove, flush_plan
+from fenwa.core.pot.flush_methods import SOAK_TIMES
 from fenwa.core.pot.fold import fold_log, has_exit, salt, wetting
 from fenwa.core.pot.root_zone import check_events, check_readings
 from fenwa.core.pot.specification import (
@@ -48,7 +48,6 @@ WORDS: dict[FlushSchool, str] = {
     "by reading": "By a measured reading",
     "by forecast": "By the forecast",
 }
-FLUSH_AT_SHARE = 0.8  # of the ceiling, section 4.5
 READ_DAYS = 30  # where nobody read, the school that reads is taken to read so often; judgement
 CALENDAR_DAYS = 56  # where the kind names no cadence: eight weeks
 
@@ -150,13 +149,21 @@ def flush_schools(
         raise InputError("Nothing was poured yet. Log a pour first.", pointer="/events")
     since = max(today - timedelta(days=days), pours[0].on)
     replay = _Replay.of(
-        pot, events, readings or [], today, since, ceiling_uS_cm, target_uS_cm, water_uS_cm, from_above,
+        pot,
+        events,
+        readings or [],
+        today,
+        since,
+        ceiling_uS_cm,
+        target_uS_cm,
+        water_uS_cm,
+        from_above,
         cadence_days or CALENDAR_DAYS,
-    )  # fmt: skip
+    )
     years = tuple(replay.run(s) for s in SCHOOLS)
     ledger = Ledger("Schools of flushing", "The pot's own pours, with what its readings taught.", ("judgement",))
     ledger.take("L", "ceiling", ceiling_uS_cm, "µS/cm", "profile")
-    ledger.step("L_8", f"{FLUSH_AT_SHARE:g} * L", "µS/cm", "flushed at")
+    ledger.step("L_8", f"{FLUSH_SHARE:g} * L", "µS/cm", "flushed at")
     ledger.take("D", "days by calendar", cadence_days or CALENDAR_DAYS, "d", "profile")
     for i, y in enumerate(years):
         ledger.found(f"n{i}", f"{y.words}: flushes", len(y.flushes), "", "replay of the log")
@@ -279,7 +286,7 @@ class _Replay:
     def _is_due(self, school: FlushSchool, now: float, on: date, flushed: date, read_due: bool) -> bool:
         if school == "by calendar":
             return (on - flushed).days >= self.cadence
-        high = now >= FLUSH_AT_SHARE * self.ceiling
+        high = now >= FLUSH_SHARE * self.ceiling
         return high and (school == "by forecast" or (school == "by reading" and read_due))
 
     def _reading(self, s: State) -> float:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
 
+from fenwa.core.constants import FLUSH_SHARE
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.balance import no_exit
@@ -14,7 +15,6 @@ from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 LONGEST_DAYS = 3650
-CHANGE_SHARE = 0.8  # of a limit: so far may it go before the water is changed; as for a flush
 RESERVOIR_FULL = 2 / 5  # of its room: what clay balls are usually kept filled to
 READING_SD = 0.05  # of a stirred reservoir; E4.5's error of a reading
 
@@ -180,8 +180,8 @@ def reservoir(
         refill = max(0.0, ledger.step("A", "K - V", "L", "to refill"))
         if limit_uS_cm is not None and loss is not None and coming is not None:
             start = ordered[-1].on
-            change = _over_on(start, s.mid, s.level, keep, loss, coming, CHANGE_SHARE * limit_uS_cm, 0.5)
-            earliest = _over_on(start, s.high, s.level, keep, loss, coming, CHANGE_SHARE * limit_uS_cm, 1.0)
+            change = _over_on(start, s.mid, s.level, keep, loss, coming, FLUSH_SHARE * limit_uS_cm, 0.5)
+            earliest = _over_on(start, s.high, s.level, keep, loss, coming, FLUSH_SHARE * limit_uS_cm, 1.0)
     return ledger.close(
         ReservoirNow(
             level_L=s.level,
