@@ -17,7 +17,7 @@ from fenwa.core.care.interlock import PourPlan, unanswered
 from fenwa.core.care.usual import look_again_on
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound
-from fenwa.core.pot.flush_start import achieved_efficiency, after_flush, begin_flush
+from fenwa.core.pot.flush_start import achieved_efficiency, after_flush, begin_flush, ended_as
 from fenwa.core.pot.live import LiveFlush, flush_session
 from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.methods import Colour
@@ -391,8 +391,7 @@ def end_flush(flush_id: int, body: FlushEndIn, writer: OneWrite, today: Today) -
         if not rows and not body.broken_off:
             raise InputError("Nothing was poured. Break it off instead.", pointer="/broken_off")
         status = _live(session, f, p, [as_pass(x) for x in rows]).result.status
-        done = {"target reached": "reached", "flattened out": "flattened"}.get(status, "ended")
-        f.ended_as = "interrupted" if body.broken_off else done
+        f.ended_as = ended_as(status, body.broken_off)
         f.ended_at = now()
         f.tray_emptied, f.runoff_went = body.tray_emptied, body.runoff_went
         f.note = f"{f.note} {body.note}".strip()

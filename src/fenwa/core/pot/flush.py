@@ -111,6 +111,16 @@ def _refusal(status: FlushStatus, sentence: str, floor: float) -> FlushPlan:
     )
 
 
+def usual_round_L(pot: PotSpec) -> float:
+    """Water of one round where nobody chose it: two thirds of the pot's own water, to 50 mL. [L]"""
+    return max(0.05, math.ceil(capacity_L(pot) * ROUND_SHARE / 0.05) * 0.05)
+
+
+def usual_pause_min(pot: PotSpec) -> float:
+    """Soak between rounds where nobody chose it: one and a half half times, 10 minutes to 3 hours. [min]"""
+    return min(max(PAUSE_HALF_TIMES * pot.medium.t_half_h * 60, 10.0), 180.0)
+
+
 @calculation("flush-plan", title="Flush", station="flush")
 def flush_plan(
     *,
@@ -230,9 +240,9 @@ def flush_plan(
     if C_t < water_uS_cm + max(20.0, 0.1 * water_uS_cm):
         ledger.caution("The target lies close to the flush water itself: the last litres do little.")
     ledger.step("V_1", "ln((C_0 - C_w) / (C_t - C_w)) / eta * W_m", "L", "mobile water alone, at once")
-    volume = round_L if round_L is not None else max(0.05, math.ceil(capacity_L(pot) * ROUND_SHARE / 0.05) * 0.05)
+    volume = round_L if round_L is not None else usual_round_L(pot)
     half = pot.medium.t_half_h
-    pause = pause_min if pause_min is not None else min(max(PAUSE_HALF_TIMES * half * 60, 10.0), 180.0)
+    pause = pause_min if pause_min is not None else usual_pause_min(pot)
     soil = Soil(W_m, capacity_L(pot) - W_m, pot.medium.eta, pot.u, math.log(2) / half, pot.medium.R)
     stop = ledger.step("C_stop", "C_w + eta * (C_t - C_w)", "µS/cm", "runoff at which to stop, once evened out")
     days = rounds_a_day_apart(soil, C_0, C_t, water_uS_cm, volume)

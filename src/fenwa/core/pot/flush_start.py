@@ -5,12 +5,24 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from datetime import date, timedelta
+from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.errors import Infeasible
-from fenwa.core.pot.flush import FlushPlan, FromAbove, flush_plan, root_zone_for, stop_runoff_uS_cm
+from fenwa.core.pot.flush import (
+    FlushPlan,
+    FromAbove,
+    flush_plan,
+    root_zone_for,
+    stop_runoff_uS_cm,
+    usual_pause_min,
+    usual_round_L,
+)
+from fenwa.core.pot.live import LiveStatus
 from fenwa.core.pot.specification import PotSpec, capacity_L
 
+FlushEnd = Literal["reached", "flattened", "ended", "interrupted"]
+ENDS: dict[LiveStatus, FlushEnd] = {"target reached": "reached", "flattened out": "flattened"}
 PLAIN_FIRST = 1  # waterings with plain water after a flush, then feed
 FIRST_FEED_SHARE = 0.5  # of the usual strength, once; judgement
 
@@ -76,8 +88,8 @@ def begin_flush(
         raise Infeasible(f"This water cannot get there. {plan.sentence}", pointer="/water_id")
     held = W_m + pot.medium.R * pot.medium.phi * W
     full = (root_zone_uS_cm * (held - deficit_L) + water_uS_cm * deficit_L) / held
-    volume = round_L if round_L is not None else (plan.round_L or max(0.05, math.ceil(W * 2 / 3 / 0.05) * 0.05))
-    pause = plan.pause_min if 0 < plan.pause_min < 24 * 60 else min(max(90 * pot.medium.t_half_h, 10.0), 180.0)
+    volume = round_L if round_L is not None else (plan.round_L or usual_round_L(pot))
+    pause = plan.pause_min if 0 < plan.pause_min < 24 * 60 else usual_pause_min(pot)
     return FlushBegin(
         stop_runoff_uS_cm=stop,
         first_runoff_uS_cm=water_uS_cm + eta * max(0.0, full - water_uS_cm),
@@ -109,6 +121,13 @@ def after_flush(on: date, interval_days: float, complete: bool) -> AfterFlush | 
         FIRST_FEED_SHARE,
         f"Plain water next; feed again from {feed_on.isoformat()}, the first at half strength.",
     )
+
+
+def ended_as(status: LiveStatus, broken_off: bool) -> FlushEnd:
+    """How a flush ended, by what its runoffs said last; one broken off is still due."""
+    if broken_off:
+        return "interrupted"
+    return ENDS.get(status, "ended")
 
 
 def achieved_efficiency(before: float, after: float, water: float, mobile_L: float, litres: float) -> float | None:
