@@ -60,6 +60,13 @@ def test_running_prills_hold_feed() -> None:
     assert day_of("paphiopedilum", school="thin_and_constant", prills=Prills(0.95, ago(1))).holds == ()
 
 
+def test_prills_tell_what_they_have_given_and_when_they_are_spent() -> None:
+    assert Prills(0.4, date(2027, 11, 21)).sentence == (
+        "Prills have given 40 % of what they hold, spent about 2027-11-21."
+    )
+    assert Prills(0.9, ago(1)).sentence == "Prills have given 90 % of what they hold, spent."
+
+
 def test_an_old_leaf_does_not_end_an_arrival() -> None:
     assert day_of("paphiopedilum", LogFacts(new_leaf_on=ago(30)), arrived_on=ago(20)).holds[0].id == "just arrived"
     assert day_of("paphiopedilum", LogFacts(new_leaf_on=ago(5)), arrived_on=ago(20)).holds == ()

@@ -14,7 +14,6 @@ from fenwa.api.pots.entered import PotIn, store_pots
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
-from fenwa.core.care.prills import PRILL_DONE
 from fenwa.core.errors import NotFound
 from fenwa.core.pot.flush import FlushPlan, flush_plan
 from fenwa.core.pot.fold import Point, fold
@@ -154,7 +153,7 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         bought_on=_bought_on(session, pot_id),
         by_medium=_by_medium(session, p, today, pours) if computed.result.observations else None,
         read_sentence=told_apart(computed.result),
-        prills_sentence=_prills(p),
+        prills_sentence=p.day.kept.prills.sentence if p.day.kept.prills else "",
     )
     return as_json(page)
 
@@ -178,14 +177,6 @@ def _by_medium(session: Session, p: PotToday, today: date, pours: Sequence[model
     """What its log and its medium alone would tell of today, nothing learnt."""
     b = balance_of(session, p, today, pours)
     return fold(p.spec, b.events, today, b.readings, learn=False).points[-1]
-
-
-def _prills(p: PotToday) -> str:
-    prills = p.day.kept.prills
-    if prills is None:
-        return ""
-    until = f", spent about {prills.until.isoformat()}" if prills.share_out < PRILL_DONE else ", spent"
-    return f"Prills have given {100 * prills.share_out:.0f} % of what they hold{until}."
 
 
 def _pour_out(p: models.Pour, corrected: bool, flushes: dict[int, tuple[int, float, bool]]) -> PourOut:

@@ -27,6 +27,12 @@ class Prills:
     share_out: float
     until: date
 
+    @property
+    def sentence(self) -> str:
+        """What they have given and when they are spent."""
+        until = f", spent about {self.until.isoformat()}" if self.share_out < PRILL_DONE else ", spent"
+        return f"Prills have given {100 * self.share_out:.0f} % of what they hold{until}."
+
 
 def prills_in(
     given_on: date,
