@@ -55,7 +55,7 @@ def _forecasts() -> None:
     start = 400.0 * members.start_factor * np.ones_like(members.soil.W_m_cc)
     rhythms = [Rhythm(6.0, (0.25,) * 4, (400.0, 400.0, 400.0, 40.0))] * n
     state = State(members.soil.W_m_cc * 1.0, start, start)
-    fast = min(timed(lambda: forecast(pots, members, state, rhythms, 365)) for _ in range(3))
+    fast = min(timed(lambda: forecast(pots, members, state, rhythms, 365, date.today())) for _ in range(3))
     sample = 40
 
     def loop() -> None:

@@ -17,7 +17,7 @@ def calibration() -> None:
     from scipy.optimize import least_squares
 
     from fenwa.core.library.loader import get_medium
-    from fenwa.core.pot.fold import fold_log
+    from fenwa.core.pot.fold import PotLog, fold_log, fold_logs
     from fenwa.core.pot.learning import reading_sd
     from fenwa.core.pot.methods import SPREAD_LN
     from fenwa.core.pot.specification import LEARNT, MEMBERS, PARAMETERS, SPREAD, PotSpec, WaterEvent, members_of
@@ -45,9 +45,10 @@ def calibration() -> None:
         pots.append((pot, events))
     last = start + timedelta(days=7 * POURS)
 
+    logs = [PotLog(p, e) for p, e in pots]
+
     def every() -> None:
-        for p, e in pots:
-            fold_log(p, e, last)
+        fold_logs(logs, last)
 
     all_of_them = timed(every)
     one = sorted(timed(lambda p=p, e=e: fold_log(p, e, last)) for p, e in pots[:50])[25]  # type: ignore[misc]

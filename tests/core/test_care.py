@@ -22,8 +22,8 @@ from fenwa.core.care.season import day_length_h, days_from_shortest, hemisphere_
 from fenwa.core.care.vocabulary import ErrandKind
 from fenwa.core.errors import InputError
 from fenwa.core.library.loader import get_profile, profiles, schools
-from fenwa.core.mix.school import days_until_released, released_share
 from fenwa.core.pot.mixture import Part, mixed
+from fenwa.core.pot.release import days_until_released, released_share
 from fenwa.core.pot.specification import Medium
 
 TODAY = date(2026, 11, 23)

@@ -26,13 +26,14 @@ from fenwa.core.mix.grade import read_grade
 from fenwa.core.mix.headroom import PotCeiling, headroom, strength_equivalents
 from fenwa.core.mix.label import Label, by_formula, check_label
 from fenwa.core.mix.rescue import batch_rescue
-from fenwa.core.mix.school import School, SchoolPot, released_share, school_load
+from fenwa.core.mix.school import School, SchoolPot, school_load
 from fenwa.core.mix.slope import LoggedBatch, product_slope
 from fenwa.core.mix.solubility import solubility_at
 from fenwa.core.mix.spoon import in_measures, spoon_calibration, unweighed_spoon_error
 from fenwa.core.mix.stock import stock_solution
 from fenwa.core.mix.strength import read_share
 from fenwa.core.mix.weighing import to_grid, weigh
+from fenwa.core.pot.release import released_share
 from fenwa.core.water.blend import mix_ions
 from fenwa.core.water.blended import blended
 from fenwa.core.water.ions import AddedIons, WaterIons

@@ -26,6 +26,7 @@ from fenwa.core.library.profile import PhaseFeeding
 from fenwa.core.pot.flush_start import after_flush
 from fenwa.core.pot.live import flush_session
 from fenwa.core.pot.live_passes import FlushPass
+from fenwa.core.pot.release import PrillSalt
 from fenwa.core.water.choice import WaterChoice
 from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from tests.core.test_day import TODAY, ago, day_of
@@ -54,17 +55,30 @@ def test_a_kind_that_rests_without_feed_is_not_fed_and_one_that_rests_with_feed_
     assert any(h.id == "resting" and "feed" in h.blocks for h in held.holds)
 
 
+def _prills(share_out: float, until: date) -> Prills:
+    """Prills whose end is sure and whose amount nobody knows."""
+    return Prills(share_out, until, until, until)
+
+
 def test_running_prills_hold_feed() -> None:
-    held = day_of("paphiopedilum", school="thin_and_constant", prills=Prills(0.4, TODAY + timedelta(days=60)))
+    held = day_of("paphiopedilum", school="thin_and_constant", prills=_prills(0.4, TODAY + timedelta(days=60)))
     assert [h.id for h in held.holds] == ["prills running"]
-    assert day_of("paphiopedilum", school="thin_and_constant", prills=Prills(0.95, ago(1))).holds == ()
+    assert day_of("paphiopedilum", school="thin_and_constant", prills=_prills(0.95, ago(1))).holds == ()
 
 
 def test_prills_tell_what_they_have_given_and_when_they_are_spent() -> None:
-    assert Prills(0.4, date(2027, 11, 21)).sentence == (
-        "Prills have given 40 % of what they hold, spent about 2027-11-21."
+    until = date(2027, 11, 21)
+    salt = PrillSalt(ago(30), 2940.0, 180.0, 24.0)
+    unsure = Prills(0.4, until, until - timedelta(days=9), until + timedelta(days=12), salt)
+    assert unsure.sentence == (
+        "Prills have given 40 % of what they hold, spent about 2027-11-21 (2027-11-12 to 2027-12-03)."
     )
-    assert Prills(0.9, ago(1)).sentence == "Prills have given 90 % of what they hold, spent."
+    assert _prills(0.4, until).sentence == (
+        "Prills have given 40 % of what they hold, spent about 2027-11-21. "
+        "Their grams or their nitrogen are not known: their salt is in no figure here."
+    )
+    spent = replace(unsure, share_out=0.9)
+    assert spent.sentence == "Prills have given 90 % of what they hold, spent."
 
 
 def test_an_old_leaf_does_not_end_an_arrival() -> None:

@@ -9,7 +9,8 @@ from fenwa.core.errors import InputError, OutOfRange
 from fenwa.core.pot.ahead import Rhythm, forecast, present_rhythm
 from fenwa.core.pot.balance import State, steady_q, steady_state
 from fenwa.core.pot.flush import flush_plan, reading_after, root_zone_for
-from fenwa.core.pot.fold import fold, salt
+from fenwa.core.pot.fold import fold
+from fenwa.core.pot.folded import salt
 from fenwa.core.pot.root_zone import root_zone
 from fenwa.core.pot.specification import Medium, PotSpec, WaterEvent, band, capacity_L, members_of
 
@@ -54,7 +55,7 @@ def test_the_forecast_goes_on_where_the_log_stops() -> None:
     events = log(20)
     start = TODAY - timedelta(days=1)
     folded = fold(POT, events, start)
-    ahead = forecast([POT], folded.members, folded.state, [Rhythm(6.0, (0.12,), (420.0,))], 60)
+    ahead = forecast([POT], folded.members, folded.state, [Rhythm(6.0, (0.12,), (420.0,))], 60, TODAY)
     longer = fold(
         POT,
         [*events, *[WaterEvent(start + timedelta(days=6 * k), 0.12, 420.0) for k in range(1, 6)]],
@@ -68,11 +69,11 @@ def test_many_pots_at_once_equal_one_at_a_time() -> None:
     rhythms = [Rhythm(6.0, (0.2, 0.2), (400.0, 40.0)), Rhythm(4.0, (0.5,), (600.0,)), Rhythm(3.0, (0.05,), (40.0,))]
     members = members_of(pots)
     start = 300.0 * np.ones_like(members.soil.W_m_cc)
-    many = forecast(pots, members, State(members.soil.W_m_cc * 1.0, start, start), rhythms, 90)
+    many = forecast(pots, members, State(members.soil.W_m_cc * 1.0, start, start), rhythms, 90, TODAY)
     for i, (pot, rhythm) in enumerate(zip(pots, rhythms, strict=True)):
         m = members_of([pot])
         s = 300.0 * np.ones_like(m.soil.W_m_cc)
-        one = forecast([pot], m, State(m.soil.W_m_cc * 1.0, s, s), [rhythm], 90)
+        one = forecast([pot], m, State(m.soil.W_m_cc * 1.0, s, s), [rhythm], 90, TODAY)
         n = one.readings.shape[1]
         np.testing.assert_allclose(many.readings[i, :n], one.readings[0], rtol=1e-9)
 

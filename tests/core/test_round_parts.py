@@ -16,9 +16,9 @@ from fenwa.core.care.round_parts import Can, CanPot, can_pot, given, in_rows, le
 from fenwa.core.care.vocabulary import is_skip
 from fenwa.core.errors import DomainError
 from fenwa.core.mix.recipe import DECIDES, own_name, same_recipe
-from fenwa.core.mix.school import days_until_released, released_share
 from fenwa.core.mix.slope import MeasuredCan, slope_from_cans, teaching
 from fenwa.core.pot.mixture import leading_part
+from fenwa.core.pot.release import days_until_released, released_share
 from fenwa.core.water.meters import MeterTraits, as_shown_by
 from tests.core.test_round import POT
 

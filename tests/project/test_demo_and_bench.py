@@ -78,7 +78,7 @@ def test_the_yardstick_of_the_bench_is_the_same_model() -> None:
     start = 400.0 * np.ones_like(members.soil.W_m_cc)
     state = State(members.soil.W_m_cc * 1.0, start, start)
     rhythm = Rhythm(6.0, (0.25,) * 4, (400.0, 400.0, 400.0, 40.0))
-    by_arrays = forecast([pot], members, state, [rhythm], 24.0).readings[0, -1, 0]
+    by_arrays = forecast([pot], members, state, [rhythm], 24.0, date(2026, 1, 1)).readings[0, -1, 0]
     W, C, Ci = _plain_loop(0.25, 1.0, 0.55, 0.5, 0.25, math.log(2), 1.1, 24.0)
     W_i, W_cap = 0.55 * 0.25, 0.45 * 0.25
     root = (W * C + W_i * Ci) / (W_cap + W_i)

@@ -17,29 +17,29 @@ from fenwa.core.care.interval import mean_C
 from fenwa.core.care.kept import Series as Warmth
 from fenwa.core.care.kind_in_force import own_version
 from fenwa.core.care.plan import FeedingPlan
-from fenwa.core.care.prills import Prills, prills_in
+from fenwa.core.care.prills import Prills
 from fenwa.core.care.standing_rules import InForce, Scope, in_force
 from fenwa.core.care.vocabulary import TREATED, is_skip
 from fenwa.core.library.loader import get_profile
 from fenwa.core.library.profile import Profile
 from fenwa.core.mix.school import School
+from fenwa.core.pot.release import PrillSalt
 from fenwa.store import models
-from fenwa.store.mix_state import label_of, schools_in_force
+from fenwa.store.mix_state import schools_in_force
 from fenwa.store.models import (
     Climate,
     Decision,
     Event,
-    Feeding,
     FeedingPlanRow,
     Feel,
     HoldOverride,
     Place,
     Pot,
-    Product,
     ProfileCopy,
     StandingRule,
     Weight,
 )
+from fenwa.store.prill_rows import prills_given
 
 CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
 
@@ -87,7 +87,7 @@ class CareRows:
     copies: dict[tuple[str, int | None], ProfileCopy]
     overrides: dict[int, tuple[Override, ...]]
     weights: dict[int, list[Weight]]
-    prills: dict[int, Prills]
+    prills: dict[int, list[Prills]]
     treated: dict[int, Event]
     skipped: dict[int, date]
     look_again: dict[int, Decision]
@@ -99,6 +99,15 @@ class CareRows:
     felt: dict[int, dict[str, Feel]]
     rules: dict[tuple[str, str], StandingRule]
     plans: dict[tuple[str, str], KeptPlan]
+
+    def newest_prills(self, pot: Pot) -> Prills | None:
+        """The newest prills of a pot."""
+        mine = self.prills.get(pot.id)
+        return mine[-1] if mine else None
+
+    def prill_salt(self, pot: Pot) -> tuple[PrillSalt, ...]:
+        """The salt of all prills of a pot whose amount is known."""
+        return tuple(p.salt for p in self.prills.get(pot.id, []) if p.salt is not None)
 
     def products_of(self, pot: Pot, profile: Profile) -> FeedingPlan | None:
         """The nearest plan that names a product, whatever rules the rhythm."""
@@ -243,7 +252,7 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
         },
         overrides={k: tuple(v) for k, v in overrides.items()},
         weights=weights,
-        prills=_prills(session, today, only, warmth),
+        prills=prills_given(session, today, only, warmth),
         treated={e.pot_id: e for e in session.scalars(of_pots(treated, Event.pot_id)) if e.pot_id is not None},
         skipped=skipped,
         look_again=look_again,
@@ -313,27 +322,6 @@ def _felt(session: Session, today: date, only: set[int] | None) -> dict[int, dic
         ):
             if value is not None:
                 mine[name] = row
-    return out
-
-
-def _prills(session: Session, today: date, only: set[int] | None, warmth: dict[int, Warmth]) -> dict[int, Prills]:
-    """The newest prills of each pot, by thermal time at the warmth of its place, or of a room where nobody measured."""
-    query = (
-        select(Feeding, Product, Pot.place_id)
-        .join(Product, Product.id == Feeding.product_id)
-        .join(Pot, Pot.id == Feeding.pot_id)
-        .where(Feeding.archived_at.is_(None), Feeding.on <= today)
-        .order_by(Feeding.on, Feeding.id)
-    )
-    if only is not None:
-        query = query.where(Feeding.pot_id.in_(only))
-    out: dict[int, Prills] = {}
-    for given, product, place_id in session.execute(query):
-        label = label_of(product)
-        if label.kind == "prill" and label.longevity_days:
-            out[given.pot_id] = prills_in(
-                given.on, label.longevity_days, label.longevity_at_C, warmth.get(place_id, ()), today
-            )
     return out
 
 

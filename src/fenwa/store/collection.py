@@ -14,7 +14,8 @@ from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.kind_in_force import strictest_of
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.balance import State
-from fenwa.core.pot.fold import reading_of, rested, state_of
+from fenwa.core.pot.fold import rested, state_of
+from fenwa.core.pot.folded import reading_of
 from fenwa.core.pot.learning import Pooled, with_pooled
 from fenwa.core.pot.specification import Members, PotSpec, band
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
@@ -107,7 +108,10 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
         phase_on(log, place, kept, kind, by.phase_by.value, today)
         for log, place, kept, kind, by in zip(logs, where, pots, kinds, chosen, strict=True)
     ]
-    specs = [pot_spec(pot, kind, f.phase) for (pot, _, _), kind, f in zip(rows, kinds, found, strict=True)]
+    specs = [
+        pot_spec(pot, kind, f.phase, care.prill_salt(pot))
+        for (pot, _, _), kind, f in zip(rows, kinds, found, strict=True)
+    ]
     told = told_by_others(session, {pot.id: data["mix"] for pot, data, _ in rows})
     readings = _predicted([data for _, data, _ in rows], specs, today, [told.get(pot.id, ()) for pot, _, _ in rows])
     out = []
@@ -144,7 +148,7 @@ def _states(
     if any(told):
         members, state = with_pooled(specs, members, state, told)
     as_of = [date.fromisoformat(data["as_of"]) if data["as_of"] else None for data in stored]
-    return members, rested(specs, members, state, [max(0, (today - d).days) if d else 0 for d in as_of])
+    return members, rested(specs, members, state, as_of, today)
 
 
 def _predicted(
@@ -209,7 +213,7 @@ def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
         felt=care.felt_of(pot, water.left_share if water else None),
         water=water,
         overrides=care.overrides.get(pot.id, ()),
-        prills=care.prills.get(pot.id),
+        prills=care.newest_prills(pot),
         treated_on=treated.on if treated else None,
         treated_days=(treated.days or 0) if treated else 0,
         skipped_until=care.skipped.get(pot.id),

@@ -71,7 +71,7 @@ def _said(e: models.Event) -> Said:
 
 def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
     """A pot's dates."""
-    again, prills = care.look_again.get(p.pot.id), care.prills.get(p.pot.id)
+    again, prills = care.look_again.get(p.pot.id), care.newest_prills(p.pot)
     return PotFacts(
         id=p.pot.id,
         code=p.pot.code,

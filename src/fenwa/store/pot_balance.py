@@ -9,7 +9,8 @@ from datetime import date
 from sqlalchemy.orm import Session
 
 from fenwa.core.pot.balance import root_zone_ec
-from fenwa.core.pot.fold import Folded, fold_log, rest_until, salt
+from fenwa.core.pot.fold import fold_log, rest_until
+from fenwa.core.pot.folded import Folded, salt
 from fenwa.core.pot.learning import Pooled, learnt_spec, with_pooled
 from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent, capacity_L
 from fenwa.store.flush_state import told_by_others

@@ -16,9 +16,11 @@ from fenwa.core.library.loader import get_medium, get_profile, habits
 from fenwa.core.library.profile import Profile
 from fenwa.core.mix.ballast import can_ballast_share
 from fenwa.core.mix.label import label_from
-from fenwa.core.pot.fold import Folded, Observation, Point, fold_log, rows_of, state_of
+from fenwa.core.pot.fold import fold_log, rows_of, state_of
+from fenwa.core.pot.folded import Folded, Observation, Point
 from fenwa.core.pot.learning import Pooled, knowledge, with_pooled
 from fenwa.core.pot.mixture import Part, mixed
+from fenwa.core.pot.release import PrillSalt
 from fenwa.core.pot.salts import water_ballast_share
 from fenwa.core.pot.specification import LEARNT, Medium, PotReading, PotSpec, WaterEvent
 from fenwa.core.water.ions import WaterIons
@@ -26,12 +28,13 @@ from fenwa.core.water.kinds import SHAPES
 from fenwa.store.flush_state import as_reading, mix_of, partial_flushes, pots_of_mix, readings_between
 from fenwa.store.models import Batch, Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour, RecipeVersion, Water
 from fenwa.store.pot_today import facts_as_plain
+from fenwa.store.prill_rows import prills_given
 
-CORE_VERSION = f"{fenwa.__version__}/9"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/10"  # raise the last figure when a default of the balance changes
 
 
-def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
-    """The pot as the salt balance needs it: medium row, habit of the group."""
+def pot_spec(pot: Pot, profile: Profile, phase: str = "active", prills: tuple[PrillSalt, ...] = ()) -> PotSpec:
+    """The pot as the salt balance needs it: medium row, habit of the group, prills in it."""
     habit = habits()["rest_or_dim" if phase in ("rest", "dormant") else profile.habit]
     return PotSpec(
         pot.volume_L,
@@ -42,6 +45,7 @@ def pot_spec(pot: Pot, profile: Profile, phase: str = "active") -> PotSpec:
         pot.tray_L,
         start_of_medium_uS_cm(pot.medium_charged),
         habit.u_ballast,
+        prills,
     )
 
 
@@ -151,7 +155,8 @@ def refresh(session: Session, pot_id: int) -> None:
     side = set(session.scalars(select(Growth.id).join(Plant).where(Plant.pot_id == pot_id, Growth.leads.is_(False))))
     spans = phases(session, plant.id)
     profile = get_profile(plant.profile_id)
-    spec = pot_spec(pot, profile, spans[-1].phase if spans else "active")
+    prills = tuple(x.salt for x in prills_given(session, None, {pot_id}).get(pot_id, []) if x.salt is not None)
+    spec = pot_spec(pot, profile, spans[-1].phase if spans else "active", prills)
     shares = BallastShares(session, pours)
     mix_since = pot.repotted_on or date.min  # what the old mix held went with it
     between = [r for r in readings_of(session, pot_id, looks) if r.on >= mix_since]

@@ -24,7 +24,7 @@ from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.mix_rows import newest_feedings
 from fenwa.store.mix_state import label_of, left_of, measures_of, open_products, vessels_of
-from fenwa.store.summary import touch
+from fenwa.store.summary import refresh
 
 router = APIRouter(prefix="/api", tags=["shelf"])
 
@@ -306,7 +306,7 @@ def add_feeding(body: FeedingIn, writer: OneWrite, today: Today) -> Stored:
                 pot_id=pot_id, product_id=product.id, on=body.on, amount=body.amount, unit=body.unit, note=body.note
             )
             session.add(row)
-            touch(session, pot_id)
+            refresh(session, pot_id)  # prills give salt
         session.flush()
         return {"id": row.id if row is not None else 0}
 

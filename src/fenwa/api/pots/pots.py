@@ -16,7 +16,8 @@ from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.errors import NotFound
 from fenwa.core.pot.flush import FlushPlan, flush_plan
-from fenwa.core.pot.fold import Point, fold
+from fenwa.core.pot.fold import fold
+from fenwa.core.pot.folded import Point
 from fenwa.core.pot.methods import Method
 from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, told_apart
 from fenwa.core.working import Computed, Working

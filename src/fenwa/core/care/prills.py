@@ -11,11 +11,19 @@ from fenwa.core.care.interval import ROOM_C, warmth_since
 from fenwa.core.constants import uS_A_mg_N
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
-from fenwa.core.mix.school import LABEL_SHARE_OUT, Q10, T_REF_C, WEIBULL_m, days_until_released, released_share
+from fenwa.core.pot.release import (
+    LABEL_SHARE_OUT,
+    Q10,
+    T_REF_C,
+    PrillSalt,
+    WEIBULL_m,
+    days_until_released,
+    range_until_released,
+    released_share,
+)
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-Q10_LOW, Q10_HIGH = 1.7, 2.5  # E3.11: how much faster prills of other makes give for 10 °C more
 HOT_C = 32.0  # hotter than that they give at once
 PRILL_DONE = 0.85  # the rest comes too slowly to count; judgement
 
@@ -26,12 +34,22 @@ class Prills:
 
     share_out: float
     until: date
+    until_early: date
+    until_late: date
+    salt: PrillSalt | None = None  # None: nobody weighed them, or their label states no nitrogen
 
     @property
     def sentence(self) -> str:
         """What they have given and when they are spent."""
-        until = f", spent about {self.until.isoformat()}" if self.share_out < PRILL_DONE else ", spent"
-        return f"Prills have given {100 * self.share_out:.0f} % of what they hold{until}."
+        until = ", spent"
+        if self.share_out < PRILL_DONE:
+            until = f", spent about {self.until.isoformat()}"
+            if self.until_early < self.until_late:
+                until += f" ({self.until_early.isoformat()} to {self.until_late.isoformat()})"
+        said = f"Prills have given {100 * self.share_out:.0f} % of what they hold{until}."
+        if self.salt is None:
+            said += " Their grams or their nitrogen are not known: their salt is in no figure here."
+        return said
 
 
 def prills_in(
@@ -40,6 +58,8 @@ def prills_in(
     label_C: float | None,
     warmth: Sequence[tuple[date, float]],
     today: date,
+    grams: float | None = None,
+    nitrogen_pct: float | None = None,
 ) -> Prills:
     """Prills given on a day, E3.11: at the warmth of their place, or of a room where nobody measured.
 
@@ -51,10 +71,22 @@ def prills_in(
         Temperature it is stated at; None: at that of a room. [°C]
     warmth
         Means of the place by day, oldest first. [°C]
+    grams, nitrogen_pct
+        What was given and its nitrogen, for the salt it adds; None: not known. [g, %]
     """
     warm, at = warmth_since(tuple(warmth), given_on), ROOM_C if label_C is None else label_C
     days = days_until_released(PRILL_DONE, label_days, warm, at)
-    return Prills(released_share((today - given_on).days, label_days, warm, at), given_on + timedelta(days=round(days)))
+    salt = None
+    if grams is not None and nitrogen_pct:
+        salt = PrillSalt(given_on, prill_salt_uS_L(grams, nitrogen_pct), label_days, warm, at)
+    out = released_share((today - given_on).days, label_days, warm, at)
+    early, late = (given_on + timedelta(days=round(d)) for d in range_until_released(PRILL_DONE, label_days, warm, at))
+    return Prills(out, given_on + timedelta(days=round(days)), early, late, salt)
+
+
+def prill_salt_uS_L(grams: float, nitrogen_pct: float) -> float:
+    """All the salt of some prills, by the nitrogen they hold, E1.6. [g, % -> µS/cm · L]"""
+    return uS_A_mg_N * 10 * grams * nitrogen_pct
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -162,7 +194,7 @@ def prill_release(
     )
     to = ledger.step("t_x", "lam * (-ln(1 - F_x)) ** (1 / m) / Q ** ((T - T_0) / 10)", "d", "days to the share")
     at_label = lam * (-math.log(1 - share)) ** (1 / WEIBULL_m)
-    ends = [at_label / q ** ((celsius - label_celsius) / 10) for q in (Q10_LOW, Q10_HIGH)]
+    ends = range_until_released(share, label_days, celsius, label_celsius)
     nitrogen = salt = None
     if grams is not None and nitrogen_pct is not None:
         ledger.take("g", "prills", grams, "g")
@@ -175,7 +207,7 @@ def prill_release(
     ledger.caution("A flush washes out what lies free; it does not stop what is still inside.")
     if celsius > HOT_C:
         ledger.caution("Hotter than 32 °C they give much at once: move the pot, and read its runoff weekly.")
-    early, late = (given_on + timedelta(days=round(d)) for d in (min(ends), max(ends)))
+    early, late = (given_on + timedelta(days=round(d)) for d in ends)
     until = given_on + timedelta(days=round(to))
     said = (
         f"{100 * out:.0f} % given. {100 * share:.0f} % about {until.isoformat()}, "

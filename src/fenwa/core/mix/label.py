@@ -108,6 +108,12 @@ _FORMS = ("n_nitrate_pct", "n_ammonium_pct", "n_urea_pct", "n_other_pct")
 _NOT_IN_SUM = {"n_total_pct", *_FORMS, "co3_pct"}  # the oxygen of a carbonate stands in the oxides already
 
 
+def nitrogen_pct(label: Label) -> float | None:
+    """All its nitrogen, slow nitrogen too: the total, or what its forms add up to. None: not stated. [%]"""
+    forms = [v for v in (getattr(label, key) for key in _FORMS) if v is not None]
+    return label.n_total_pct if label.n_total_pct is not None else (sum(forms) if forms else None)
+
+
 def by_formula(label: Label, *, pointer: str = "/label") -> Label:
     """The label with the shares its formula gives; a label without a formula is returned as it is."""
     if not label.formula.strip():
@@ -140,7 +146,7 @@ def check_label(label: Label, pointer: str = "") -> float:
     forms = [getattr(label, key) for key in _FORMS]
     split = sum(f for f in forms if f is not None)
     known = any(f is not None for f in forms)
-    total = label.n_total_pct if label.n_total_pct is not None else split
+    total = nitrogen_pct(label) or 0.0
     if known and label.n_total_pct is not None and abs(split - label.n_total_pct) > 0.15:
         raise Overspecified(
             f"Nitrogen forms add up to {shown(split)} %, but total nitrogen says {shown(label.n_total_pct)} %. "

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import Literal
 
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.balance import steady_q
+from fenwa.core.pot.release import T_REF_C, released_share
 from fenwa.core.pot.specification import PotSpec, capacity_L
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -16,7 +16,6 @@ from fenwa.core.working import Computed, Ledger
 FeedRoute = Literal["root", "leaf", "cup", "moss pole", "reservoir", "tray"]
 Season = Literal["any", "calendar", "growth"]
 SLOPE_uS_PER_mg_N = (6.0, 7.0, 9.0)  # urea-free complete feeds: low, usual, high; table of priors
-Q10, WEIBULL_m, LABEL_SHARE_OUT, T_REF_C = 2.0, 1.3, 0.8, 21.0  # prills, table of controlled release
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -81,19 +80,6 @@ class SchoolLoad:
     root_mean_uS_cm: float | None
     leaf_mg_week: float | None
     sentence: str
-
-
-def released_share(days: float, label_days: float, celsius: float, label_celsius: float = T_REF_C) -> float:
-    """Share of the nitrogen prills have given up after some days at a temperature, E3.11."""
-    thermal = days * Q10 ** ((celsius - label_celsius) / 10)
-    scale = label_days / math.log(1 / (1 - LABEL_SHARE_OUT)) ** (1 / WEIBULL_m)
-    return 1 - math.exp(-((thermal / scale) ** WEIBULL_m))
-
-
-def days_until_released(share: float, label_days: float, celsius: float, label_celsius: float = T_REF_C) -> float:
-    """Days until prills have given up a share of what they hold, E3.11 turned round. [d]"""
-    scale = label_days / math.log(1 / (1 - LABEL_SHARE_OUT)) ** (1 / WEIBULL_m)
-    return float(scale * (-math.log(1 - share)) ** (1 / WEIBULL_m) / Q10 ** ((celsius - label_celsius) / 10))
 
 
 @calculation("school-load", title="What a school brings a pot", station="mix")

@@ -10,8 +10,8 @@ from statistics import median
 import numpy as np
 
 from fenwa.core.constants import POUR_PER_REFILL
-from fenwa.core.pot.balance import Array, Soil, State, at_capacity, dry, no_exit, root_zone_ec, water
-from fenwa.core.pot.fold import salt, wetting
+from fenwa.core.pot.balance import Array, Soil, State, at_capacity, dry, held_with, no_exit, root_zone_ec, water
+from fenwa.core.pot.folded import salt, wetting
 from fenwa.core.pot.specification import Members, PotSpec, WaterEvent, band, capacity_L, two_salts_of
 
 RHYTHM_POURS, RHYTHM_DAYS = 8, 120
@@ -52,8 +52,10 @@ class Forecast:
     readings: Array
 
 
-def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[Rhythm], horizon_d: float) -> Forecast:
-    """Run many pots' rhythms forward at once. Pots × members are one array; the loop is over pours."""
+def forecast(
+    pots: list[PotSpec], members: Members, state: State, rhythms: list[Rhythm], horizon_d: float, today: date
+) -> Forecast:
+    """Run many pots' rhythms forward at once from today. Pots × members are one array; the loop is over pours."""
     soil = members.soil
     interval = np.array([r.interval_d for r in rhythms])[:, None]
     longest = max(len(r.volumes_L) for r in rhythms)
@@ -71,15 +73,16 @@ def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[
     x = members.leachate_L / soil.W_m_cc
     gain = (1 - np.exp(-soil.eta * x)) / x  # of the pour-through, constant over the run
     decay = Soil(soil.W_m_cc, soil.W_i, soil.eta, soil.u, soil.k_h, soil.R)
+    given = _given_ahead(pots, members, interval, pours, today)
     for n in range(pours):
         V, C_in = volumes[:, n % longest, None], salts[n % longest]
         if none_open:
-            C = no_exit(root_zone_ec(soil, state), C_in, soil.u, V / store)
+            C = no_exit(held_with(root_zone_ec(soil, state), given[n], store), C_in, soil.u, V / store)
             state = State(soil.W_m_cc, C, C)
         else:
-            poured, _ = water(decay, dry(decay, state, E, hours), V, C_in)
+            poured, _ = water(decay, dry(decay, state, E, hours, given[n]), V, C_in)
             if not all_open:
-                C = no_exit(root_zone_ec(soil, state), C_in, soil.u, V / store)
+                C = no_exit(held_with(root_zone_ec(soil, state), given[n], store), C_in, soil.u, V / store)
                 poured = State(
                     np.where(open_pot, poured.W_m, soil.W_m_cc),
                     np.where(open_pot, poured.C_m, C),
@@ -89,6 +92,21 @@ def forecast(pots: list[PotSpec], members: Members, state: State, rhythms: list[
         readings[:, n, :] = 1.0 + (salt(at_capacity(soil, state)) - 1.0) * gain
     days = interval * np.arange(1.0, pours + 1)[None, :]
     return Forecast(days, readings)
+
+
+def _given_ahead(
+    pots: list[PotSpec], members: Members, interval: Array, pours: int, today: date
+) -> list[Array | float]:
+    """Salt that prills give each pot between its coming pours, for every member. [µS/cm · L]"""
+    if not any(p.prills for p in pots):
+        return [0.0] * pours
+    out = np.zeros((pours, len(pots)))
+    for i, pot in enumerate(pots):
+        gap = float(interval[i, 0])
+        for p in pot.prills:
+            so_far = (today - p.given_on).days
+            out[:, i] += [p.between(so_far + n * gap, so_far + (n + 1) * gap) for n in range(pours)]
+    return list(out[:, :, None] * members.release_factor)
 
 
 def _salts_ahead(members: Members, rhythms: list[Rhythm], longest: int) -> list[Array]:
@@ -127,7 +145,7 @@ def year_ahead(
     """When each of many pots crosses its ceiling at its present rhythm, all in one run."""
     if not pots:
         return []
-    run = forecast(pots, members, state, rhythms, horizon_d)
+    run = forecast(pots, members, state, rhythms, horizon_d, today)
     middle, low, high = band(run.readings)
     out = []
     for i, ceiling in enumerate(ceilings_uS_cm):

@@ -40,6 +40,29 @@ class State:
     C_m: Any
     C_i: Any
 
+    def at(self, which: list[int]) -> State:
+        """Some of many pots; pots on the axis before the members."""
+        return State(self.W_m[which], self.C_m[..., which, :], self.C_i[..., which, :])
+
+    def put(self, which: list[int], of: State) -> State:
+        """Many pots, with some of them in another state."""
+        return State(*(placed(a, which, b) for a, b in zip(_parts(self), _parts(of), strict=True)))
+
+    def where(self, mask: Any, other: State) -> State:
+        """The other state where the mask says so, this one elsewhere."""
+        return State(*(np.where(mask, b, a) for a, b in zip(_parts(self), _parts(other), strict=True)))
+
+
+def _parts(s: State) -> tuple[Any, Any, Any]:
+    return s.W_m, s.C_m, s.C_i
+
+
+def placed(whole: Any, which: list[int], rows: Any) -> Array:
+    """A copy with some pots replaced; pots on the last axis but one."""
+    out = np.array(whole)
+    out[..., which, :] = rows
+    return out
+
 
 @dataclass(frozen=True)
 class Drained:
@@ -57,10 +80,9 @@ def dry_concentration(y: Number, e: Number, u: Number) -> Any:
 def exchange(soil: Soil, s: State, hours: Number) -> State:
     """Mobile and immobile water move towards each other for some hours, E3.3."""
     weight_i = soil.R * soil.W_i
-    whole = s.W_m + weight_i
-    mean = (s.W_m * s.C_m + weight_i * s.C_i) / whole
-    gap = (s.C_i - s.C_m) * np.exp(-soil.k_h * hours)
-    return State(s.W_m, mean - gap * weight_i / whole, mean + gap * s.W_m / whole)
+    closed = (s.C_i - s.C_m) * -np.expm1(-soil.k_h * hours)  # of the gap between them
+    to_mobile = closed * (weight_i / (s.W_m + weight_i))
+    return State(s.W_m, s.C_m + to_mobile, s.C_i - (closed - to_mobile))
 
 
 def bone_dry(soil: Soil, s: State, E_L: Number) -> Any:
@@ -68,15 +90,23 @@ def bone_dry(soil: Soil, s: State, E_L: Number) -> Any:
     return s.W_m - np.asarray(E_L) < MOBILE_FLOOR * soil.W_m_cc * (1 - 1e-9)
 
 
-def dry(soil: Soil, s: State, E_L: Number, hours: Number) -> State:
-    """Lose E litres from the mobile water with uptake, then exchange, E3.2 and E3.3.
+def dry(soil: Soil, s: State, E_L: Number, hours: Number, given: Number = 0.0) -> State:
+    """Lose E litres from the mobile water with uptake, add what prills gave, then exchange, E3.2, E3.10 and E3.3.
 
     The last tenth of it stays, whatever E is: ask ``bone_dry`` whether that was reached, and say so.
+    ``given``: salt of prills, nutrients all of it. [µS/cm · L]
     """
     W = np.maximum(s.W_m - E_L, MOBILE_FLOOR * soil.W_m_cc)
     W = np.minimum(W, s.W_m)
     C = s.C_m * (W / s.W_m) ** (soil.u - 1)
-    return exchange(soil, State(W, C, s.C_i), hours)
+    return exchange(soil, State(W, held_with(C, given, W), s.C_i), hours)
+
+
+def held_with(C: Any, given: Number, W: Number) -> Any:
+    """EC of a water that prills gave salt to, nutrients all of it; ``given`` in µS/cm · L. [µS/cm]"""
+    if not isinstance(given, np.ndarray):
+        return C
+    return C + np.stack([given / W, np.zeros_like(given / W)])
 
 
 def leach(C: Number, C_in: Number, eta: Number, x: Number) -> tuple[Any, Any]:

@@ -10,7 +10,8 @@ from statistics import median
 from fenwa.core.constants import Z80
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
-from fenwa.core.pot.fold import Folded, fold_log, reading_of, rest_until
+from fenwa.core.pot.fold import fold_log, rest_until
+from fenwa.core.pot.folded import Folded, reading_of
 from fenwa.core.pot.learning import Knowledge, Pooled, knowledge, with_pooled
 from fenwa.core.pot.methods import WORDS, Method
 from fenwa.core.pot.root_zone import check_events, check_readings

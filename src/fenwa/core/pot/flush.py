@@ -341,6 +341,6 @@ def reading_after(pot: PotSpec, root_zone_uS_cm: float) -> float:
 
 
 def root_zone_for(pot: PotSpec, reading_uS_cm: float) -> float:
-    """Root zone of this pot behind a pour-through reading. [µS/cm]"""
+    """Root zone of this pot behind a pour-through reading; none behind less than the pure water poured. [µS/cm]"""
     W_m = (1 - pot.medium.phi) * capacity_L(pot)
-    return float(root_zone_from_reading(reading_uS_cm, pot.medium.eta, leachate_L(pot) / W_m))
+    return max(0.0, float(root_zone_from_reading(reading_uS_cm, pot.medium.eta, leachate_L(pot) / W_m)))

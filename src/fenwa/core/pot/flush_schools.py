@@ -24,7 +24,9 @@ from fenwa.core.pot.balance import (
 )
 from fenwa.core.pot.flush import NOT_FROM_ABOVE, FromAbove, flush_plan
 from fenwa.core.pot.flush_methods import SOAK_TIMES
-from fenwa.core.pot.fold import fold_log, has_exit, salt, wetting
+from fenwa.core.pot.fold import fold_log
+from fenwa.core.pot.folded import has_exit, salt, wetting
+from fenwa.core.pot.release import salt_given
 from fenwa.core.pot.root_zone import check_events, check_readings
 from fenwa.core.pot.specification import (
     SPLIT_UNKNOWN,
@@ -252,7 +254,7 @@ class _Replay:
             last_ec = ec
             gap = (e.on - last).days
             read_due = read_due or any(last < d <= e.on for d in self.read_on)
-            state, at_start, at_end = self._rest(state, gap)
+            state, at_start, at_end = self._rest(state, last, e.on)
             over += _days_over(at_start, at_end, gap, self.ceiling)
             last = e.on
             state = self._pour(state, e, ec)
@@ -271,7 +273,7 @@ class _Replay:
             days.append(e.on)
             readings.append(now)
         gap = (self.today - last).days
-        _, at_start, at_end = self._rest(state, gap)
+        _, at_start, at_end = self._rest(state, last, self.today)
         over += _days_over(at_start, at_end, gap, self.ceiling)
         n = len(flushes)
         said = (
@@ -293,11 +295,13 @@ class _Replay:
         C = salt(at_capacity(self.soil, s))
         return float(pour_through_reading(C, self.soil.eta, leachate_L(self.pot) / self.soil.W_m_cc)[0, 0])
 
-    def _rest(self, s: State, days: int) -> tuple[State, float, float]:
-        before = self._reading(s)
-        if days <= 0 or self.pot.drainage != "drains":
+    def _rest(self, s: State, since: date, until: date) -> tuple[State, float, float]:
+        before, days = self._reading(s), (until - since).days
+        if days <= 0:
             return s, before, before
-        s = dry(self.soil, s, self.loss_L_day * days, 24.0 * days)
+        open_days = days if self.pot.drainage == "drains" else 0
+        given = np.array([[salt_given(self.pot.prills, since, until)]]) if self.pot.prills else 0.0
+        s = dry(self.soil, s, self.loss_L_day * open_days, 24.0 * open_days, given)
         return s, before, self._reading(s)
 
     def _salts(self, ec: float, share: float | None) -> np.ndarray:

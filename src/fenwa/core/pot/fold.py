@@ -1,10 +1,13 @@
-"""Folding a pot's log through the salt balance, and running its present rhythm forward."""
+"""Folding the logs of pots through the salt balance: many at once, step by step, each by its own log.
+
+One pot is folded by the same rules as five hundred: the k-th pour of each is one step, on arrays of pots and members.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-from datetime import date
+from dataclasses import dataclass
+from datetime import date, timedelta
 from typing import Any
 
 import numpy as np
@@ -12,23 +15,32 @@ import numpy as np
 from fenwa.core.constants import POUR_PER_REFILL
 from fenwa.core.pot.balance import (
     Array,
-    Drained,
+    Soil,
     State,
     at_capacity,
     bone_dry,
     dry,
-    exchange,
-    first_drops,
+    held_with,
     no_exit,
     pour_through_reading,
     root_zone_ec,
     soak,
     water,
 )
-from fenwa.core.pot.learning import MISFIT, Taught, drifted, reading_sd, taught
-from fenwa.core.pot.methods import CRUST_SPREAD_LN, SPREAD_LN, CRUST_uS_cm, Method, PT_WAIT_h
+from fenwa.core.pot.folded import (
+    Folded,
+    Observation,
+    has_exit,
+    points_of,
+    reading_of,
+    salt,
+    should_read,
+    wetting,
+)
+from fenwa.core.pot.learning import MISFIT, drifted, off_sds, reading_sd, taught
+from fenwa.core.pot.methods import CRUST_SPREAD_LN, SPREAD_LN, CRUST_uS_cm
+from fenwa.core.pot.release import salt_given
 from fenwa.core.pot.specification import (
-    WETTING_ROUTES,
     Members,
     PotReading,
     PotSpec,
@@ -36,7 +48,7 @@ from fenwa.core.pot.specification import (
     band,
     members_of,
     prior_shifts,
-    two_salts,
+    two_salts_of,
 )
 
 BONE_DRY = "By the usual losses the pot was bone dry by {}: the last tenth of its water is kept, and salt is less sure."
@@ -46,81 +58,12 @@ CONFIRM_DAYS = 30  # a crust and a reading far above what was expected confirm e
 
 
 @dataclass(frozen=True)
-class Point:
-    """The reading a pour-through would give on a day, with its 80 % band. [µS/cm]"""
+class PotLog:
+    """A pot with its pours, and what was read of it between them."""
 
-    on: date
-    reading: float
-    low: float
-    high: float
-
-
-@dataclass(frozen=True)
-class Observation:
-    """A reading, the pour-through reading it stands for, and what was expected of it then with its 80 % band. [µS/cm]
-
-    ``off_sd``: how many standard deviations it was off; ``taught``: whether it counts.
-    """
-
-    on: date
-    runoff_ec: float
-    equivalent_reading: float
-    expected_runoff_ec: float
-    method: Method = "runoff"
-    expected_low: float = 0.0
-    expected_high: float = 0.0
-    off_sd: float = 0.0
-    taught: bool = True
-
-    @property
-    def fits(self) -> bool:
-        """Whether it lies within what pot, method and meter allow."""
-        return abs(self.off_sd) <= MISFIT
-
-
-@dataclass
-class Folded:
-    """Where the log leaves a pot today."""
-
-    members: Members
-    state: State
-    as_of: date
-    points: list[Point] = field(default_factory=list)
-    noted: list[tuple[date, Members, State]] = field(default_factory=list)  # not yet drawn as points
-    observations: list[Observation] = field(default_factory=list)
-    cautions: list[str] = field(default_factory=list)
-    used: int = 0
-    crust_on: date | None = None  # last seen: it and a high reading confirm each other
-
-    @property
-    def begun(self) -> bool:
-        """Whether anything is known of its salt: a pour, or a reading."""
-        return self.used > 0 or bool(self.observations)
-
-
-def salt(C: Any) -> Array:
-    """Nutrients and ballast together. [µS/cm]"""
-    total: Array = np.asarray(C).sum(axis=0)
-    return total
-
-
-def reading_of(members: Members, state: State) -> Array:
-    """Pour-through reading of every member once pure water has brought the pot to capacity. [µS/cm]"""
-    root = salt(at_capacity(members.soil, state))
-    x = members.leachate_L / members.soil.W_m_cc
-    return np.asarray(pour_through_reading(root, members.soil.eta, x))
-
-
-def wetting(events: list[WaterEvent], today: date) -> list[WaterEvent]:
-    """Pours that reach the roots, up to today, in order."""
-    return sorted((e for e in events if e.route in WETTING_ROUTES and e.on <= today), key=lambda e: e.on)
-
-
-def has_exit(pot: PotSpec, event: WaterEvent) -> bool:
-    """Does this pour carry salt out of the pot?"""
-    if pot.drainage == "drains":
-        return event.route not in ("tray", "reservoir")
-    return event.runoff_L is not None and event.route in ("top", "soak")
+    pot: PotSpec
+    events: Sequence[WaterEvent]
+    readings: Sequence[PotReading] = ()
 
 
 def fold(
@@ -136,17 +79,30 @@ def rest_until(pot: PotSpec, out: Folded, today: date) -> Folded:
         days_open = (today - out.as_of).days if pot.drainage == "drains" else 0
         if bone_dry(out.members.soil, out.state, out.members.loss_L_day * days_open)[..., 0].any():
             out.cautions.append(BONE_DRY.format(today.isoformat()))
-        out.state = rested([pot], out.members, out.state, [(today - out.as_of).days])
-        _note(out, today)
-        _draw(out)
+        out.state = rested([pot], out.members, out.state, [out.as_of], today)
+        out.points += points_of([(today, out.members, out.state)])
     out.as_of = today
     return out
 
 
-def rested(pots: list[PotSpec], members: Members, state: State, days: list[int]) -> State:
-    """Many pots after days without water; trays and reservoirs are kept topped up and rest as they are."""
+def rested(pots: list[PotSpec], members: Members, state: State, since: Sequence[date | None], until: date) -> State:
+    """Many pots after days without water; trays and reservoirs are kept topped up, and rest but for their prills.
+
+    ``since``: the day each stood so; None: nothing is known of it, and it stays.
+    """
+    days = [0 if d is None else max(0, (until - d).days) for d in since]
     open_days = np.array([d if p.drainage == "drains" else 0 for p, d in zip(pots, days, strict=True)], float)[:, None]
-    return dry(members.soil, state, members.loss_L_day * open_days * members.E_factor, 24.0 * open_days)
+    given = _given(pots, members, [until - timedelta(days=d) for d in days], [until] * len(pots))
+    loss = members.loss_L_day * open_days * members.E_factor
+    return dry(members.soil, state, loss, 24.0 * open_days, given)
+
+
+def _given(pots: Sequence[PotSpec], members: Members, since: Sequence[date], until: Sequence[date]) -> Array | float:
+    """Salt that prills give each pot between two days, for every member. [µS/cm · L]"""
+    if not any(p.prills for p in pots):
+        return 0.0
+    given = [salt_given(p.prills, a, b) for p, a, b in zip(pots, since, until, strict=True)]
+    return np.asarray(np.array(given)[:, None] * members.release_factor)
 
 
 def fold_log(
@@ -161,199 +117,308 @@ def fold_log(
 
     ``members``: begun from these; None: from the defaults of its medium and kind.
     """
-    members = members_of([pot]) if members is None else members
-    soil = members.soil
-    pours = wetting(events, today)
-    known = [e.ec_uS_cm for e in pours if e.ec_uS_cm is not None]
-    start = pot.start_uS_cm if pot.start_uS_cm is not None else max(START_MIN_uS_cm, known[0] if known else 0.0)
-    C0 = two_salts(members, start, pours[0].ballast_share if pours else None) * members.start_factor
-    between = sorted((r for r in readings if r.on <= today), key=lambda r: r.on)
+    return fold_logs([PotLog(pot, events, readings)], today, learn, members)[0]
+
+
+def fold_logs(logs: Sequence[PotLog], today: date, learn: bool = True, members: Members | None = None) -> list[Folded]:
+    """The same for many pots; each by its own log, and none knows of another."""
+    if not logs:
+        return []
+    pots = [x.pot for x in logs]
+    members = members_of(pots) if members is None else members
+    happened = [_happened(x, today) for x in logs]
+    begun = [_start(x, today) for x in logs]
+    C0 = two_salts_of(members, np.array([[ec] for ec, _ in begun]), [s for _, s in begun]) * members.start_factor
+    before = [min([h.first, *(p.given_on for p in pot.prills)]) for pot, h in zip(pots, happened, strict=True)]
+    given = _given(pots, members, before, [h.first for h in happened])
+    C0 = held_with(C0, given, members.soil.W_m_cc + members.soil.W_i)
+    run = _Fold(pots, members, State(members.soil.W_m_cc * 1.0, C0, C0), happened, learn)
+    for k in range(max(len(h.steps) for h in happened)):
+        run.step(k)
+    return run.finished()
+
+
+@dataclass
+class _Happened:
+    """Pours with the EC that stands for each, and readings, in order; of one day the pours go first."""
+
+    steps: list[tuple[WaterEvent, float] | PotReading]
+    first: date
+    cautions: list[str]
+    unsure: bool  # what of a pour's salt is ballast is not known
+
+
+def _start(x: PotLog, today: date) -> tuple[float, float | None]:
+    """What the medium holds at the start, and its share of ballast: those of its first water. [µS/cm]"""
+    pours = wetting(x.events, today)
+    known = next((e.ec_uS_cm for e in pours if e.ec_uS_cm is not None), 0.0)
+    start = x.pot.start_uS_cm if x.pot.start_uS_cm is not None else max(START_MIN_uS_cm, known)
+    return start, pours[0].ballast_share if pours else None
+
+
+def _happened(x: PotLog, today: date) -> _Happened:
+    pours, between = wetting(x.events, today), sorted((r for r in x.readings if r.on <= today), key=lambda r: r.on)
+    last_ec = next((e.ec_uS_cm for e in pours if e.ec_uS_cm is not None), None)
+    cautions, steps = [], list[tuple[WaterEvent, float] | PotReading]()
+    if x.pot.start_uS_cm is None:
+        cautions.append("What the medium held at the start is not known: the first water is taken, ±50 %.")
+    events: list[WaterEvent | PotReading] = [*pours, *between]
+    for e in sorted(events, key=lambda e: e.on):
+        if isinstance(e, PotReading):
+            steps.append(e)
+            continue
+        if e.ec_uS_cm is None and last_ec is None:
+            cautions.append("Pours whose EC is not known were left out.")
+            continue
+        if e.ec_uS_cm is None:
+            cautions.append("A pour's EC was not measured: the last known one stands for it.")
+        last_ec = e.ec_uS_cm if e.ec_uS_cm is not None else last_ec
+        assert last_ec is not None
+        steps.append((e, last_ec))
     first = min([e.on for e in pours[:1]] + [r.on for r in between[:1]], default=today)
-    out = Folded(members, State(soil.W_m_cc * 1.0, C0, C0), first)
-    if pot.start_uS_cm is None:
-        out.cautions.append("What the medium held at the start is not known: the first water is taken, ±50 %.")
-    last_ec = known[0] if known else None
-    happened: list[WaterEvent | PotReading] = [*pours, *between]
-    for event in sorted(happened, key=lambda e: e.on):  # of one day the pours go first
-        if isinstance(event, PotReading):
-            _read(pot, out, event, learn)
-            continue
-        if event.ec_uS_cm is None and last_ec is None:
-            out.cautions.append("Pours whose EC is not known were left out.")
-            continue
-        ec = event.ec_uS_cm if event.ec_uS_cm is not None else last_ec
-        if event.ec_uS_cm is None:
-            out.cautions.append("A pour's EC was not measured: the last known one stands for it.")
-        assert ec is not None
-        last_ec = ec
-        days = (event.on - out.as_of).days
-        out.as_of = event.on
-        out.used += 1
-        _apply(pot, out, event, ec, days, learn)
-    if any(e.ballast_share is None for e in pours) and pot.u_ballast not in (None, pot.u):
-        out.cautions.append(
-            "What of the salt is nutrient and what ballast is not known for every pour: the range is wider."
-        )
-    out.cautions = list(dict.fromkeys(out.cautions))
-    _draw(out)
-    return out
+    unsure = any(e.ballast_share is None for e in pours) and x.pot.u_ballast not in (None, x.pot.u)
+    return _Happened(steps, first, cautions, unsure)
 
 
-def _apply(pot: PotSpec, out: Folded, event: WaterEvent, ec: float, days: int, learn: bool) -> None:
-    members, soil = out.members, out.members.soil
-    C_in = two_salts(members, ec, event.ballast_share)
-    loss = members.loss_L_day * days * members.E_factor
-    if not has_exit(pot, event):
-        volume = event.volume_L if event.volume_L is not None else loss
-        store = soil.W_m_cc + soil.W_i + members.tray_L
-        C = no_exit(root_zone_ec(soil, out.state), C_in, soil.u, volume / store)
-        out.state = drifted(State(soil.W_m_cc * 1.0, C, C))
-        if event.runoff_ec_uS_cm is not None:
-            _observe(pot, out, event.on, event.runoff_ec_uS_cm, event.method, salt(C), learn and not event.left_out)
-        _note(out, event.on)
-        return
-    if event.runoff_L is not None and event.volume_L is not None and days > 0:
-        loss = np.maximum(event.volume_L - event.runoff_L, 0.0) * np.ones_like(loss)  # measured, so not guessed
-    if bone_dry(soil, out.state, loss)[..., 0].any():
-        out.cautions.append(BONE_DRY.format(event.on.isoformat()))
-    dried = dry(soil, out.state, loss, 24.0 * days + event.soak_h)
-    out.state = dried
-    if days > 0:
-        _note(out, event.on)
-    if event.volume_L is not None:
-        volume = event.volume_L
-    else:
-        volume = POUR_PER_REFILL * (soil.W_m_cc - dried.W_m)
-        out.cautions.append("A pour's volume was not measured: the refill and a quarter more is taken.")
-    if event.route == "soak":
-        out.state, drained = soak(soil, dried, volume, C_in)
-    else:
-        out.state, drained = water(soil, dried, volume, C_in)
-    if days > 0:
-        out.state = drifted(out.state)
-    if event.runoff_ec_uS_cm is not None:
-        expected = should_read(members, event.method, dried, out.state, drained, volume, C_in)
-        _observe(pot, out, event.on, event.runoff_ec_uS_cm, event.method, expected, learn and not event.left_out)
-    _note(out, event.on)
+class _Some:
+    """Some of the pots in one step: their own arrays, put back when the step is done."""
+
+    def __init__(self, run: _Fold, which: list[int]) -> None:
+        self.which, self.whole = which, len(which) == len(run.pots)
+        self.pots = run.pots if self.whole else [run.pots[i] for i in which]
+        self.outs = run.outs if self.whole else [run.outs[i] for i in which]
+        self.members = run.members if self.whole else run.members.at(which)
+        self.state = run.state if self.whole else run.state.at(which)
 
 
-def _read(pot: PotSpec, out: Folded, r: PotReading, learn: bool) -> None:
-    """A reading between pours, or a crust: the days until it, then what it teaches."""
-    out.state = rested([pot], out.members, out.state, [(r.on - out.as_of).days])
-    out.as_of = r.on
-    if r.ec_uS_cm is not None:
-        if r.method == "squeezed":
-            expected = salt(root_zone_ec(out.members.soil, out.state))
-        elif r.method == "reservoir":
-            expected = salt(out.state.C_m)
-        else:
-            expected = reading_of(out.members, out.state)
-        _observe(pot, out, r.on, r.ec_uS_cm, r.method, expected, learn and not r.left_out)
-    if r.crust in CRUST_uS_cm and learn and not r.left_out:
+class _Fold:
+    """Many pots on their way through their logs."""
+
+    def __init__(
+        self, pots: list[PotSpec], members: Members, state: State, happened: list[_Happened], learn: bool
+    ) -> None:
+        self.pots, self.members, self.state, self.happened, self.learn = pots, members, state, happened, learn
+        self.outs = [
+            Folded(members, state, h.first, cautions=list(h.cautions)) for h in happened
+        ]  # members and state of each are its own once all are through
+        self.noted: list[tuple[list[tuple[int, date] | None], Members, State]] = []
+
+    def step(self, k: int) -> None:
+        """What happened k-th to each pot: pours that drain, baths, tops-up and readings, each kind in one go."""
+        kinds: dict[str, list[int]] = {}
+        for i, h in enumerate(self.happened):
+            if k < len(h.steps):
+                kinds.setdefault(self._kind(i, h.steps[k]), []).append(i)
+        for kind, which in kinds.items():
+            some = _Some(self, which)
+            steps: list[Any] = [self.happened[i].steps[k] for i in which]
+            if kind == "read":
+                self._read(some, steps)
+            else:
+                self._pour(some, [e for e, _ in steps], [ec for _, ec in steps], kind)
+            self.members = some.members if some.whole else self.members.put(which, some.members)
+            self.state = some.state if some.whole else self.state.put(which, some.state)
+
+    def _kind(self, i: int, what: tuple[WaterEvent, float] | PotReading) -> str:
+        if isinstance(what, PotReading):
+            return "read"
+        if not has_exit(self.pots[i], what[0]):
+            return "no exit"
+        return "soak" if what[0].route == "soak" else "drain"
+
+    def finished(self) -> list[Folded]:
+        """Each pot with what its log left, and its bands drawn."""
+        points = iter(points_of([(date.min, m, s) for _, m, s in self.noted]))
+        for whose, _, _ in self.noted:
+            for noted in whose:
+                point = next(points)
+                if noted is not None:
+                    i, on = noted
+                    self.outs[i].points.append(type(point)(on, point.reading, point.low, point.high))
+        alone = len(self.outs) == 1
+        for i, (out, h) in enumerate(zip(self.outs, self.happened, strict=True)):
+            out.members = self.members if alone else self.members.at([i])
+            out.state = self.state if alone else self.state.at([i])
+            if h.unsure:
+                out.cautions.append(
+                    "What of the salt is nutrient and what ballast is not known for every pour: the range is wider."
+                )
+            out.cautions = list(dict.fromkeys(out.cautions))
+        return self.outs
+
+    def _note(self, some: _Some, days: Sequence[date | None], state: State | None = None) -> None:
+        whose = [None if on is None else (i, on) for i, on in zip(some.which, days, strict=True)]
+        if any(whose):
+            self.noted.append((whose, some.members, some.state if state is None else state))
+
+    def _pour(self, some: _Some, events: list[WaterEvent], ecs: list[float], kind: str) -> None:
+        members, soil, state = some.members, some.members.soil, some.state
+        gaps = [(e.on - out.as_of).days for e, out in zip(events, some.outs, strict=True)]
+        days = np.array(gaps, float)[:, None]
+        C_in = two_salts_of(members, np.array(ecs)[:, None], [e.ballast_share for e in events])
+        given = _given(some.pots, members, [out.as_of for out in some.outs], [e.on for e in events])
+        loss = members.loss_L_day * days * members.E_factor
+        for e, out in zip(events, some.outs, strict=True):
+            out.as_of = e.on
+            out.used += 1
+        known = np.array([e.volume_L is not None for e in events])[:, None]
+        volume = np.array([e.volume_L or 0.0 for e in events])[:, None]
+        measured = [i for i, e in enumerate(events) if e.runoff_ec_uS_cm is not None]
+        if kind == "no exit":
+            volume = volume if known.all() else np.where(known, volume, loss)
+            store = soil.W_m_cc + soil.W_i + members.tray_L
+            C = no_exit(held_with(root_zone_ec(soil, state), given, store), C_in, soil.u, volume / store)
+            some.state = drifted(State(soil.W_m_cc * 1.0, C, C))
+            self._observe(some, measured, [_as_reading(events[i]) for i in measured], salt(C))
+            self._note(some, [e.on for e in events])
+            return
+        told = [
+            e.runoff_L is not None and e.volume_L is not None and gap > 0 for e, gap in zip(events, gaps, strict=True)
+        ]
+        if any(told):  # measured, so not guessed
+            left = [max((e.volume_L or 0.0) - (e.runoff_L or 0.0), 0.0) for e in events]
+            loss = np.where(np.array(told)[:, None], np.array(left)[:, None], loss)
+        for i in np.nonzero(bone_dry(soil, state, loss)[..., 0])[0]:
+            some.outs[i].cautions.append(BONE_DRY.format(events[i].on.isoformat()))
+        dried = dry(soil, state, loss, 24.0 * days + np.array([e.soak_h for e in events])[:, None], given)
+        self._note(some, [e.on if gap > 0 else None for e, gap in zip(events, gaps, strict=True)], dried)
+        if not known.all():
+            volume = np.where(known, volume, POUR_PER_REFILL * (soil.W_m_cc - dried.W_m))
+            for e, out in zip(events, some.outs, strict=True):
+                if e.volume_L is None:
+                    out.cautions.append("A pour's volume was not measured: the refill and a quarter more is taken.")
+        after, drained = (soak if kind == "soak" else water)(soil, dried, volume, C_in)
+        if all(gap > 0 for gap in gaps):
+            after = drifted(after)
+        elif any(gap > 0 for gap in gaps):
+            after = after.where(days > 0, drifted(after))
+        some.state = after
+        if measured:
+            expected = np.empty(np.shape(soil.W_m_cc))
+            for method in {events[i].method for i in measured}:
+                reads = should_read(members, method, dried, after, drained, volume, C_in)
+                mine = [i for i in measured if events[i].method == method]
+                expected[mine] = np.broadcast_to(reads, expected.shape)[mine]
+            self._observe(some, measured, [_as_reading(events[i]) for i in measured], expected)
+        self._note(some, [e.on for e in events])
+
+    def _read(self, some: _Some, readings: list[PotReading]) -> None:
+        """Readings between pours, or crusts: the days until them, then what they teach."""
+        for i, r in enumerate(readings):
+            one = _Some(self, [some.which[i]]) if len(readings) > 1 else some
+            out = one.outs[0]
+            one.state = rested(one.pots, one.members, one.state, [out.as_of], r.on)
+            out.as_of = r.on
+            if r.ec_uS_cm is not None:
+                if r.method == "squeezed":
+                    expected = salt(root_zone_ec(one.members.soil, one.state))
+                elif r.method == "reservoir":
+                    expected = salt(one.state.C_m)
+                else:
+                    expected = reading_of(one.members, one.state)
+                self._observe(one, [0], [r], expected)
+            if r.crust in CRUST_uS_cm and self.learn and not r.left_out:
+                self._crust(one, r)
+            self._note(one, [r.on])
+            if one is not some:
+                some.members, some.state = some.members.put([i], one.members), some.state.put([i], one.state)
+
+    def _crust(self, one: _Some, r: PotReading) -> None:
+        out = one.outs[0]
+        assert r.crust is not None
+        told = CRUST_uS_cm[r.crust]
         t = taught(
-            pot, out.members, out.state, reading_of(out.members, out.state), CRUST_uS_cm[r.crust], CRUST_SPREAD_LN
+            one.pots, one.members, one.state, reading_of(one.members, one.state), _one(told), _one(CRUST_SPREAD_LN)
         )
-        out.members, out.state = t.members, t.state
+        one.members, one.state = t.members, t.state
         out.crust_on = r.on
         last = out.observations[-1] if out.observations else None
         if last is not None and last.taught and last.off_sd > MISFIT and (r.on - last.on).days <= CONFIRM_DAYS:
-            expected = reading_of(out.members, out.state)
-            sd = reading_sd(SPREAD_LN[last.method], float(expected[0, 0]))
-            t = taught(pot, out.members, out.state, expected, last.equivalent_reading, sd, last.off_sd)
-            out.members, out.state = t.members, t.state
+            expected = reading_of(one.members, one.state)
+            sd = reading_sd(_one(SPREAD_LN[last.method]), expected[:, 0])
+            t = taught(one.pots, one.members, one.state, expected, _one(last.equivalent_reading), sd, _one(last.off_sd))
+            one.members, one.state = t.members, t.state
         out.cautions.append("A crust counts as weak evidence: it says little of how much salt lies below.")
-    _note(out, r.on)
+
+    def _observe(self, some: _Some, rows: list[int], readings: list[PotReading], expected: Array) -> None:
+        """Let readings teach their pots; one left out is kept with what was expected of it, and moves nothing."""
+        if not rows:
+            return
+        every = len(rows) == len(some.which)
+        members = some.members if every else some.members.at(rows)
+        state = some.state if every else some.state.at(rows)
+        outs, pots = [some.outs[i] for i in rows], [some.pots[i] for i in rows]
+        expected = expected if every else expected[rows]
+        middle, low, high = band(expected)
+        before = _best_now(members, state)
+        measured = np.array([r.ec_uS_cm for r in readings], float)
+        off_before = np.array([_off_before(o, r, m) for o, r, m in zip(outs, readings, middle, strict=True)])
+        sd = reading_sd(np.array([SPREAD_LN[r.method] for r in readings]), middle)
+        off = off_sds(expected, measured, sd)
+        counts = [self.learn and not r.left_out for r in readings]
+        which = [j for j, c in enumerate(counts) if c]
+        if len(which) == len(rows):
+            t = taught(pots, members, state, expected, measured, sd, off_before)
+            some_state = _not_against(t.members, t.state, before, measured - middle)
+            members, state = t.members, some_state
+        elif which:
+            t = taught(
+                [pots[j] for j in which],
+                members.at(which),
+                state.at(which),
+                expected[which],
+                measured[which],
+                sd[which],
+                off_before[which],
+            )
+            told = _not_against(t.members, t.state, (before[0][which], before[1][which]), (measured - middle)[which])
+            members, state = members.put(which, t.members), state.put(which, told)
+        if which:
+            some.members = members if every else some.members.put(rows, members)
+            some.state = state if every else some.state.put(rows, state)
+        columns = (measured, before[1] * measured / middle, middle, low, high, off)
+        for out, r, count, row in zip(outs, readings, counts, np.stack(columns, axis=1).tolist(), strict=True):
+            ec, stands_for, m, a, b, o = row
+            out.observations.append(Observation(r.on, ec, stands_for, m, r.method, a, b, o, taught=count))
 
 
-def should_read(
-    members: Members, method: Method, dried: State, after: State, drained: Drained, volume_L: Any, C_in: Any
-) -> Array:
-    """What a runoff caught by a method reads, for every member; never below what the water itself brings, mixed.
-
-    [µS/cm]
-    """
-    soil = members.soil
-    if method in ("runoff", "reservoir"):
-        return salt(drained.C)
-    if method == "first drops":
-        refill = np.minimum(volume_L, np.maximum(soil.W_m_cc - dried.W_m, 0.0))
-        mixed = (dried.W_m * dried.C_m + refill * C_in) / (dried.W_m + refill)
-        return salt(first_drops(mixed, C_in, soil.eta))
-    if method == "last":
-        return salt(first_drops(after.C_m, C_in, soil.eta))
-    if method == "dunk":
-        return salt(soak(soil, dried, volume_L, C_in)[1].C)
-    if method == "squeezed":
-        return salt(root_zone_ec(soil, after))
-    rested_state = exchange(soil, after, PT_WAIT_h)
-    x = members.leachate_L / soil.W_m_cc
-    return np.asarray(pour_through_reading(salt(root_zone_ec(soil, rested_state)), soil.eta, x))
+def _one(value: float) -> Array:
+    return np.array([value])
 
 
-def _observe(
-    pot: PotSpec, out: Folded, on: date, measured: float, method: Method, expected: Array, learn: bool
-) -> None:
-    """Let a reading teach the pot; one left out is kept with what was expected of it, and moves nothing."""
-    middle, low, high = (float(v[0]) for v in band(expected))
-    before = _root_zone_now(out.members, out.state), _reading_now(out.members, out.state)
-    last = out.observations[-1] if out.observations else None
-    off_before = last.off_sd if last is not None and last.taught else 0.0
-    if out.crust_on is not None and (on - out.crust_on).days <= CONFIRM_DAYS and measured > middle:
-        off_before = 2 * MISFIT
-    sd = reading_sd(SPREAD_LN[method], middle)
-    t = taught(pot, out.members, out.state, expected, measured, sd, off_before)
-    if learn:
-        out.members, out.state = t.members, _not_against(t, before, measured - middle)
-    out.observations.append(
-        Observation(on, measured, before[1] * measured / middle, middle, method, low, high, t.off_sd, taught=learn)
-    )
+def _as_reading(e: WaterEvent) -> PotReading:
+    return PotReading(e.on, e.runoff_ec_uS_cm, e.method, left_out=e.left_out)
 
 
-def _not_against(t: Taught, before: tuple[float, float], told: float) -> State:
+def _off_before(out: Folded, r: PotReading, middle: float) -> float:
+    """How far the reading before was off; a crust seen lately confirms one that is higher than expected."""
+    assert r.ec_uS_cm is not None
+    if out.crust_on is not None and (r.on - out.crust_on).days <= CONFIRM_DAYS and r.ec_uS_cm > middle:
+        return 2 * MISFIT
+    return out.off_before
+
+
+def _not_against(members: Members, state: State, before: tuple[Array, Array], told: Array) -> State:
     """A reading lower than expected never raises root zone or predicted reading, nor the other way round."""
-    state = t.state
-    for was, of in zip(before, (_root_zone_now, _reading_now), strict=True):
+    for which in (0, 1):
         for _ in range(3):  # a reading holds a little of the pure water poured for it: once is not quite enough
-            now = of(t.members, state)
-            if (now - was) * told >= 0:
+            was, now = before[which], _best_now(members, state)[which]
+            against = (now - was) * told < 0
+            if not against.any():
                 break
-            state = State(state.W_m, state.C_m * (was / now), state.C_i * (was / now))
+            back = np.where(against, was / now, 1.0)[:, None]
+            state = State(state.W_m, state.C_m * back, state.C_i * back)
     return state
 
 
-def _root_zone_now(members: Members, state: State) -> float:
-    return float(salt(root_zone_ec(members.soil, state))[0, 0])
-
-
-def _reading_now(members: Members, state: State) -> float:
-    return float(reading_of(members, state)[0, 0])
-
-
-def _note(out: Folded, on: date) -> None:
-    out.noted.append((on, out.members, out.state))
-
-
-def _draw(out: Folded) -> None:
-    """Bands of everything noted, all at once."""
-    if not out.noted:
-        return
-    soils = [m.soil for _, m, _ in out.noted]
-    W_m, W_cc, W_i, eta, C_m, C_i = (
-        np.concatenate(rows, axis=0)
-        for rows in (
-            [s.W_m for _, _, s in out.noted],
-            [soil.W_m_cc for soil in soils],
-            [soil.W_i for soil in soils],
-            [soil.eta for soil in soils],
-            [salt(s.C_m) for _, _, s in out.noted],
-            [salt(s.C_i) for _, _, s in out.noted],
-        )
-    )
-    filled = np.maximum(W_cc, W_m) + W_i  # pure water brings the pot to capacity, as in ``reading_of``
-    readings = pour_through_reading((W_m * C_m + W_i * C_i) / filled, eta, out.members.leachate_L / W_cc)
-    bands = zip(*(v.tolist() for v in band(readings)), strict=True)
-    out.points += [Point(on, *b) for (on, _, _), b in zip(out.noted, bands, strict=True)]
-    out.noted = []
+def _best_now(members: Members, state: State) -> tuple[Array, Array]:
+    """Root zone and pour-through reading of the best guess of each pot alone. [µS/cm]"""
+    soil = members.soil
+    W_cc, W_i, eta = soil.W_m_cc[:, 0], soil.W_i[:, 0], soil.eta[:, 0]
+    best = Soil(W_cc, W_i, eta, 0.0, 0.0, 1.0)
+    now = State(state.W_m[:, 0], state.C_m[0, :, 0] + state.C_m[1, :, 0], state.C_i[0, :, 0] + state.C_i[1, :, 0])
+    reading = pour_through_reading(at_capacity(best, now), eta, members.leachate_L[:, 0] / W_cc)
+    return np.asarray(root_zone_ec(best, now)), np.asarray(reading)
 
 
 def rows_of(members: Members, state: State) -> list[list[float]]:

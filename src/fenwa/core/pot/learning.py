@@ -13,8 +13,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwa.core.pot.balance import Array, State
-from fenwa.core.pot.specification import AXES, MEMBERS, PARAMETERS, SPREAD, Members, PotSpec, members_of
+from fenwa.core.pot.balance import Array, Number, State
+from fenwa.core.pot.specification import AXES, PARAMETERS, SPREAD, Members, PotSpec, members_of
 
 LEVEL_SD_A_POUR = 0.045  # of ln salt at each pour: weather, uneven wetting, a can read to its line; judgement
 MISFIT = 2.5  # standard deviations beyond which a reading does not fit; it then counts for less
@@ -27,36 +27,39 @@ N = len(PARAMETERS)
 
 @dataclass(frozen=True)
 class Taught:
-    """Members and state after a reading, and by how many standard deviations it was off what was expected."""
+    """Members and state after a reading."""
 
     members: Members
     state: State
-    off_sd: float
 
 
 def _rows(members: Members, state: State) -> Array:
     """Shifts, ln water and ln salts of every member, shape (pots, rows, MEMBERS)."""
     pots, of = members.shifts.shape[:2]
     rows = np.empty((pots, N + 5, of))
-    rows[:, :N] = np.swapaxes(members.shifts, 1, 2)
+    rows[:, :N] = members.shifts.transpose(0, 2, 1)
     rows[:, N] = state.W_m
-    rows[:, N + 1 : N + 3] = np.moveaxis(np.broadcast_to(state.C_m, (2, pots, of)), 0, 1)
-    rows[:, N + 3 :] = np.moveaxis(np.broadcast_to(state.C_i, (2, pots, of)), 0, 1)
+    rows[:, N + 1], rows[:, N + 2] = state.C_m
+    rows[:, N + 3], rows[:, N + 4] = state.C_i
     np.log(np.maximum(rows[:, N:], 1e-6), out=rows[:, N:])
     return rows
 
 
 def _unfolded(pots: list[PotSpec], rows: Array) -> tuple[Members, State]:
     """Members and state again; no pot holds more water than its capacity."""
-    members = members_of(pots, np.swapaxes(rows[:, :N, :], 1, 2))
-    W = np.minimum(np.exp(rows[:, N]), members.soil.W_m_cc)
-    C = np.exp(rows[:, N + 1 :])
-    return members, State(W, np.stack([C[:, 0], C[:, 1]]), np.stack([C[:, 2], C[:, 3]]))
+    members = members_of(pots, rows[:, :N, :].transpose(0, 2, 1))
+    told = np.exp(rows[:, N:]).transpose(1, 0, 2)
+    return members, State(np.minimum(told[0], members.soil.W_m_cc), told[1:3], told[3:])
 
 
 def _axes(values: Array) -> Array:
     """One-SD shifts along each axis, from members on the last dimension."""
-    return np.asarray((values[..., 1::2] - values[..., 2::2]) / 2)
+    return np.asarray((values[..., 1::2] - values[..., 2::2]) * 0.5)
+
+
+def _square(axes: Array) -> Array:
+    """Squares of the axes, added up. [variance]"""
+    return np.asarray(np.einsum("pa,pa->p", axes, axes))
 
 
 def conditioned(rows: Array, expected: Array, measured: Array, sd: Array, narrows_sd: Array | None = None) -> Array:
@@ -65,10 +68,10 @@ def conditioned(rows: Array, expected: Array, measured: Array, sd: Array, narrow
     ``narrows_sd``: its standard deviation as far as it narrows, where that is another than as far as it moves.
     """
     g = _axes(expected)
-    explained = np.sum(g**2, axis=-1)
+    explained = _square(g)
     whole = explained + sd**2
     step = g * ((measured - expected[:, 0]) / whole)[:, None]
-    step *= np.minimum(1.0, STEP_MOST / np.maximum(np.sqrt(np.sum(step**2, axis=-1)), 1e-12))[:, None]
+    step *= np.minimum(1.0, STEP_MOST / np.maximum(np.sqrt(_square(step)), 1e-12))[:, None]
     d = _axes(rows)
     middle = rows[..., 0] + np.einsum("pra,pa->pr", d, step)
     if narrows_sd is not None:
@@ -89,39 +92,49 @@ def _turned(d: Array, g: Array, alpha: Array, explained: Array) -> Array:
     """
     none = g * (alpha / np.maximum(1 - alpha * explained, 1e-12) * g[:, -1])[:, None]
     none[:, -1] += 1.0
-    none /= np.sqrt(np.sum(none**2, axis=-1))[:, None]
+    none /= np.sqrt(_square(none))[:, None]
     w = -none
     w[:, -1] += 1.0
-    size = np.sum(w**2, axis=-1)
+    size = _square(w)
     factor = np.where(size > 1e-20, 2.0 / np.maximum(size, 1e-20), 0.0)
     return np.asarray(d - factor[:, None, None] * np.einsum("pra,pa->pr", d, w)[..., None] * w[:, None, :])
 
 
-def reading_sd(spread_ln: float, expected_uS_cm: float) -> float:
+def reading_sd(spread_ln: Number, expected_uS_cm: Number) -> Array:
     """Standard deviation of ln(reading) where so much is expected: the method's, and the meter's."""
-    return float(np.hypot(spread_ln, METER_SHARE + METER_uS_cm / max(expected_uS_cm, 1.0)))
+    meter = METER_SHARE + METER_uS_cm / np.maximum(expected_uS_cm, 1.0)
+    return np.asarray(np.sqrt(spread_ln**2 + meter**2))
+
+
+def off_sds(expected: Array, measured: Array, sd: Array) -> Array:
+    """By how many standard deviations a reading of each pot is off what its members expect of it."""
+    ln = np.log(np.maximum(expected, 1e-6))
+    return np.asarray((np.log(measured) - ln[:, 0]) / np.sqrt(sd**2 + _square(_axes(ln))))
 
 
 def taught(
-    pot: PotSpec, members: Members, state: State, expected: Array, measured: float, sd: float, off_before: float = 0.0
+    pots: list[PotSpec],
+    members: Members,
+    state: State,
+    expected: Array,
+    measured: Array,
+    sd: Array,
+    off_before: Array | None = None,
 ) -> Taught:
-    """What one reading leaves of a pot; ``expected``: the reading each member predicts. [µS/cm]
+    """What one reading leaves of each pot; ``expected``: the reading each member predicts. [µS/cm]
 
     A reading that does not fit counts for less, the farther off it is; unless the one before was off the same way, by
     ``off_before``: two that agree are believed.
     """
-    ln = np.log(np.maximum(expected, 1e-6)).reshape(1, MEMBERS)
-    off = (np.log(measured) - ln[0, 0]) / float(np.hypot(sd, np.sqrt(np.sum(_axes(ln) ** 2))))
-    agree = off * off_before > 0 and abs(off_before) > MISFIT
-    trusted = sd if agree else sd * max(1.0, abs(off) / MISFIT)
-    told = (
-        np.log(measured)
-        if agree or abs(off) <= MISFIT
-        else ln[0, 0] + (np.log(measured) - ln[0, 0]) * MISFIT / abs(off)
-    )
-    rows = conditioned(_rows(members, state), ln, np.array([told]), np.array([sd]), np.array([trusted]))
-    new_members, new_state = _unfolded([pot], rows)
-    return Taught(new_members, new_state, float(off))
+    ln, told = np.log(np.maximum(expected, 1e-6)), np.log(measured)
+    off = off_sds(expected, measured, sd)
+    far = np.maximum(1.0, np.abs(off) / MISFIT)
+    if off_before is not None:
+        far = np.where((off * off_before > 0) & (np.abs(off_before) > MISFIT), 1.0, far)
+    told = ln[:, 0] + (told - ln[:, 0]) / far
+    rows = conditioned(_rows(members, state), ln, told, sd, sd * far)
+    new_members, new_state = _unfolded(pots, rows)
+    return Taught(new_members, new_state)
 
 
 def drifted(state: State) -> State:

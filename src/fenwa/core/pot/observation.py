@@ -8,7 +8,7 @@ import numpy as np
 
 from fenwa.core.entry import require
 from fenwa.core.pot.balance import State, bone_dry, dry, soak, water
-from fenwa.core.pot.fold import salt, should_read
+from fenwa.core.pot.folded import salt, should_read
 from fenwa.core.pot.methods import METHODS, WORDS, Method
 from fenwa.core.pot.specification import PotSpec, band, check_pot, members_of, two_salts
 from fenwa.core.registry import calculation

@@ -13,7 +13,8 @@ from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.ahead import Rhythm, forecast, present_rhythm
 from fenwa.core.pot.balance import State
-from fenwa.core.pot.fold import Point, fold, reading_of
+from fenwa.core.pot.fold import fold
+from fenwa.core.pot.folded import Point, reading_of
 from fenwa.core.pot.root_zone import check_events, check_readings
 from fenwa.core.pot.specification import Members, PotReading, PotSpec, WaterEvent, band, capacity_L, check_pot
 from fenwa.core.registry import calculation
@@ -164,7 +165,7 @@ class _Run:
     ceiling: float
 
     def readings(self, rhythm: Rhythm) -> tuple[np.ndarray, np.ndarray]:
-        f = forecast([self.pot], self.members, self.state, [rhythm], self.horizon)
+        f = forecast([self.pot], self.members, self.state, [rhythm], self.horizon, self.today)
         return f.days[0], f.readings[0]
 
     def holds(self, rhythm: Rhythm) -> bool:

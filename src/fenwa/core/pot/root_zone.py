@@ -14,8 +14,10 @@ from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.ahead import Rhythm, forecast, present_rhythm
 from fenwa.core.pot.balance import at_capacity, root_zone_ec
-from fenwa.core.pot.fold import Folded, Observation, Point, fold, reading_of, salt
+from fenwa.core.pot.fold import fold
+from fenwa.core.pot.folded import Folded, Observation, Point, reading_of, salt
 from fenwa.core.pot.methods import OF_A_POUR, WORDS
+from fenwa.core.pot.release import salt_given
 from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent, band, capacity_L, check_pot
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -193,7 +195,7 @@ def report(
     rhythm = present_rhythm(events, today, pot)
     ahead: tuple[Point, ...] = ()
     if rhythm is not None:
-        run = forecast([pot], members, state, [rhythm], horizon_days)
+        run = forecast([pot], members, state, [rhythm], horizon_days, today)
         middle, lows, highs = band(run.readings[0])
         dates = [today + timedelta(days=round(d)) for d in run.days[0]]
         ahead = tuple(
@@ -202,6 +204,9 @@ def report(
         ledger.assume(
             f"Ahead: a pour each {rhythm.interval_d:g} days, repeating the last {len(rhythm.volumes_L)} pours."
         )
+    if pot.prills:
+        week = salt_given(pot.prills, today, today + timedelta(days=7)) / capacity_L(pot)
+        ledger.assume(f"Prills give {week:.0f} µS/cm in the coming week, by thermal time; so they do ahead.")
     crossing = find_crossing(reading, low, high, ahead, ceiling_uS_cm, today)
     deficit = float(np.maximum(soil.W_m_cc - state.W_m, 0.0)[0, 0])
     return ledger.close(

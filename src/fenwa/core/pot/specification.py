@@ -12,8 +12,9 @@ import numpy as np
 
 from fenwa.core.constants import Z80
 from fenwa.core.entry import require
-from fenwa.core.pot.balance import Array, Soil
+from fenwa.core.pot.balance import Array, Soil, placed
 from fenwa.core.pot.methods import Crust, Method
+from fenwa.core.pot.release import RELEASE_SD, PrillSalt, check_prills
 
 Route = Literal["top", "soak", "tray", "reservoir", "cup", "moss pole", "leaf spray"]
 Drainage = Literal["drains", "tray", "reservoir"]
@@ -59,7 +60,7 @@ class PotSpec:
     ``u`` is the uptake fraction of nutrients, ``u_ballast`` that of sodium, chloride, sulfate, bicarbonate and
     the calcium of hard water; None: taken up alike. 0: none is taken up; 1: as concentrated as the water.
     ``loss_per_day`` the share of W_cc lost daily;
-    ``tray_L`` the water in the tray or reservoir of a pot without exit.
+    ``tray_L`` the water in the tray or reservoir of a pot without exit. ``prills``: what lies in it and gives salt.
     """
 
     volume_L: float
@@ -70,6 +71,7 @@ class PotSpec:
     tray_L: float | None = None
     start_uS_cm: float | None = None
     u_ballast: float | None = None
+    prills: tuple[PrillSalt, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -119,6 +121,7 @@ def check_pot(pot: PotSpec, pointer: str = "/pot") -> None:
     require(pot.loss_per_day, "Loss per day", "", low=0, high=1, pointer=f"{pointer}/loss_per_day")
     if pot.tray_L is not None:
         require(pot.tray_L, "Water in the tray", "L", low=0, high=1000, pointer=f"{pointer}/tray_L")
+    check_prills(pot.prills, f"{pointer}/prills")
     if pot.start_uS_cm is not None:
         require(pot.start_uS_cm, "Salt at the start", "µS/cm", low=0, high=50_000, pointer=f"{pointer}/start_uS_cm")
 
@@ -154,6 +157,37 @@ class Members:
     loss_L_day: Array
     shifts: Array  # of every parameter from its default, shape (..., MEMBERS, parameters)
 
+    @property
+    def release_factor(self) -> Array:
+        """How much more or less prills give: what a medium holds at the start and what it gives are one unknown."""
+        return np.asarray(self.start_factor ** (RELEASE_SD / SPREAD["ln_start"]))
+
+    def at(self, which: list[int]) -> Members:
+        """Some of many pots."""
+        soil = Soil(*(v[..., which, :] for v in _of_soil(self.soil)))
+        return _members(soil, [v[which] for v in _of_members(self)], self.shifts[which])
+
+    def put(self, which: list[int], of: Members) -> Members:
+        """Many pots, with what is known of some of them replaced."""
+        soil = Soil(*(placed(a, which, b) for a, b in zip(_of_soil(self.soil), _of_soil(of.soil), strict=True)))
+        shifts = self.shifts.copy()
+        shifts[which] = of.shifts
+        rows = zip(_of_members(self), _of_members(of), strict=True)
+        return _members(soil, [placed(a, which, b) for a, b in rows], shifts)
+
+
+def _of_soil(s: Soil) -> tuple[Array, ...]:
+    return s.W_m_cc, s.W_i, s.eta, s.u, s.k_h, s.R
+
+
+def _of_members(m: Members) -> tuple[Array, ...]:
+    return m.E_factor, m.start_factor, m.split, m.tray_L, m.leachate_L, m.loss_L_day
+
+
+def _members(soil: Soil, rows: list[Array], shifts: Array) -> Members:
+    E_factor, start_factor, split, tray_L, leachate_L, loss_L_day = rows
+    return Members(soil, E_factor, start_factor, split, tray_L, leachate_L, loss_L_day, shifts)
+
 
 def prior_shifts() -> Array:
     """Nothing learnt: no shift for the best guess, then each parameter one SD up and down."""
@@ -168,12 +202,13 @@ def members_of(pots: list[PotSpec], shifts: Array | None = None) -> Members:
 
     ``shifts``: what its readings taught of each pot, shape (pots, MEMBERS, parameters); None: the defaults.
     """
-    z_of = np.broadcast_to(prior_shifts() if shifts is None else shifts, (len(pots), MEMBERS, len(PARAMETERS)))
+    z_of = np.empty((len(pots), MEMBERS, len(PARAMETERS)))
+    z_of[:] = prior_shifts() if shifts is None else shifts
     told = _defaults(tuple(pots)) if len(pots) == 1 else _columns(pots)
     W_0, phi, eta, u0, k_h, R, tray, leachate, loss = told
 
-    z = dict(zip(PARAMETERS, np.moveaxis(z_of, 2, 0), strict=True))
-    times = dict(zip(PARAMETERS, np.moveaxis(np.exp(z_of), 2, 0), strict=True))
+    by_name = z_of.transpose(2, 0, 1)
+    z, times = dict(zip(PARAMETERS, by_name, strict=True)), dict(zip(PARAMETERS, np.exp(by_name), strict=True))
     W = W_0 * times["ln_W"]
     immobile = phi * W
     soil = Soil(W - immobile, immobile, eta * times["ln_eta"], _shifted(u0, z["logit_u"]), k_h * times["ln_k"], R)
@@ -187,7 +222,7 @@ def members_of(pots: list[PotSpec], shifts: Array | None = None) -> Members:
         tray * (1 - carried_up),
         leachate,
         loss,
-        np.array(z_of),
+        z_of,
     )
 
 
@@ -225,20 +260,17 @@ def _shifted(share: Array, z: Array) -> Array:
 
 def two_salts(members: Members, ec_uS_cm: float, ballast_share: float | None) -> Array:
     """Nutrients and ballast of a water for every member, on a leading axis. [µS/cm]"""
-    share = SPLIT_UNKNOWN if ballast_share is None else ballast_share
-    sd = SPLIT_UNKNOWN_SD if ballast_share is None else SPLIT_KNOWN_SD
-    out = np.empty((2, *members.split.shape))
-    np.multiply((share + sd * members.split).clip(0.0, 1.0), ec_uS_cm, out=out[1])
-    np.subtract(ec_uS_cm, out[1], out=out[0])
-    return out
+    return two_salts_of(members, np.array([[ec_uS_cm]]), [ballast_share])
 
 
 def two_salts_of(members: Members, ec_uS_cm: Array, ballast_shares: list[float | None]) -> Array:
     """Nutrients and ballast of the water of every pot, told apart by its share of ballast. [µS/cm]"""
     share = np.array([SPLIT_UNKNOWN if s is None else s for s in ballast_shares])[:, None]
     sd = np.array([SPLIT_UNKNOWN_SD if s is None else SPLIT_KNOWN_SD for s in ballast_shares])[:, None]
-    ballast = np.clip(share + sd * members.split, 0.0, 1.0)
-    return np.asarray(ec_uS_cm * np.stack([1 - ballast, ballast]))
+    out = np.empty((2, *members.split.shape))
+    np.multiply((share + sd * members.split).clip(0.0, 1.0), ec_uS_cm, out=out[1])
+    np.subtract(ec_uS_cm, out[1], out=out[0])
+    return out
 
 
 def band(values: Array) -> tuple[Array, Array, Array]:
@@ -246,7 +278,7 @@ def band(values: Array) -> tuple[Array, Array, Array]:
     ln = np.log(np.maximum(values, 1e-6))
     shift = ln[..., 1:] - ln[..., :1]
     up, down = shift[..., 0::2], shift[..., 1::2]
-    above = np.sqrt(np.sum(np.maximum(np.maximum(up, down), 0.0) ** 2, axis=-1))
-    below = np.sqrt(np.sum(np.minimum(np.minimum(up, down), 0.0) ** 2, axis=-1))
+    more, less = np.maximum(np.maximum(up, down), 0.0), np.minimum(np.minimum(up, down), 0.0)
+    above, below = (np.sqrt(np.einsum("...a,...a->...", v, v)) for v in (more, less))
     middle = values[..., 0]
     return middle, middle * np.exp(-Z80 * below), middle * np.exp(Z80 * above)
