@@ -23,6 +23,7 @@ COLUMNS = (
     "spot",
     "medium",
     "medium charged",
+    "medium limed",
     "volume (L)",
     "top (cm)",
     "height (cm)",
@@ -54,6 +55,7 @@ FIELDS = {
     "tags": "tags",
     "medium": "medium_id",
     "medium charged": "medium_charged",
+    "medium limed": "medium_limed",
     "code": "code",
     "plants": "profile_id",
 }
@@ -120,7 +122,7 @@ def _fields(row: Row, today: date) -> dict[str, Any]:
                 out[FIELDS[column]] = read_number(text, column.split(" ")[0].capitalize())
             except DomainError as error:
                 raise refuse(row.line, column, error.detail) from error
-        elif column in ("isolated", "medium charged"):
+        elif column in ("isolated", "medium charged", "medium limed"):
             if text.lower() not in _TRUTH:
                 raise refuse(row.line, column, f"“{text}” is neither yes nor no.")
             out[FIELDS[column]] = _TRUTH[text.lower()]

@@ -76,7 +76,7 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
         id=p.pot.id,
         code=p.pot.code,
         name=p.name,
-        drains=p.pot.drainage == "drains",
+        drains=p.spec.drains,
         route=p.pot.route,
         from_above=p.profile.flush.from_above,
         cadence_days=p.profile.flush.cadence_days,

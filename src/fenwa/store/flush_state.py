@@ -12,7 +12,7 @@ from fenwa.core.pot.learning import Knowledge, Pooled, pooled
 from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.reservoir import ReservoirEvent
 from fenwa.core.pot.specification import LEARNT, SPREAD, PotReading
-from fenwa.store.models import Flush, Level, Pot, PotSummary, Pour, Runoff, Water
+from fenwa.store.models import Feel, Flush, Level, Pot, PotSummary, Pour, Runoff, Water
 
 
 def readings_between(session: Session, pot_id: int) -> Sequence[Runoff]:
@@ -29,7 +29,7 @@ def as_reading(r: Runoff) -> PotReading:
         r.ec_uS_cm,
         r.method,  # type: ignore[arg-type]  # checked when it was stored
         r.crust or None,  # type: ignore[arg-type]
-        r.left_out,
+        left_out=r.left_out,
     )
 
 
@@ -124,6 +124,15 @@ def reservoir_events(session: Session, pot_id: int) -> list[ReservoirEvent]:
         if r.method == "reservoir" and r.ec_uS_cm and not r.left_out and r.on is not None:
             out.append((r.on, 3, ReservoirEvent(r.on, "read", reading_uS_cm=r.ec_uS_cm)))
     return [e for _, _, e in sorted(out, key=lambda row: row[:2])]
+
+
+def felt_between(session: Session, pot_id: int) -> list[tuple[date, str]]:
+    """How wet a finger felt a pot, on days without a pour: on others nobody knows which came first."""
+    poured = select(Pour.on).where(Pour.pot_id == pot_id, Pour.archived_at.is_(None))
+    rows = select(Feel.on, Feel.moist).where(
+        Feel.pot_id == pot_id, Feel.archived_at.is_(None), Feel.moist.is_not(None), Feel.on.not_in(poured)
+    )
+    return [(on, moist) for on, moist in session.execute(rows.order_by(Feel.on, Feel.id)) if moist is not None]
 
 
 def mix_of(pot: Pot, profile_id: str) -> str:

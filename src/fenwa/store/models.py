@@ -174,6 +174,7 @@ class Pot(Archivable, Base):
     medium_id: Mapped[str]
     medium_since: Mapped[date | None]
     medium_charged: Mapped[bool | None]
+    medium_limed: Mapped[bool | None]
     entered_on: Mapped[date | None]
     watered_on: Mapped[date | None]  # told when it was entered
     fed_on: Mapped[date | None]

@@ -135,6 +135,12 @@ def weights_until(session: Session, pot_id: int, today: date) -> list[Weight]:
     return list(session.scalars(mine.order_by(Weight.on, Weight.id)))
 
 
+def newest_weight(session: Session, pot_id: int, kind: str) -> float | None:
+    """What a pot weighed last in a state: drained, dry. [g]"""
+    mine = select(Weight.grams).where(Weight.pot_id == pot_id, Weight.kind == kind, Weight.archived_at.is_(None))
+    return session.scalars(mine.order_by(Weight.on.desc(), Weight.id.desc()).limit(1)).first()
+
+
 def corrected_pours(session: Session, pour_ids: Sequence[int]) -> set[int]:
     """Which of these pours were corrected."""
     found = select(Correction.row_id).where(Correction.table_name == "pour", Correction.row_id.in_(pour_ids))

@@ -22,10 +22,10 @@ from fenwa.core.pot.learning import Pooled, knowledge, with_pooled
 from fenwa.core.pot.mixture import Part, mixed
 from fenwa.core.pot.release import PrillSalt
 from fenwa.core.pot.salts import water_ballast_share
-from fenwa.core.pot.specification import LEARNT, Medium, PotReading, PotSpec, WaterEvent
+from fenwa.core.pot.specification import LEARNT, Medium, PotReading, PotSpec, WaterEvent, loss_in_place
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kinds import SHAPES
-from fenwa.store.flush_state import as_reading, mix_of, partial_flushes, pots_of_mix, readings_between
+from fenwa.store.flush_state import as_reading, felt_between, mix_of, partial_flushes, pots_of_mix, readings_between
 from fenwa.store.models import Batch, Growth, Look, PhaseSpan, Plant, Pot, PotSummary, Pour, RecipeVersion, Water
 from fenwa.store.pot_today import facts_as_plain
 from fenwa.store.prill_rows import prills_given
@@ -40,8 +40,8 @@ def pot_spec(pot: Pot, profile: Profile, phase: str = "active", prills: tuple[Pr
         pot.volume_L,
         medium_of(pot),
         habit.u,
-        habit.loss_per_day,
-        pot.drainage,  # type: ignore[arg-type]  # checked when the pot is stored
+        loss_in_place(habit.loss_per_day, pot.drainage),  # type: ignore[arg-type]  # checked when the pot is stored
+        pot.drainage,  # type: ignore[arg-type]
         pot.tray_L,
         start_of_medium_uS_cm(pot.medium_charged),
         habit.u_ballast,
@@ -226,9 +226,10 @@ def _learnt(folded: Folded) -> dict[str, list[float]] | None:
 
 
 def readings_of(session: Session, pot_id: int, looks: Sequence[Look]) -> list[PotReading]:
-    """Readings between pours, and the crusts that looks saw."""
+    """Readings between pours, the crusts that looks saw, and how wet a finger felt it."""
     seen = [PotReading(x.on, crust="clear") for x in looks if CRUST in x.marks]
-    return sorted([*map(as_reading, readings_between(session, pot_id)), *seen], key=lambda r: r.on)
+    felt = [PotReading(on, moist=moist) for on, moist in felt_between(session, pot_id)]  # type: ignore[arg-type]
+    return sorted([*map(as_reading, readings_between(session, pot_id)), *seen, *felt], key=lambda r: r.on)
 
 
 def stored_fold(row: PotSummary, spec: PotSpec, today: date, told: tuple[Pooled, ...] = ()) -> Folded | None:

@@ -112,6 +112,7 @@ export const ROW: Schemas["PotRow"] = {
   left_share: 0.5,
   school: "",
   drainage: "drains",
+  drains: true,
   reading_uS_cm: 409,
   reading_low_uS_cm: 243,
   reading_high_uS_cm: 640,

@@ -20,7 +20,7 @@ from fenwa.core.care.acts import then_of
 from fenwa.core.care.coming import coming_pot, next_job
 from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import forming, gaps_of
-from fenwa.core.care.felt import Moist, Ready, ReadyBy, Sign
+from fenwa.core.care.felt import Ready, ReadyBy, Sign
 from fenwa.core.care.interval import CheckInterval, check_interval
 from fenwa.core.care.kind_in_force import OwnLimits, own_limits, own_version
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
@@ -30,6 +30,7 @@ from fenwa.core.care.round_pot import round_pot
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.library.loader import get_profile, profiles, sources
 from fenwa.core.library.profile import Profile
+from fenwa.core.pot.methods import Moist
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.core.working import Computed
 from fenwa.store import models

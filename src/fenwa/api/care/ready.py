@@ -12,14 +12,16 @@ from sqlalchemy.orm import Session
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.typed import Typed, TypedOrNone
-from fenwa.core.care.felt import MOIST, DryEnd, Heft, Moist, Probe, ReadyBy, ReadyRule, Roots, Sign, Wall
+from fenwa.core.care.felt import MOIST, DryEnd, Heft, Probe, ReadyBy, ReadyRule, Roots, Sign, Wall
 from fenwa.core.care.readiness import checked_rule
 from fenwa.core.care.vocabulary import WeightKind
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, Underspecified
+from fenwa.core.pot.methods import Moist
+from fenwa.core.pot.weights import checked_grams
 from fenwa.store import models
 from fenwa.store.house_rows import open_probes, probe_named
-from fenwa.store.summary import touch
+from fenwa.store.summary import refresh, touch
 
 router = APIRouter(prefix="/api", tags=["care"])
 
@@ -36,7 +38,7 @@ class WeightIn(BaseModel):
 def add_weight(pot_id: int, body: WeightIn, writer: OneWrite, today: Today) -> Stored:
     """Log a weight: drained, at dry, or now."""
     require_not_future(body.on, today, "Date", pointer="/on")
-    require(body.grams, "Weight", "g", low=0, open_low=True, high=200_000, pointer="/grams")
+    checked_grams(body.grams, "/grams")
 
     def write(session: Session) -> dict[str, Any]:
         one_pot(session, pot_id, today)
@@ -178,12 +180,15 @@ def add_felt(pot_id: int, body: FeltIn, writer: OneWrite, today: Today) -> Store
                 high=probe.highest,
                 pointer="/probe_value",
             )
-        return keep_row(
+        kept = keep_row(
             session,
             models.Feel(
                 pot_id=pot_id,
                 **{**body.model_dump(), "probe_id": body.probe_id if body.probe_value is not None else None},
             ),
         )
+        if body.moist is not None:
+            refresh(session, pot_id)
+        return kept
 
     return Stored(**writer.once(body, write))

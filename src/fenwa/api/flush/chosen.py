@@ -19,11 +19,6 @@ from fenwa.store.round_state import water_of_pot
 from fenwa.store.water_state import waters_today
 
 
-def share_of(p: PotToday) -> float:
-    """Its predicted reading over its ceiling."""
-    return (p.reading or 0.0) / p.profile.root_zone.ec_ceiling_uS_cm
-
-
 def held_by(p: PotToday) -> tuple[str, str]:
     """What holds a flush, and what ends that."""
     if not blocked(p.holds, "flush"):
@@ -69,5 +64,6 @@ def methods_of(
         from_above=p.profile.flush.from_above,
         crust=any(h.id == "crust" for h in p.holds),
         prills=prills is not None and prills.share_out < PRILL_DONE,
+        lime=p.pot.medium_limed is True,
         medium_old=old_on is not None and old_on <= today,
     )

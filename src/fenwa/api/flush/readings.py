@@ -17,7 +17,7 @@ from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound, Underspecified
 from fenwa.core.pot.calibration import LearntPot, told
 from fenwa.core.pot.fold import fold_log
-from fenwa.core.pot.methods import OF_A_POUR, WORDS, Colour, Crust, Method
+from fenwa.core.pot.methods import OF_A_POUR, WORDS, Colour, Crust, Method, Moist
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.flush_state import runoffs_of
@@ -37,6 +37,7 @@ class ComesOutIn(BaseModel):
     pH: TypedOrNone = None
     crust: Crust | Literal[""] = ""
     colour: Colour | Literal[""] = ""
+    moist: Moist | None = None
     note: str = Field(default="", max_length=500)
 
 
@@ -53,6 +54,13 @@ class ComesOut(BaseModel):
     note: str
     left_out: bool
     of_pour: bool
+
+
+class ComesOutStored(BaseModel):
+    """What was stored: the reading, and how wet it felt. None: not entered."""
+
+    id: int | None
+    felt_id: int | None
 
 
 class ReadingsOf(BaseModel):
@@ -85,20 +93,23 @@ def reading_out(r: models.Runoff) -> ComesOut:
 
 
 @router.post("/pots/{pot_id}/readings", status_code=201)
-def add_reading(pot_id: int, body: ComesOutIn, writer: OneWrite, today: Today) -> ComesOut:
+def add_reading(pot_id: int, body: ComesOutIn, writer: OneWrite, today: Today) -> ComesOutStored:
     """Log what came out of a pot between pours, or what was seen."""
     require_not_future(body.on, today, "Date", pointer="/on")
     ec = runoff_ec(body.ec, body.unit, "/ec")
     if body.pH is not None:
         require(body.pH, "pH", "", low=0, high=14, pointer="/pH")
-    if ec is None and body.pH is None and not body.crust and not body.colour:
-        raise Underspecified("Nothing is entered. Give a reading, a pH, a crust or a colour.", pointer="/ec")
+    came_out = ec is not None or body.pH is not None or bool(body.crust or body.colour)
+    if not came_out and body.moist is None:
+        raise Underspecified(
+            "Nothing is entered. Give a reading, a pH, a crust, a colour or how wet it is.", pointer="/ec"
+        )
     if ec is not None and body.method in OF_A_POUR:
         raise InputError(f"“{WORDS[body.method]}” runs out of a pour: enter it with its pour.", pointer="/method")
 
     def write(session: Session) -> dict[str, Any]:
         p = one_pot(session, pot_id, today)
-        if body.method == "reservoir" and p.pot.drainage == "drains":
+        if body.method == "reservoir" and p.spec.drains:
             raise InputError(f"{p.pot.code} drains: it has no tray and no reservoir to read.", pointer="/method")
         row = models.Runoff(
             pot_id=pot_id,
@@ -110,12 +121,13 @@ def add_reading(pot_id: int, body: ComesOutIn, writer: OneWrite, today: Today) -
             colour=body.colour,
             note=body.note,
         )
-        session.add(row)
+        felt = models.Feel(pot_id=pot_id, on=body.on, moist=body.moist)
+        session.add_all([x for x, told in ((row, came_out), (felt, body.moist is not None)) if told])
         session.flush()
         refresh(session, pot_id)
-        return reading_out(row).model_dump(mode="json")
+        return {"id": row.id if came_out else None, "felt_id": felt.id if body.moist is not None else None}
 
-    return ComesOut(**writer.once(body, write))
+    return ComesOutStored(**writer.once(body, write))
 
 
 @router.get("/pots/{pot_id}/readings")

@@ -78,7 +78,7 @@ class WaterChanges(BaseModel):
 def reservoir_page(pot_id: int, session: ReadSession, today: Today) -> ReservoirPage:
     """Level, salt and refill of a tray or reservoir."""
     p = one_pot(session, pot_id, today)
-    if p.pot.drainage == "drains":
+    if p.spec.drains:
         raise NotFound(f"{p.pot.code} drains: it has no tray and no reservoir.", pointer="/pot_id")
     room = tray_L(p.spec) or capacity_L(p.spec)
     events = [e for e in reservoir_events(session, pot_id) if e.on <= today]
@@ -129,7 +129,7 @@ def add_level(pot_id: int, body: LevelIn, writer: OneWrite, today: Today) -> Sto
 
     def write(session: Session) -> dict[str, Any]:
         p = one_pot(session, pot_id, today)
-        if p.pot.drainage == "drains":
+        if p.spec.drains:
             raise InputError(f"{p.pot.code} drains: it has no level. Change that on its page.", pointer="/pot_id")
         room = tray_L(p.spec) or capacity_L(p.spec)
         if litres is not None:
@@ -153,7 +153,7 @@ def change_water(pot_id: int, body: WaterChangeIn, writer: OneWrite, today: Toda
 
     def write(session: Session) -> dict[str, Any]:
         p = one_pot(session, pot_id, today)
-        if p.pot.drainage == "drains":
+        if p.spec.drains:
             raise InputError(f"{p.pot.code} drains: there is no water to change.", pointer="/pot_id")
         water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
         if water is None:

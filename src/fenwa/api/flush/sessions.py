@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.flush.entered import ReadingUnit, runoff_ec
+from fenwa.api.flush.flush_shown import FlushesOf, FlushOut, flush_out, live_of, past_flush
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, now
 from fenwa.api.typed import Typed, TypedOrNone
@@ -17,15 +18,14 @@ from fenwa.core.care.interlock import PourPlan, unanswered
 from fenwa.core.care.usual import look_again_on
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound
-from fenwa.core.pot.flush_start import achieved_efficiency, after_flush, begin_flush, ended_as
-from fenwa.core.pot.live import LiveFlush, flush_session
+from fenwa.core.pot.flush_start import after_flush, begin_flush, ended_as
 from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.methods import Colour
-from fenwa.core.pot.runoff_line import CurvePoint
-from fenwa.core.working import Computed
+from fenwa.core.pot.weights import checked_grams, missing_L
 from fenwa.store import models
 from fenwa.store.flush_state import as_pass, flushes_of, passes_of, running_flush
 from fenwa.store.pot_balance import balance_of
+from fenwa.store.pot_rows import newest_weight
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import refresh
 from fenwa.store.water_state import waters_today
@@ -44,6 +44,7 @@ class FlushBeginIn(BaseModel):
     target_reading: TypedOrNone = None
     target_runoff: TypedOrNone = None
     round_L: TypedOrNone = None
+    weight_g: TypedOrNone = None  # the pot on the scale before the first pass; empty: not weighed
     way: Literal["rounds", "soak and drain", "baths"] = "rounds"
     on: date | None = None  # of one logged afterwards; empty: today
     at: datetime | None = None  # when it began; empty: now
@@ -79,131 +80,8 @@ class FlushEndIn(BaseModel):
     broken_off: bool = False
     tray_emptied: bool | None = None
     runoff_went: Went = ""
+    weight_g: TypedOrNone = None  # drained, after the last pass; empty: not weighed
     note: str = Field(default="", max_length=500)
-
-
-class PassOut(BaseModel):
-    """A pass of a flush. [L, µS/cm, min]"""
-
-    id: int
-    volume_L: float
-    drained_L: float | None
-    runoff_uS_cm: float | None
-    minute: float
-    soaked_min: float
-    drained_after_L: float
-
-
-class FlushOut(BaseModel):
-    """A flush with its passes and where it stands. [µS/cm, L, min]"""
-
-    id: int
-    pot_id: int
-    code: str
-    name: str
-    on: date
-    started_at: datetime
-    water: str
-    water_uS_cm: float
-    target_uS_cm: float
-    stop_runoff_uS_cm: float
-    round_L: float
-    pause_min: float
-    before_uS_cm: float | None
-    after_uS_cm: float | None
-    ended_as: str
-    tray_emptied: bool | None
-    runoff_went: str
-    feed_on: date | None
-    feed_sentence: str
-    look_on: date | None
-    passes: list[PassOut]
-    last_poured_at: datetime | None
-    live: Computed[LiveFlush]
-    planned: list[CurvePoint]
-
-
-class PastFlush(BaseModel):
-    """A flush that ended: what it achieved. None: cannot be told. [µS/cm, L]"""
-
-    id: int
-    on: date
-    ended_as: str
-    water: str
-    passes: int
-    litres: float
-    before_uS_cm: float | None
-    after_uS_cm: float | None
-    last_runoff_uS_cm: float | None
-    efficiency: float | None
-
-
-class FlushesOf(BaseModel):
-    """Flushes of a pot, the newest first, and the one that runs."""
-
-    running_id: int | None
-    flushes: list[PastFlush]
-
-
-def _live(session: Session, f: models.Flush, p: PotToday, passes: list[FlushPass]) -> Computed[LiveFlush]:
-    return flush_session(
-        passes=passes,
-        water_uS_cm=f.water_uS_cm,
-        stop_runoff_uS_cm=f.stop_runoff_uS_cm,
-        slope_per_L=f.slope_per_L,
-        round_L=f.round_L,
-        pause_min=f.pause_min,
-        expected_first_uS_cm=f.first_runoff_uS_cm,
-        refill_L=f.refill_L,
-        pot=balance_of(session, p, f.on).learnt if p.pot.drainage == "drains" else None,
-        root_zone_uS_cm=f.root_zone_uS_cm,
-    )
-
-
-def _out(session: Session, f: models.Flush, p: PotToday) -> FlushOut:
-    rows = passes_of(session, f.id)
-    passes = [as_pass(x) for x in rows]
-    live = _live(session, f, p, passes)
-    planned = _live(session, f, p, [])
-    last = rows[-1] if rows else None
-    after = after_flush(f.on, p.interval.days, f.ended_as not in ("", "interrupted"))
-    return FlushOut(
-        id=f.id,
-        pot_id=f.pot_id,
-        code=p.pot.code,
-        name=p.name,
-        on=f.on,
-        started_at=f.started_at,
-        water=session.get_one(models.Water, f.water_id).name,
-        water_uS_cm=f.water_uS_cm,
-        target_uS_cm=f.target_uS_cm,
-        stop_runoff_uS_cm=f.stop_runoff_uS_cm,
-        round_L=f.round_L,
-        pause_min=f.pause_min,
-        before_uS_cm=f.before_uS_cm,
-        after_uS_cm=f.after_uS_cm,
-        ended_as=f.ended_as,
-        tray_emptied=f.tray_emptied,
-        runoff_went=f.runoff_went,
-        feed_on=f.feed_on,
-        feed_sentence=after.sentence if after else "Broken off: it is still due.",
-        look_on=f.look_on,
-        passes=[
-            PassOut(
-                id=x.id,
-                volume_L=x.volume_L or 0.0,
-                drained_L=q.drained_L,
-                runoff_uS_cm=q.runoff_uS_cm,
-                minute=q.minute,
-                soaked_min=q.soaked_min,
-                drained_after_L=litres,
-            )
-            for x, q, litres in zip(rows, passes, live.result.drained_after, strict=True)
-        ],
-        last_poured_at=None if last is None else f.started_at + timedelta(minutes=last.minute or 0.0),
-        live=live,
-        planned=list(planned.result.curve),
-    )
 
 
 def _moment(at: datetime | None) -> datetime | None:
@@ -225,6 +103,9 @@ def _one(session: Session, flush_id: int, today: date) -> tuple[models.Flush, Po
 def begin(pot_id: int, body: FlushBeginIn, writer: OneWrite, today: Today) -> FlushOut:
     """Begin a flush of a pot, planned or not."""
 
+    if body.weight_g is not None:
+        checked_grams(body.weight_g, "/weight_g")
+
     def write(session: Session) -> dict[str, Any]:
         p = one_pot(session, pot_id, today)
         running = running_flush(session, pot_id)
@@ -239,6 +120,11 @@ def begin(pot_id: int, body: FlushBeginIn, writer: OneWrite, today: Today) -> Fl
         require_not_future(on, today, "Date", pointer="/on")
         _object(p, water.reckoned_uS_cm, body.note)
         b = balance_of(session, p, today)
+        lacks = b.deficit_L
+        if body.weight_g is not None:
+            drained = newest_weight(session, pot_id, "drained")
+            lacks = lacks if drained is None else missing_L(drained, body.weight_g)
+            session.add(models.Weight(pot_id=pot_id, on=on, grams=body.weight_g, kind="now"))
         target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
         from_above = p.profile.flush.from_above
         plan = begin_flush(
@@ -246,7 +132,7 @@ def begin(pot_id: int, body: FlushBeginIn, writer: OneWrite, today: Today) -> Fl
             root_zone_uS_cm=b.root_zone_uS_cm,
             target_reading_uS_cm=target,
             water_uS_cm=water.reckoned_uS_cm,
-            deficit_L=b.deficit_L,
+            deficit_L=lacks,
             from_above=from_above if body.way == "rounds" else "yes",
             target_runoff_uS_cm=body.target_runoff,
             round_L=body.round_L,
@@ -272,7 +158,7 @@ def begin(pot_id: int, body: FlushBeginIn, writer: OneWrite, today: Today) -> Fl
         )
         session.add(f)
         session.flush()
-        return _out(session, f, p).model_dump(mode="json")
+        return flush_out(session, f, p).model_dump(mode="json")
 
     return FlushOut.model_validate(writer.once(body, write))
 
@@ -300,7 +186,7 @@ def _object(p: PotToday, water_uS_cm: float, note: str) -> None:
 def flush_page(flush_id: int, session: ReadSession, today: Today) -> FlushOut:
     """A flush with its passes, its curve and what is left."""
     f, p = _one(session, flush_id, today)
-    return _out(session, f, p)
+    return flush_out(session, f, p)
 
 
 @router.post("/flushes/{flush_id}/passes", status_code=201)
@@ -324,7 +210,7 @@ def add_pass(flush_id: int, body: PassIn, writer: OneWrite, today: Today) -> Flu
         if at is None and before:
             minute = max(minute, last or 0.0)
         new = FlushPass(litres, ec, drained, max(minute, 0.0) if at is None else minute, soaked, body.read_twice)
-        _live(session, f, p, [*(as_pass(x) for x in before), new])  # refuses what cannot be
+        live_of(session, f, p, [*(as_pass(x) for x in before), new])  # refuses what cannot be
         row = models.Pour(
             pot_id=f.pot_id,
             water_id=f.water_id,
@@ -350,7 +236,7 @@ def add_pass(flush_id: int, body: PassIn, writer: OneWrite, today: Today) -> Flu
         session.add(row)
         session.flush()
         refresh(session, f.pot_id)
-        return _out(session, f, p).model_dump(mode="json")
+        return flush_out(session, f, p).model_dump(mode="json")
 
     return FlushOut.model_validate(writer.once(body, write))
 
@@ -368,13 +254,13 @@ def read_pass(flush_id: int, body: PassReadIn, writer: OneWrite, today: Today) -
         last = rows[-1]
         new = as_pass(last)
         read = FlushPass(new.volume_L, ec, new.drained_L, new.minute, new.soaked_min, body.read_twice)
-        _live(session, f, p, [*(as_pass(x) for x in rows[:-1]), read])
+        live_of(session, f, p, [*(as_pass(x) for x in rows[:-1]), read])
         if last.runoff is None:
             last.runoff = models.Runoff(method="last")
         last.runoff.ec_uS_cm, last.runoff.read_twice = ec, body.read_twice
         session.flush()
         refresh(session, f.pot_id)
-        return _out(session, f, p).model_dump(mode="json")
+        return flush_out(session, f, p).model_dump(mode="json")
 
     return FlushOut.model_validate(writer.once(body, write))
 
@@ -382,6 +268,8 @@ def read_pass(flush_id: int, body: PassReadIn, writer: OneWrite, today: Today) -
 @router.post("/flushes/{flush_id}/end")
 def end_flush(flush_id: int, body: FlushEndIn, writer: OneWrite, today: Today) -> FlushOut:
     """End a flush: reached, flattened out, or broken off and still due."""
+    if body.weight_g is not None:
+        checked_grams(body.weight_g, "/weight_g")
 
     def write(session: Session) -> dict[str, Any]:
         f, p = _one(session, flush_id, today)
@@ -390,7 +278,7 @@ def end_flush(flush_id: int, body: FlushEndIn, writer: OneWrite, today: Today) -
         rows = passes_of(session, f.id)
         if not rows and not body.broken_off:
             raise InputError("Nothing was poured. Break it off instead.", pointer="/broken_off")
-        status = _live(session, f, p, [as_pass(x) for x in rows]).result.status
+        status = live_of(session, f, p, [as_pass(x) for x in rows]).result.status
         f.ended_as = ended_as(status, body.broken_off)
         f.ended_at = now()
         f.tray_emptied, f.runoff_went = body.tray_emptied, body.runoff_went
@@ -403,10 +291,12 @@ def end_flush(flush_id: int, body: FlushEndIn, writer: OneWrite, today: Today) -
         session.flush()
         later = one_pot(session, f.pot_id, today)
         f.after_uS_cm = later.reading
-        if body.tray_emptied and p.pot.drainage != "drains":
+        if body.tray_emptied and not p.spec.drains:
             session.add(models.Level(pot_id=f.pot_id, on=today, did="emptied"))
+        if body.weight_g is not None:
+            session.add(models.Weight(pot_id=f.pot_id, on=today, grams=body.weight_g, kind="drained"))
         session.flush()
-        return _out(session, f, later).model_dump(mode="json")
+        return flush_out(session, f, later).model_dump(mode="json")
 
     return FlushOut.model_validate(writer.once(body, write))
 
@@ -418,28 +308,5 @@ def flush_history(pot_id: int, session: ReadSession, today: Today) -> FlushesOf:
     running = running_flush(session, pot_id)
     return FlushesOf(
         running_id=running.id if running else None,
-        flushes=[_past(session, f, p) for f in flushes_of(session, pot_id) if f.ended_as],
-    )
-
-
-def _past(session: Session, f: models.Flush, p: PotToday) -> PastFlush:
-    rows = passes_of(session, f.id)
-    passes = [as_pass(x) for x in rows]
-    litres = sum(x.volume_L for x in passes)
-    read = [x.runoff_uS_cm for x in passes if x.runoff_uS_cm is not None]
-    m, efficiency = p.spec.medium, None
-    if len(read) >= 2:
-        mobile = (1 - m.phi) * m.theta_cc * p.spec.volume_L
-        efficiency = achieved_efficiency(read[0], read[-1], f.water_uS_cm, mobile, litres - passes[0].volume_L)
-    return PastFlush(
-        id=f.id,
-        on=f.on,
-        ended_as=f.ended_as,
-        water=session.get_one(models.Water, f.water_id).name,
-        passes=len(rows),
-        litres=litres,
-        before_uS_cm=f.before_uS_cm,
-        after_uS_cm=f.after_uS_cm,
-        last_runoff_uS_cm=read[-1] if read else None,
-        efficiency=efficiency,
+        flushes=[past_flush(session, f, p) for f in flushes_of(session, pot_id) if f.ended_as],
     )

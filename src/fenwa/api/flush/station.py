@@ -8,7 +8,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from fenwa.api.flush.chosen import held_by, methods_of, share_of
+from fenwa.api.flush.chosen import held_by, methods_of
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.api.typed import TypedOrNone
@@ -103,7 +103,11 @@ def _ahead(session: Session, pots: list[PotToday], today: date) -> dict[int, Yea
 @router.get("/flush", response_model=FlushPage)
 def flush_station(session: ReadSession, today: Today) -> Response:
     """Every pot by how near its salt is to its ceiling, with who crosses it when."""
-    pots = sorted((p for p in pots_today(session, today) if p.reading is not None), key=share_of, reverse=True)
+    pots = sorted(
+        (p for p in pots_today(session, today) if p.reading is not None),
+        key=lambda p: p.day.share_of_ceiling,
+        reverse=True,
+    )
     running, ahead = running_flushes(session), _ahead(session, pots, today)
     rows = []
     for p in pots:
@@ -111,8 +115,8 @@ def flush_station(session: ReadSession, today: Today) -> Response:
         rows.append(
             FlushRow(
                 row=pot_row(p),
-                share=share_of(p),
-                due=share_of(p) >= FLUSH_SHARE and not held,
+                share=p.day.share_of_ceiling,
+                due=p.day.share_of_ceiling >= FLUSH_SHARE and not held,
                 held=held,
                 held_ends=ends,
                 from_above=p.profile.flush.from_above,
@@ -133,7 +137,7 @@ def flush_calendar(session: ReadSession, today: Today, since: date | None = None
         cadence, from_above = p.profile.flush.cadence_days, p.profile.flush.from_above
         each = cadence[1] if cadence else None
         begun = p.log.last_flush_on
-        why = why_no_rinse(from_above, p.day.crown, p.pot.drainage == "drains", each)
+        why = why_no_rinse(from_above, p.day.crown, p.spec.drains, each)
         first = start if begun is None or each is None else max(start, begun + timedelta(days=each))
         rows.append(
             RinseRow(
@@ -157,7 +161,7 @@ def plan_round(body: FlushRoundIn, session: ReadSession, today: Today) -> Comput
     chosen = [
         p
         for p in pots_today(session, today)
-        if p.reading is not None and (p.pot.id in asked if asked else share_of(p) >= FLUSH_SHARE)
+        if p.reading is not None and (p.pot.id in asked if asked else p.day.share_of_ceiling >= FLUSH_SHARE)
     ]
     return flush_round(
         jobs=[_job(session, p, today) for p in chosen],
@@ -178,7 +182,7 @@ def _job(session: Session, p: PotToday, today: date) -> FlushJob:
         pot_id=p.pot.id,
         code=p.pot.code,
         name=p.name,
-        share=share_of(p),
+        share=p.day.share_of_ceiling,
         way=best.way,
         litres=best.litres,
         minutes=best.minutes,

@@ -10,13 +10,13 @@ from pydantic import BaseModel
 import fenwa
 from fenwa.api.transactions import Today
 from fenwa.core.care.condition import Phase
-from fenwa.core.care.felt import MOIST, Moist
+from fenwa.core.care.felt import MOIST
 from fenwa.core.care.vocabulary import Mark, PlaceChangeKind
 from fenwa.core.library.loader import media, profiles, sources
 from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS
 from fenwa.core.mix.school import FeedRoute
 from fenwa.core.mix.strength import ELEMENTS
-from fenwa.core.pot.methods import METHODS
+from fenwa.core.pot.methods import METHODS, Moist
 from fenwa.core.pot.methods import WORDS as RUNOFF_WORDS
 from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.water.kinds import WaterKind

@@ -133,7 +133,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
         session.flush()
     if kind == "runoff" and row.pour is not None:
         refresh(session, row.pour.pot_id)
-    elif kind in ("pour", "look", "flush", "runoff", "level", "feeding"):
+    elif kind in ("pour", "look", "flush", "runoff", "level", "feeding", "felt"):
         refresh(session, row.pot_id)
     if kind in ("reading", "report"):  # what was tested with it goes and comes with it
         for finding in findings_of(session, row):
@@ -145,7 +145,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
         refresh(session, row.pot_id)
     if kind == "pot":
         touch(session, row.id)
-    if kind in ("override", "weight", "decision", "event", "plant", "felt") and row.pot_id is not None:
+    if kind in ("override", "weight", "decision", "event", "plant") and row.pot_id is not None:
         touch(session, row.pot_id)
     if kind == "event" and row.pot_id is not None and row.kind == DONE and ends_quarantine(row.errand_kind):
         pot, back = session.get_one(models.Pot, row.pot_id), row.archived_at is not None

@@ -94,6 +94,7 @@ def fast_add(body: FastAddIn, writer: OneWrite, today: Today) -> Added:
                     medium_id=mother.medium_id,
                     medium_parts=[MediumPart(**p) for p in mother.medium_parts or []],
                     medium_charged=mother.medium_charged,
+                    medium_limed=mother.medium_limed,
                     volume=body.volume if body.volume is not None else mother.volume_L,
                     drainage=mother.drainage,
                     route=mother.route,

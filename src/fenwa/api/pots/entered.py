@@ -59,6 +59,7 @@ class PotIn(BaseModel):
     spot: str = ""
     medium_id: str
     medium_charged: bool | None = None
+    medium_limed: bool | None = None  # lime or gypsum in it; empty: not known
     volume: TypedOrNone = None
     top_cm: TypedOrNone = None
     height_cm: TypedOrNone = None
@@ -140,6 +141,7 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
         medium_id=leading_part(_shares(body.medium_parts)) or body.medium_id,
         medium_parts=parts,
         medium_charged=body.medium_charged,
+        medium_limed=body.medium_limed,
         drainage=body.drainage,
         tray_L=checked_below(body.below_L),
         route=body.route,
@@ -251,6 +253,7 @@ class PotChange(BaseModel):
     medium_id: str | None = None
     medium_parts: list[MediumPart] | None = None
     medium_charged: bool | None = None
+    medium_limed: bool | None = None  # lime or gypsum in it; empty: not known
     medium_since: date | None = None
     volume: TypedOrNone = None
     top_cm: TypedOrNone = None
@@ -308,7 +311,7 @@ def _checked_change(session: Session, body: PotChange, today: date) -> dict[str,
     """Columns with their new values, each checked."""
     new: dict[str, Any] = {
         k: v
-        for k in ("spot", "medium_charged", "drainage", "route", "interval_by", "medium_since")
+        for k in ("spot", "medium_charged", "medium_limed", "drainage", "route", "interval_by", "medium_since")
         if (v := getattr(body, k)) is not None
     }
     if body.name is not None:

@@ -30,7 +30,6 @@ def export_pots(session: ReadSession, today: Today) -> Response:
     rows = []
     for p in pots_today(session, today):
         pot = p.pot
-        charged = None if pot.medium_charged is None else "yes" if pot.medium_charged else "no"
         rows.append(
             [
                 pot.code,
@@ -39,7 +38,8 @@ def export_pots(session: ReadSession, today: Today) -> Response:
                 p.place,
                 pot.spot,
                 medium_cell(pot.medium_id, pot.medium_parts),
-                charged,
+                _yes_no(pot.medium_charged),
+                _yes_no(pot.medium_limed),
                 pot.volume_L,
                 pot.top_cm,
                 pot.height_cm,
@@ -55,6 +55,10 @@ def export_pots(session: ReadSession, today: Today) -> Response:
             ]
         )
     return csv_answer(write_pots(rows), "pots.csv")
+
+
+def _yes_no(value: bool | None) -> str | None:
+    return None if value is None else "yes" if value else "no"
 
 
 class PotsFile(BaseModel):

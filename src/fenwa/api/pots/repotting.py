@@ -27,12 +27,15 @@ router = APIRouter(prefix="/api", tags=["pots"])
 
 
 class RepotIn(BaseModel):
-    """A pot into fresh mix. Empty: as it was; ``charged`` empty: not known whether the mix holds feed."""
+    """A pot into fresh mix. Empty: as it was; ``charged``, ``limed`` empty: not known whether the mix
+    holds feed, lime or gypsum.
+    """
 
     on: date
     medium_id: str = ""
     medium_parts: list[MediumPart] = []
     charged: bool | None = None
+    limed: bool | None = None
     volume: TypedOrNone = None
     top_cm: TypedOrNone = None
     height_cm: TypedOrNone = None
@@ -47,7 +50,12 @@ def repot(pot_id: int, body: RepotIn, writer: OneWrite, today: Today) -> Stored:
     def write(session: Session) -> dict[str, Any]:
         one_pot(session, pot_id, today)
         pot = session.get_one(models.Pot, pot_id)
-        before = {"medium_id": pot.medium_id, "volume_L": pot.volume_L, "medium_charged": pot.medium_charged}
+        before = {
+            "medium_id": pot.medium_id,
+            "volume_L": pot.volume_L,
+            "medium_charged": pot.medium_charged,
+            "medium_limed": pot.medium_limed,
+        }
         if body.medium_parts:
             pot.medium_parts = checked_parts(body.medium_parts)
             pot.medium_id = leading_part({p.medium_id: p.parts for p in body.medium_parts}) or pot.medium_id
@@ -58,6 +66,7 @@ def repot(pot_id: int, body: RepotIn, writer: OneWrite, today: Today) -> Stored:
             for key, value in litres_of(body.volume, body.top_cm, body.height_cm).items():
                 setattr(pot, key, value)
         pot.medium_charged, pot.medium_since, pot.repotted_on = body.charged, body.on, body.on
+        pot.medium_limed = body.limed
         row = models.Event(pot_id=pot_id, on=body.on, kind=REPOTTED, note=body.note.strip(), details=before)
         session.add(row)
         refresh(session, pot_id)

@@ -34,6 +34,7 @@ class PotRow(BaseModel):
     left_share: float | None
     school: str
     drainage: Drainage
+    drains: bool  # what is poured on top runs away below
     reading_uS_cm: float | None
     reading_low_uS_cm: float | None
     reading_high_uS_cm: float | None
@@ -92,6 +93,7 @@ def pot_row(p: PotToday) -> PotRow:
         left_share=left_share(p.log.last_pour_on, p.interval.days, p.today, p.water.left_share if p.water else None),
         school=p.school.name if p.school else "",
         drainage=p.pot.drainage,
+        drains=p.spec.drains,
         reading_uS_cm=p.reading,
         reading_low_uS_cm=p.reading_low,
         reading_high_uS_cm=p.reading_high,

@@ -134,9 +134,14 @@ class PotDay:
         return since
 
     @property
+    def share_of_ceiling(self) -> float:
+        """Its predicted reading over the ceiling of its kind; 0 where nothing is predicted."""
+        return (self.predicted.reading or 0.0) / self.profile.root_zone.ec_ceiling_uS_cm
+
+    @property
     def over_ceiling(self) -> bool:
         """Whether its predicted reading is over the ceiling of its kind."""
-        return self.predicted.reading is not None and self.predicted.reading > self.profile.root_zone.ec_ceiling_uS_cm
+        return self.share_of_ceiling > 1
 
     @cached_property
     def woken_since(self) -> date | None:

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
+from fenwa.core.pot.methods import Moist
+
 ReadyBy = Literal["days", "weight", "probe", "finger", "roots", "droop", "signs"]
-Moist = Literal["wet", "moist", "barely damp", "dry"]
 Roots = Literal["green", "silver"]
 DryEnd = Literal["low", "high"]
 Wall = Literal["misted", "clear"]

@@ -4,13 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwa.core.care.felt import Moist
 from fenwa.core.entry import require
+from fenwa.core.pot.methods import MOIST_LEFT, Moist
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
-# share of the water it can hold that is left, by what a finger tells; judgement
-LEFT = {"wet": 0.95, "moist": 0.65, "barely damp": 0.35, "dry": 0.1}
 USUAL: Moist = "barely damp"
 LEAST_L = 0.005
 
@@ -25,7 +23,7 @@ class FirstPour:
 
 def first_pour_L(capacity_L: float, moist: Moist | None, leached: float = 0.0) -> float:
     """What refills a pot from how dry it is told, and a little more to drain; never over what it can hold. [L]"""
-    missing = (1 - LEFT[moist or USUAL]) * capacity_L
+    missing = (1 - MOIST_LEFT[moist or USUAL]) * capacity_L
     return max(LEAST_L, min(missing / (1 - leached), capacity_L))
 
 
@@ -78,7 +76,7 @@ def first_pour(
         volume = ledger.step("V", "A * h / 1000", "L", "into the tray")
         return ledger.close(FirstPour(volume, f"Fill the tray {deep:g} cm deep: about {1000 * volume:.0f} mL."))
     ledger.take("W", "water it can hold", capacity_L, "L", "computed:medium")
-    ledger.take("left", f"of it left, {moist or USUAL} to the finger", LEFT[moist or USUAL], "", "judgement")
+    ledger.take("left", f"of it left, {moist or USUAL} to the finger", MOIST_LEFT[moist or USUAL], "", "judgement")
     ledger.take("x", "share that drains", leached, "", "habit")
     ledger.step("V", f"max({LEAST_L}, min((1 - left) * W / (1 - x), W))", "L", "to pour")
     if moist is None:

@@ -6,10 +6,11 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from fenwa.core.care.felt import MOIST, USUAL_AT, USUAL_MOIST, Felt, Moist, Ready, ReadyRule, Sign, says, since_pour
+from fenwa.core.care.felt import MOIST, USUAL_AT, USUAL_MOIST, Felt, Ready, ReadyRule, Sign, says, since_pour
 from fenwa.core.care.signs import by_signs, signs_found
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError, Underspecified
+from fenwa.core.pot.methods import Moist
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 

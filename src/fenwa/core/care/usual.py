@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from fenwa.core.care.felt import Moist
 from fenwa.core.care.first_pour import first_pour_L
+from fenwa.core.pot.methods import Moist
 
 LOOK_DAYS = 14  # judgement: a leaf shows a change of care within weeks, not days
 CHARGED_START_uS_cm = 1500.0  # judgement: a charged mix before its first flush

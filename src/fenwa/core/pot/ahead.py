@@ -63,7 +63,7 @@ def forecast(
     salts = _salts_ahead(members, rhythms, longest)
     if np.ndim(state.C_m) == 2:  # told as one salt: split evenly, so that an uptake of one kind serves both
         state = State(state.W_m, np.stack([0.5 * state.C_m] * 2), np.stack([0.5 * state.C_i] * 2))
-    open_pot = np.array([p.drainage == "drains" for p in pots])[:, None]
+    open_pot = np.array([p.drains for p in pots])[:, None]
     pours = int(np.ceil(horizon_d / interval.min()))
     E = members.loss_L_day * members.E_factor * interval
     store = soil.W_m_cc + soil.W_i + members.tray_L

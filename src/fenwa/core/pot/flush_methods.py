@@ -184,7 +184,7 @@ def flush_methods(
         _repot(pot, medium_old),
     ]
     ways.sort(key=lambda w: (not w.possible, w.way == "repot" and not medium_old, w.minutes > 6 * 60, _liked(w)))
-    cautions = _cautions(crust, prills, lime, medium_old, target, chosen.ec_uS_cm, p)
+    cautions = _cautions(crust, prills, lime, medium_old, target, chosen.ec_uS_cm, p, pot.drainage == "plunged")
     for c in cautions:
         ledger.caution(c)
     second, said = _water_words(chosen, waters, ways[0].litres if ways[0].possible else 0.0, target)
@@ -337,7 +337,7 @@ def _baths(pot: PotSpec, start: float, target: float, water: FlushWater, from_ab
 
 
 def _below(pot: PotSpec, start: float, target: float, water: FlushWater) -> FlushWay:
-    if pot.drainage == "drains":
+    if pot.drains:
         return _no("fresh water below", "It drains: there is no water below to change.", "")
     change = max(tray_L(pot), 0.05)
     risk = "Only what evens out with the tray leaves; the surface stays saltier."
@@ -360,9 +360,11 @@ def _repot(pot: PotSpec, old: bool) -> FlushWay:
 
 
 def _cautions(
-    crust: bool, prills: bool, lime: bool, old: bool, target: float, water: float, p: FlushPlan
+    crust: bool, prills: bool, lime: bool, old: bool, target: float, water: float, p: FlushPlan, plunged: bool
 ) -> tuple[str, ...]:
     out = []
+    if plunged:
+        out.append("Lift it out of its bed and let it drain apart: else the bed takes the salt and gives it back.")
     if crust:
         out.append("Scrape the crust off rim and surface first, dry: water would wash it back in.")
     if prills:

@@ -299,7 +299,7 @@ class _Replay:
         before, days = self._reading(s), (until - since).days
         if days <= 0:
             return s, before, before
-        open_days = days if self.pot.drainage == "drains" else 0
+        open_days = days if self.pot.drains else 0
         given = np.array([[salt_given(self.pot.prills, since, until)]]) if self.pot.prills else 0.0
         s = dry(self.soil, s, self.loss_L_day * open_days, 24.0 * open_days, given)
         return s, before, self._reading(s)
@@ -321,7 +321,7 @@ class _Replay:
     def _flush(self, s: State) -> tuple[State, float]:
         """A flush as the plan has it; from below where the kind must stay dry on top."""
         C_in = self._salts(self.water_ec, None)
-        if self.from_above in NOT_FROM_ABOVE or self.pot.drainage != "drains":
+        if self.from_above in NOT_FROM_ABOVE or not self.pot.drains:
             bath = SOAK_TIMES * capacity_L(self.pot)
             return soak(self.soil, s, bath, C_in)[0], bath
         plan = flush_plan(

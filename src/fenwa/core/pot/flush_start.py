@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
@@ -19,6 +20,7 @@ from fenwa.core.pot.flush import (
     usual_round_L,
 )
 from fenwa.core.pot.live import LiveStatus
+from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.specification import PotSpec, capacity_L
 
 FlushEnd = Literal["reached", "flattened", "ended", "interrupted"]
@@ -130,8 +132,17 @@ def ended_as(status: LiveStatus, broken_off: bool) -> FlushEnd:
     return ENDS.get(status, "ended")
 
 
-def achieved_efficiency(before: float, after: float, water: float, mobile_L: float, litres: float) -> float | None:
-    """The leaching efficiency a flush had: what it washed out over what full mixing would; None: cannot be told."""
+def achieved_efficiency(pot: PotSpec, passes: Sequence[FlushPass], water: float) -> float | None:
+    """The leaching efficiency a flush had, over what was poured between its first and its last reading.
+
+    What it washed out over what full mixing would; None: cannot be told.
+    """
+    read = [i for i, x in enumerate(passes) if x.runoff_uS_cm is not None]
+    if len(read) < 2:
+        return None
+    before, after = passes[read[0]].runoff_uS_cm or 0.0, passes[read[-1]].runoff_uS_cm or 0.0
+    litres = sum(x.volume_L for x in passes[read[0] + 1 : read[-1] + 1])
+    mobile_L = (1 - pot.medium.phi) * capacity_L(pot)
     if litres <= 0 or before <= after or after <= water or mobile_L <= 0:
         return None
     return math.log((before - water) / (after - water)) * mobile_L / litres

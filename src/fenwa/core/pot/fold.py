@@ -38,7 +38,7 @@ from fenwa.core.pot.folded import (
     wetting,
 )
 from fenwa.core.pot.learning import MISFIT, drifted, off_sds, reading_sd, taught
-from fenwa.core.pot.methods import CRUST_SPREAD_LN, SPREAD_LN, CRUST_uS_cm
+from fenwa.core.pot.methods import CRUST_SPREAD_LN, MOIST_LEFT, MOIST_SPREAD_LN, SPREAD_LN, CRUST_uS_cm, Moist
 from fenwa.core.pot.release import salt_given
 from fenwa.core.pot.specification import (
     Members,
@@ -76,7 +76,7 @@ def fold(
 def rest_until(pot: PotSpec, out: Folded, today: date) -> Folded:
     """The days between the last pour and today."""
     if out.begun:
-        days_open = (today - out.as_of).days if pot.drainage == "drains" else 0
+        days_open = (today - out.as_of).days if pot.drains else 0
         if bone_dry(out.members.soil, out.state, out.members.loss_L_day * days_open)[..., 0].any():
             out.cautions.append(BONE_DRY.format(today.isoformat()))
         out.state = rested([pot], out.members, out.state, [out.as_of], today)
@@ -91,7 +91,7 @@ def rested(pots: list[PotSpec], members: Members, state: State, since: Sequence[
     ``since``: the day each stood so; None: nothing is known of it, and it stays.
     """
     days = [0 if d is None else max(0, (until - d).days) for d in since]
-    open_days = np.array([d if p.drainage == "drains" else 0 for p, d in zip(pots, days, strict=True)], float)[:, None]
+    open_days = np.array([d if p.drains else 0 for p, d in zip(pots, days, strict=True)], float)[:, None]
     given = _given(pots, members, [until - timedelta(days=d) for d in days], [until] * len(pots))
     loss = members.loss_L_day * open_days * members.E_factor
     return dry(members.soil, state, loss, 24.0 * open_days, given)
@@ -319,6 +319,8 @@ class _Fold:
                 self._observe(one, [0], [r], expected)
             if r.crust in CRUST_uS_cm and self.learn and not r.left_out:
                 self._crust(one, r)
+            if r.moist is not None and one.pots[0].drains and self.learn and not r.left_out:
+                self._felt(one, r.moist)
             self._note(one, [r.on])
             if one is not some:
                 some.members, some.state = some.members.put([i], one.members), some.state.put([i], one.state)
@@ -339,6 +341,13 @@ class _Fold:
             t = taught(one.pots, one.members, one.state, expected, _one(last.equivalent_reading), sd, _one(last.off_sd))
             one.members, one.state = t.members, t.state
         out.cautions.append("A crust counts as weak evidence: it says little of how much salt lies below.")
+
+    def _felt(self, one: _Some, moist: Moist) -> None:
+        """A finger tells, weakly, how much water is left: what it loses a day and holds follow."""
+        left = np.broadcast_to(one.state.W_m / one.members.soil.W_m_cc, one.members.E_factor.shape)
+        t = taught(one.pots, one.members, one.state, left, _one(MOIST_LEFT[moist]), _one(MOIST_SPREAD_LN))
+        one.members, one.state = t.members, t.state
+        one.outs[0].cautions.append("What a finger felt counts as weak evidence of how much water is left.")
 
     def _observe(self, some: _Some, rows: list[int], readings: list[PotReading], expected: Array) -> None:
         """Let readings teach their pots; one left out is kept with what was expected of it, and moves nothing."""

@@ -129,7 +129,7 @@ def wetting(events: Iterable[WaterEvent], today: date) -> list[WaterEvent]:
 
 def has_exit(pot: PotSpec, event: WaterEvent) -> bool:
     """Does this pour carry salt out of the pot?"""
-    if pot.drainage == "drains":
+    if pot.drains:
         return event.route not in ("tray", "reservoir")
     return event.runoff_L is not None and event.route in ("top", "soak")
 

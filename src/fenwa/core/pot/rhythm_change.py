@@ -216,7 +216,7 @@ def _least(run: _Run, changed: object, low: float, high: float, rising: bool = T
 
 
 def _larger(run: _Run, r: Rhythm) -> RhythmOption | None:
-    if run.pot.drainage != "drains":
+    if not run.pot.drains:
         return None
 
     def changed(times: float) -> Rhythm:
@@ -258,7 +258,7 @@ def _other_water(run: _Run, r: Rhythm, base: float, waters: list[float]) -> Rhyt
 
 
 def _rinsed(run: _Run, r: Rhythm, base: float) -> RhythmOption | None:
-    if run.pot.drainage != "drains":
+    if not run.pot.drains:
         return None
     n = len(r.volumes_L)
     usual = max(sum(r.volumes_L) / n, capacity_L(run.pot) / 2)

@@ -267,7 +267,12 @@ def _write_working(ledger: Ledger, pot: PotSpec, folded: Folded) -> tuple[float,
             f"Of the root zone {ballast:.0f} µS/cm is ballast (sodium, chloride, sulfate, bicarbonate, calcium of "
             "hard water), which the plant hardly takes up."
         )
-    if pot.drainage != "drains":
+    if pot.drainage == "plunged":
+        ledger.caution(
+            "Sunk in a bed it drinks from there too: the bed's own salt comes with it and is not counted. "
+            "Rinse the bed with the pot, or lift it out to flush it."
+        )
+    if not pot.drains:
         ledger.caution(
             "Nothing leaves a tray or reservoir: salt only gathers, and the surface is saltier than the mean."
         )

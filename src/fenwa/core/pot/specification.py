@@ -13,11 +13,12 @@ import numpy as np
 from fenwa.core.constants import Z80
 from fenwa.core.entry import require
 from fenwa.core.pot.balance import Array, Soil, placed
-from fenwa.core.pot.methods import Crust, Method
+from fenwa.core.pot.methods import Crust, Method, Moist
 from fenwa.core.pot.release import RELEASE_SD, PrillSalt, check_prills
 
 Route = Literal["top", "soak", "tray", "reservoir", "cup", "moss pole", "leaf spray"]
-Drainage = Literal["drains", "tray", "reservoir"]
+Drainage = Literal["drains", "plunged", "tray", "reservoir"]
+PLUNGED_LOSS = 0.5  # of what it would lose in the open: its wall is wet and it drinks from its bed; judgement
 WETTING_ROUTES = ("top", "soak", "tray", "reservoir")  # cup, pole and leaf never reach the medium
 
 # prior spread of the uncalibrated parameters (SD), tables of priors; judgement, low confidence
@@ -73,6 +74,11 @@ class PotSpec:
     u_ballast: float | None = None
     prills: tuple[PrillSalt, ...] = ()
 
+    @property
+    def drains(self) -> bool:
+        """Whether what is poured on top runs away below: a pot sunk in a moist bed drains too."""
+        return self.drainage in ("drains", "plunged")
+
 
 @dataclass(frozen=True)
 class WaterEvent:
@@ -97,12 +103,13 @@ class WaterEvent:
 
 @dataclass(frozen=True)
 class PotReading:
-    """What came out or was seen between pours: a reading by its method, or a crust. [µS/cm]"""
+    """What came out, was seen or felt between pours: a reading by its method, a crust, how wet it is. [µS/cm]"""
 
     on: date
     ec_uS_cm: float | None = None
     method: Method = "pour-through"
     crust: Crust | None = None
+    moist: Moist | None = None
     left_out: bool = False
 
 
@@ -126,6 +133,11 @@ def check_pot(pot: PotSpec, pointer: str = "/pot") -> None:
         require(pot.start_uS_cm, "Salt at the start", "µS/cm", low=0, high=50_000, pointer=f"{pointer}/start_uS_cm")
 
 
+def loss_in_place(loss_per_day: float, drainage: Drainage) -> float:
+    """Loss of a pot by where it stands, from that of its kind in the open. [1/d]"""
+    return loss_per_day * (PLUNGED_LOSS if drainage == "plunged" else 1.0)
+
+
 def capacity_L(pot: PotSpec) -> float:
     """Water held at container capacity. [L]"""
     return pot.medium.theta_cc * pot.volume_L
@@ -139,7 +151,7 @@ def leachate_L(pot: PotSpec) -> float:
 
 def tray_L(pot: PotSpec) -> float:
     """Water in the tray or reservoir; half the pot's own water when nobody measured it. [L]"""
-    if pot.drainage == "drains":
+    if pot.drains:
         return 0.0
     return pot.tray_L if pot.tray_L is not None else 0.5 * capacity_L(pot)
 

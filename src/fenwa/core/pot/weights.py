@@ -43,6 +43,16 @@ def depleted_share(water: PotWater, capacity_L: float) -> float:
     return (water.available_mL - water.left_mL) / 1000 / capacity_L
 
 
+def checked_grams(grams: float, pointer: str) -> float:
+    """A weight of a pot as it may be, above 0 to 200 000. [g]"""
+    return require(grams, "Weight", "g", low=0, open_low=True, high=200_000, pointer=pointer)
+
+
+def missing_L(drained_g: float, now_g: float) -> float:
+    """Water a pot lacks to capacity by the scale: a gram is a millilitre; none where it is heavier than drained. [L]"""
+    return max(0.0, drained_g - now_g) / 1000
+
+
 def loss_of(weights: list[Weighed]) -> tuple[float, float] | None:
     """Loss of the last falling run of weights and its SD; None before two. [g/d]"""
     run: list[Weighed] = []

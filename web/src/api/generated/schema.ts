@@ -4291,11 +4291,23 @@ export interface components {
              * @default
              */
             colour: ("clear" | "tinted" | "brown") | "";
+            /** Moist */
+            moist?: ("wet" | "moist" | "barely damp" | "dry") | null;
             /**
              * Note
              * @default
              */
             note: string;
+        };
+        /**
+         * ComesOutStored
+         * @description What was stored: the reading, and how wet it felt. None: not entered.
+         */
+        ComesOutStored: {
+            /** Id */
+            id: number | null;
+            /** Felt Id */
+            felt_id: number | null;
         };
         /**
          * Coming
@@ -5828,6 +5840,8 @@ export interface components {
             target_runoff?: number | string | null;
             /** Round L */
             round_L?: number | string | null;
+            /** Weight G */
+            weight_g?: number | string | null;
             /**
              * Way
              * @default rounds
@@ -5884,6 +5898,8 @@ export interface components {
              * @enum {string}
              */
             runoff_went: "" | "lawn or bed" | "collected" | "drain";
+            /** Weight G */
+            weight_g?: number | string | null;
             /**
              * Note
              * @default
@@ -7412,6 +7428,8 @@ export interface components {
             medium_id: string;
             /** Medium Charged */
             medium_charged?: boolean | null;
+            /** Medium Limed */
+            medium_limed?: boolean | null;
             /** Volume */
             volume?: number | string | null;
             /** Top Cm */
@@ -7423,7 +7441,7 @@ export interface components {
              * @default drains
              * @enum {string}
              */
-            drainage: "drains" | "tray" | "reservoir";
+            drainage: "drains" | "plunged" | "tray" | "reservoir";
             /** Below L */
             below_L?: number | string | null;
             /**
@@ -8869,6 +8887,8 @@ export interface components {
             medium_parts?: components["schemas"]["MediumPart"][] | null;
             /** Medium Charged */
             medium_charged?: boolean | null;
+            /** Medium Limed */
+            medium_limed?: boolean | null;
             /** Medium Since */
             medium_since?: string | null;
             /** Volume */
@@ -8878,7 +8898,7 @@ export interface components {
             /** Height Cm */
             height_cm?: number | string | null;
             /** Drainage */
-            drainage?: ("drains" | "tray" | "reservoir") | null;
+            drainage?: ("drains" | "plunged" | "tray" | "reservoir") | null;
             /** Below L */
             below_L?: number | string | null;
             /** Route */
@@ -8951,6 +8971,8 @@ export interface components {
             medium_id: string;
             /** Medium Charged */
             medium_charged?: boolean | null;
+            /** Medium Limed */
+            medium_limed?: boolean | null;
             /** Volume */
             volume?: number | string | null;
             /** Top Cm */
@@ -8962,7 +8984,7 @@ export interface components {
              * @default drains
              * @enum {string}
              */
-            drainage: "drains" | "tray" | "reservoir";
+            drainage: "drains" | "plunged" | "tray" | "reservoir";
             /** Below L */
             below_L?: number | string | null;
             /**
@@ -9146,7 +9168,9 @@ export interface components {
              * Drainage
              * @enum {string}
              */
-            drainage: "drains" | "tray" | "reservoir";
+            drainage: "drains" | "plunged" | "tray" | "reservoir";
+            /** Drains */
+            drains: boolean;
             /** Reading Us Cm */
             reading_uS_cm: number | null;
             /** Reading Low Us Cm */
@@ -10086,7 +10110,8 @@ export interface components {
         };
         /**
          * RepotIn
-         * @description A pot into fresh mix. Empty: as it was; ``charged`` empty: not known whether the mix holds feed.
+         * @description A pot into fresh mix. Empty: as it was; ``charged``, ``limed`` empty: not known whether the mix
+         *     holds feed, lime or gypsum.
          */
         RepotIn: {
             /**
@@ -10106,6 +10131,8 @@ export interface components {
             medium_parts: components["schemas"]["MediumPart"][];
             /** Charged */
             charged?: boolean | null;
+            /** Limed */
+            limed?: boolean | null;
             /** Volume */
             volume?: number | string | null;
             /** Top Cm */
@@ -19189,7 +19216,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ComesOut"];
+                    "application/json": components["schemas"]["ComesOutStored"];
                 };
             };
             /** @description Bad Request */

@@ -37,10 +37,8 @@ export function ChosenPot({ pot, today }: { pot: Schemas["FlushRow"]; today: str
       </Flex>
       {part === "Ways" && (
         <>
-          <WaysCard potId={row.id} code={row.code} target={row.ideal_high_uS_cm} />
-          {row.drainage !== "drains" && (
-            <ReservoirCard potId={row.id} code={row.code} today={today} />
-          )}
+          <WaysCard potId={row.id} code={row.code} target={row.ideal_high_uS_cm} today={today} />
+          {!row.drains && <ReservoirCard potId={row.id} code={row.code} today={today} />}
         </>
       )}
       {part === "Year ahead" && <RhythmCard {...it} />}
@@ -52,7 +50,7 @@ export function ChosenPot({ pot, today }: { pot: Schemas["FlushRow"]; today: str
           potId={row.id}
           code={row.code}
           today={today}
-          drains={row.drainage === "drains"}
+          drains={row.drains}
           onClose={() => setReading(false)}
         />
       )}

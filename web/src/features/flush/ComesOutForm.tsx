@@ -15,6 +15,7 @@ type Values = {
   pH: string
   crust: NonNullable<In["crust"]>
   colour: NonNullable<In["colour"]>
+  moist: "" | NonNullable<In["moist"]>
   note: string
 }
 
@@ -38,7 +39,7 @@ export function ComesOutForm({
   const alone = (options?.runoff_methods ?? []).filter((m) =>
     ["pour-through", "squeezed", "reservoir"].includes(m.value),
   )
-  const entry = useEntryForm<Values, Schemas["ComesOut"]>(
+  const entry = useEntryForm<Values, Schemas["ComesOutStored"]>(
     {
       on: today,
       method: drains ? "pour-through" : "reservoir",
@@ -46,17 +47,24 @@ export function ComesOutForm({
       pH: "",
       crust: "",
       colour: "",
+      moist: "",
       note: "",
     },
     (v, key) =>
       answer(
         client.POST("/api/pots/{pot_id}/readings", {
           params: { ...keyed(key), path: { pot_id: potId } },
-          body: { ...v, unit: "µS/cm" },
+          body: { ...v, moist: v.moist || null, unit: "µS/cm" },
         }),
       ),
     (r) => {
-      notice({ text: `${code}: the reading is saved.`, undo: () => undo("runoff", r.id) })
+      notice({
+        text: `${code}: the reading is saved.`,
+        undo: () => {
+          if (r.id !== null) undo("runoff", r.id)
+          if (r.felt_id !== null) undo("felt", r.felt_id)
+        },
+      })
       onClose()
     },
   )
@@ -76,6 +84,12 @@ export function ComesOutForm({
         name="colour"
         label="Colour of the runoff"
         choices={[{ value: "", label: "not looked" }, "clear", "tinted", "brown"]}
+      />
+      <SelectField
+        form={entry.form}
+        name="moist"
+        label="The medium to the finger"
+        choices={[{ value: "", label: "not felt" }, ...(options?.moist ?? [])]}
       />
       <TextField form={entry.form} name="on" label="Date" type="date" />
       <NoteField form={entry.form} name="note" label="Note" />

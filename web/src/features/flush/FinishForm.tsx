@@ -1,15 +1,17 @@
 import { Text } from "@chakra-ui/react"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { EntrySheet } from "../../ui/EntrySheet"
-import { NoteField, SelectField } from "../../ui/fields"
+import { NoteField, SelectField, TextField } from "../../ui/fields"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
+import { yesOrNo } from "../../ui/yesOrNo"
 
 type End = Schemas["FlushEndIn"]
 type Values = {
   broken_off: "no" | "yes"
   tray: "" | "no" | "yes"
   went: NonNullable<End["runoff_went"]>
+  weight_g: string
   note: string
 }
 
@@ -18,15 +20,16 @@ export function FinishForm({ f, onCancel }: { f: Schemas["FlushOut"]; onCancel?:
   const notice = useNotice()
   const { stop, sentence } = f.live.result
   const entry = useEntryForm<Values, Schemas["FlushOut"]>(
-    { broken_off: stop ? "no" : "yes", tray: "", went: "", note: "" },
+    { broken_off: stop ? "no" : "yes", tray: "", went: "", weight_g: "", note: "" },
     (v, key) =>
       answer(
         client.POST("/api/flushes/{flush_id}/end", {
           params: { ...keyed(key), path: { flush_id: f.id } },
           body: {
             broken_off: v.broken_off === "yes",
-            tray_emptied: v.tray === "" ? null : v.tray === "yes",
+            tray_emptied: yesOrNo(v.tray),
             runoff_went: v.went,
+            weight_g: v.weight_g,
             note: v.note,
           },
         }),
@@ -70,6 +73,14 @@ export function FinishForm({ f, onCancel }: { f: Schemas["FlushOut"]; onCancel?:
           { value: "collected", label: "was collected" },
           { value: "drain", label: "down a drain" },
         ]}
+      />
+      <TextField
+        form={entry.form}
+        name="weight_g"
+        label="Weight drained"
+        unit="g"
+        numeric
+        hint="Empty: not weighed."
       />
       <NoteField form={entry.form} name="note" label="Note" />
       <Text flex="1 1 100% !important" fontSize="sm" color="fg.muted">

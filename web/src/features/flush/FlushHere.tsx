@@ -12,14 +12,14 @@ export function FlushHere({ row, today }: { row: Schemas["PotRow"]; today: strin
   const [open, setOpen] = useState<"reading" | "learnt" | null>(null)
   return (
     <Flex direction="column" gap="4">
-      <WaysCard potId={row.id} code={row.code} target={row.ideal_high_uS_cm} />
-      {row.drainage !== "drains" && <ReservoirCard potId={row.id} code={row.code} today={today} />}
+      <WaysCard potId={row.id} code={row.code} target={row.ideal_high_uS_cm} today={today} />
+      {!row.drains && <ReservoirCard potId={row.id} code={row.code} today={today} />}
       {open === "reading" && (
         <ComesOutForm
           potId={row.id}
           code={row.code}
           today={today}
-          drains={row.drainage === "drains"}
+          drains={row.drains}
           onClose={() => setOpen(null)}
         />
       )}

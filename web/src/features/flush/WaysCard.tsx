@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { useNavigate } from "react-router"
@@ -6,13 +6,24 @@ import { answer, client, keyed, type Schemas } from "../../api/client"
 import { waterQuery } from "../../api/queries"
 import { figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
-import { Quantity } from "../../ui/Quantity"
 import { usePress } from "../../ui/useEntryForm"
 import { historyQuery, waysQuery } from "./queries"
-import { WayDrawing } from "./WayDrawing"
+import { StartForm } from "./StartForm"
+import { WayRow } from "./WayRow"
 
 /** Every way to bring this pot down, side by side; the first one starts. */
-export function WaysCard({ potId, code, target }: { potId: number; code: string; target: number }) {
+export function WaysCard({
+  potId,
+  code,
+  target,
+  today,
+}: {
+  potId: number
+  code: string
+  target: number
+  today: string
+}) {
+  const [other, setOther] = useState(false)
   const [water, setWater] = useState("")
   const waters = useQuery(waterQuery).data?.waters ?? []
   const ways = useQuery(waysQuery(potId, water))
@@ -54,31 +65,7 @@ export function WaysCard({ potId, code, target }: { potId: number; code: string;
             </Flex>
           )}
           {m.ways.map((w) => (
-            <Box key={w.way} borderTopWidth="1px" py="2" opacity={w.possible ? 1 : 0.7}>
-              <Flex justify="space-between" gap="3" align="baseline" wrap="wrap">
-                <Text fontWeight="semibold">{w.way[0]?.toUpperCase() + w.way.slice(1)}</Text>
-                {w.possible && (
-                  <Text>
-                    <Quantity
-                      label={`Water for ${w.way}`}
-                      kind="volume"
-                      value={w.litres}
-                      working={{ kind: "here", working: found.working }}
-                    />
-                    , {time(w.minutes, w.days)}
-                  </Text>
-                )}
-              </Flex>
-              {w.possible && <WayDrawing way={w} pause={m.plan.pause_min} />}
-              <Text fontSize="sm">{w.sentence}</Text>
-              {w.possible && (
-                <Text fontSize="sm" color="fg.muted">
-                  {w.reading_after_uS_cm !== null &&
-                    `Then about ${figure(Math.round(w.reading_after_uS_cm), 6)} µS/cm. `}
-                  {w.risk}
-                </Text>
-              )}
-            </Box>
+            <WayRow key={w.way} way={w} found={found} />
           ))}
           {m.cautions.map((c) => (
             <Text key={c} fontSize="sm" color="fg.muted" mt="1">
@@ -95,25 +82,37 @@ export function WaysCard({ potId, code, target }: { potId: number; code: string;
               Go on with the flush
             </Button>
           ) : (
-            <Button
-              mt="3"
-              minH="48px"
-              loading={begin.isPending}
-              disabled={used === undefined}
-              onClick={() => used && begin.mutate(used.id)}
-            >
-              Start the flush
-            </Button>
+            <Flex gap="2" wrap="wrap" mt="3">
+              <Button
+                minH="48px"
+                loading={begin.isPending}
+                disabled={used === undefined}
+                onClick={() => used && begin.mutate(used.id)}
+              >
+                Start the flush
+              </Button>
+              <Button
+                minH="48px"
+                variant="outline"
+                disabled={used === undefined}
+                onClick={() => setOther(true)}
+              >
+                Start another way
+              </Button>
+            </Flex>
+          )}
+          {other && used && running === null && (
+            <StartForm
+              potId={potId}
+              waterId={used.id}
+              today={today}
+              found={m}
+              onBegun={(id) => void go(`/flush/${id}`)}
+              onClose={() => setOther(false)}
+            />
           )}
         </>
       )}
     </Card>
   )
 }
-
-const time = (minutes: number, days: number) =>
-  days > 1
-    ? `${days} days`
-    : minutes < 90
-      ? `${Math.round(minutes)} min`
-      : `${figure(minutes / 60, 2)} h`

@@ -8,7 +8,10 @@ import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./collection/MediumParts"
 import { type Values } from "./addPot"
+import { MediumFacts } from "./MediumFacts"
 import { PotHistory } from "./PotHistory"
+import { yesOrNo } from "../../ui/yesOrNo"
+import { hasWaterBelow, WHERE_WATER_GOES } from "./whereWaterGoes"
 
 /** A pot with its plant; what can be derived is filled in. */
 export function AddPot({ count, onClose }: { count: number; onClose: () => void }) {
@@ -31,6 +34,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
       place: "Home",
       spot: "",
       medium_charged: "",
+      medium_limed: "",
       arrived_on: "",
       watered_on: "",
       fed_on: "",
@@ -59,8 +63,9 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
             interval_by: "set",
             school_id: "",
             others: [],
-            route: v.drainage === "drains" ? "top" : v.drainage,
-            medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes",
+            route: hasWaterBelow(v.drainage) ? v.drainage : "top",
+            medium_charged: yesOrNo(v.medium_charged),
+            medium_limed: yesOrNo(v.medium_limed),
             arrived_on: v.arrived_on || null,
             watered_on: v.watered_on || null,
             fed_on: v.fed_on || null,
@@ -110,13 +115,9 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
         form={entry.form}
         name="drainage"
         label="Where water goes"
-        choices={[
-          { value: "drains", label: "drains away" },
-          { value: "tray", label: "stands in a tray" },
-          { value: "reservoir", label: "reservoir below" },
-        ]}
+        choices={WHERE_WATER_GOES}
       />
-      {entry.form.watch("drainage") !== "drains" && (
+      {hasWaterBelow(entry.form.watch("drainage")) && (
         <TextField
           form={entry.form}
           name="below_L"
@@ -133,12 +134,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
         label="Phase"
         choices={[{ value: "", label: "not told: the season says" }, ...(options?.phases ?? [])]}
       />
-      <SelectField
-        form={entry.form}
-        name="medium_charged"
-        label="Medium came with feed in it"
-        choices={[{ value: "", label: "not known" }, "no", "yes"]}
-      />
+      <MediumFacts form={entry.form} />
       <TextField form={entry.form} name="place" label="Place" />
       <TextField form={entry.form} name="spot" label="Shelf or spot" />
       <PotHistory form={entry.form} />

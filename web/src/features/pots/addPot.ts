@@ -17,6 +17,7 @@ export type Values = {
   place: string
   spot: string
   medium_charged: "" | "yes" | "no"
+  medium_limed: "" | "yes" | "no"
   arrived_on: string
   watered_on: string
   fed_on: string

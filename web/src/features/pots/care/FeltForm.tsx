@@ -8,6 +8,7 @@ import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { useUndo } from "../../../ui/useUndo"
+import { yesOrNo } from "../../../ui/yesOrNo"
 
 type Body = Schemas["FeltIn"]
 type Values = {
@@ -55,7 +56,7 @@ function Found({ potId, care, probes, today, onClose }: Props & { probes: Schema
             probe_value: v.probe_value || null,
             moist: (v.moist || null) as Body["moist"],
             roots: (v.roots || null) as Body["roots"],
-            droops: v.droops === "" ? null : v.droops === "yes",
+            droops: yesOrNo(v.droops),
             wall: (v.wall || null) as Body["wall"],
             heft: (v.heft || null) as Body["heft"],
           },

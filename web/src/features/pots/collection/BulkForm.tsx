@@ -7,6 +7,7 @@ import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { PHASE_SCHOOLS } from "../../../ui/phaseSchools"
 import { useEntryForm } from "../../../ui/useEntryForm"
+import { yesOrNo } from "../../../ui/yesOrNo"
 
 type Values = {
   place: string
@@ -58,7 +59,7 @@ export function BulkForm({ pots, onClose }: { pots: Schemas["PotRow"][]; onClose
         phase_school: (v.phase_school === RULE
           ? ""
           : v.phase_school || null) as Schemas["PotChange"]["phase_school"],
-        isolated: v.isolated === "" ? null : v.isolated === "yes",
+        isolated: yesOrNo(v.isolated),
         add_tags: tags(v.add_tags),
         remove_tags: tags(v.remove_tags),
         behind: v.behind || null,

@@ -7,6 +7,8 @@ import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./MediumParts"
 import { type Change, type Values } from "./change"
+import { yesOrNo } from "../../../ui/yesOrNo"
+import { hasWaterBelow, WHERE_WATER_GOES } from "../whereWaterGoes"
 
 /** Change what a pot is; what stays empty stays as it is. */
 export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose: () => void }) {
@@ -26,6 +28,7 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
       medium_id: "",
       medium_since: "",
       medium_charged: "",
+      medium_limed: "",
       drainage: row.drainage,
       below_L: "",
       route: row.route,
@@ -52,7 +55,8 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
         medium_id: v.medium_id || null,
         medium_parts: parts.length > 0 ? parts : null,
         medium_since: v.medium_since || null,
-        medium_charged: v.medium_charged === "" ? null : v.medium_charged === "yes",
+        medium_charged: yesOrNo(v.medium_charged),
+        medium_limed: yesOrNo(v.medium_limed),
         drainage: v.drainage as Change["drainage"],
         below_L: v.below_L || null,
         route: v.route as Change["route"],
@@ -112,15 +116,12 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
       />
       <SelectField
         form={f}
-        name="drainage"
-        label="Where water goes"
-        choices={[
-          { value: "drains", label: "drains away" },
-          { value: "tray", label: "stands in a tray" },
-          { value: "reservoir", label: "reservoir below" },
-        ]}
+        name="medium_limed"
+        label="Lime or gypsum in it"
+        choices={[{ value: "", label: "as it is" }, "no", "yes"]}
       />
-      {f.watch("drainage") !== "drains" && (
+      <SelectField form={f} name="drainage" label="Where water goes" choices={WHERE_WATER_GOES} />
+      {hasWaterBelow(f.watch("drainage")) && (
         <TextField form={f} name="below_L" label="Tray or reservoir holds" unit="L" numeric />
       )}
       <SelectField form={f} name="route" label="Watered" choices={options?.routes ?? [row.route]} />

@@ -6,11 +6,13 @@ import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./MediumParts"
+import { yesOrNo } from "../../../ui/yesOrNo"
 
 type Values = {
   on: string
   medium_id: string
   charged: string
+  limed: string
   volume: string
   top_cm: string
   height_cm: string
@@ -23,7 +25,16 @@ export function RepotForm({ page, onClose }: { page: Schemas["PotPage"]; onClose
   const notice = useNotice()
   const [parts, setParts] = useState<PartRow[]>([])
   const entry = useEntryForm<Values, Schemas["Stored"]>(
-    { on: page.today, medium_id: "", charged: "", volume: "", top_cm: "", height_cm: "", note: "" },
+    {
+      on: page.today,
+      medium_id: "",
+      charged: "",
+      limed: "",
+      volume: "",
+      top_cm: "",
+      height_cm: "",
+      note: "",
+    },
     (v, key) =>
       answer(
         client.POST("/api/pots/{pot_id}/repot", {
@@ -34,7 +45,8 @@ export function RepotForm({ page, onClose }: { page: Schemas["PotPage"]; onClose
             top_cm: v.top_cm || null,
             height_cm: v.height_cm || null,
             medium_parts: parts,
-            charged: v.charged === "" ? null : v.charged === "yes",
+            charged: yesOrNo(v.charged),
+            limed: yesOrNo(v.limed),
           },
         }),
       ),
@@ -64,6 +76,12 @@ export function RepotForm({ page, onClose }: { page: Schemas["PotPage"]; onClose
         label="It came with feed in it"
         choices={[{ value: "", label: "not known" }, "no", "yes"]}
         hint="Compost, castings or a bag that feeds: yes."
+      />
+      <SelectField
+        form={f}
+        name="limed"
+        label="Lime or gypsum in it"
+        choices={[{ value: "", label: "not known" }, "no", "yes"]}
       />
       <TextField
         form={f}

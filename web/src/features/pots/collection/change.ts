@@ -13,6 +13,7 @@ export type Values = {
   medium_id: string
   medium_since: string
   medium_charged: string
+  medium_limed: string
   drainage: string
   below_L: string
   route: string
