@@ -121,3 +121,27 @@ def test_a_flush_has_the_efficiency_of_what_lay_between_its_readings(salted: Cli
     mobile = (1 - m.phi) * m.theta_cc * 0.9
     by_hand = math.log((800 - water) / (400 - water)) * mobile / 0.3
     assert salted.get("/api/pots/1/flushes")["flushes"][0]["efficiency"] == pytest.approx(by_hand)
+
+
+def test_one_change_for_all_or_a_kind_and_the_schools_over_them(demo: Client) -> None:
+    station = demo.get("/api/flush")["pots"]
+    page = demo.get("/api/flush/changes")
+    now = page["together"]["result"]["changes"][0]
+    assert now["crossing"] == sum(1 for p in station if p["ahead"] and p["ahead"]["crosses_on"])
+    assert {y["pot_id"]: y["ahead"] for y in page["years"]} == {
+        p["row"]["id"]: p["ahead"] for p in station if p["ahead"]
+    }, "one truth: the station and its first change"
+    purest = demo.get("/api/flush/changes?change=the purest water")
+    crossing = sum(1 for y in purest["years"] if y["ahead"]["crosses_on"])
+    assert crossing == next(
+        c["crossing"] for c in purest["together"]["result"]["changes"] if c["change"] == "the purest water"
+    )
+    kind = station[0]["row"]["profile_id"]
+    mine = [p["row"]["id"] for p in station if p["row"]["profile_id"] == kind]
+    one = demo.get(f"/api/flush/schools?kind={kind}")["result"]["schools"]
+    alone = [demo.get(f"/api/pots/{i}/flush-schools")["result"]["schools"] for i in mine]
+    assert [s["days_over"] for s in one] == [sum(a[k]["days_over"] for a in alone) for k in range(4)]
+    for path in ("changes", "schools"):
+        answer = demo.http.get(f"/api/flush/{path}?kind=nothing")
+        assert answer.status_code == 404
+        assert "Choose one of the list" in answer.json()["detail"]

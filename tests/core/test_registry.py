@@ -59,6 +59,18 @@ EVENTS = [
     for d in (1, 7, 13, 19, 25)
 ]
 EXAMPLES: dict[str, dict[str, Any]] = {
+    "rhythms-together": {
+        "pots": [
+            {"change": "as it is", "crosses": True, "litres_month": 2.0},
+            {"change": "the purest water", "crosses": False, "litres_month": 2.0},
+        ]
+    },
+    "schools-together": {
+        "pots": [
+            {"school": "as logged", "flushes": 0, "litres": 0.0, "days_over": 90},
+            {"school": "by forecast", "flushes": 4, "litres": 6.5, "days_over": 0},
+        ]
+    },
     "water-verdict": {
         "ec25_uS_cm": 34,
         "half_width_uS_cm": 2,

@@ -53,6 +53,7 @@ import fenwa.core.pot.rhythm_change
 import fenwa.core.pot.root_zone
 import fenwa.core.pot.salts
 import fenwa.core.pot.steady
+import fenwa.core.pot.together
 import fenwa.core.pot.tray
 import fenwa.core.pot.weights
 import fenwa.core.water.acidify

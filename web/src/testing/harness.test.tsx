@@ -113,6 +113,7 @@ export const ROW: Schemas["PotRow"] = {
   school: "",
   drainage: "drains",
   drains: true,
+  profile_id: "paphiopedilum",
   reading_uS_cm: 409,
   reading_low_uS_cm: 243,
   reading_high_uS_cm: 640,

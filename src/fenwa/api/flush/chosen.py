@@ -12,6 +12,7 @@ from fenwa.core.care.prills import PRILL_DONE
 from fenwa.core.errors import Underspecified
 from fenwa.core.library.loader import media
 from fenwa.core.pot.flush_methods import FlushMethods, FlushWater, flush_methods
+from fenwa.core.pot.flush_schools import FlushSchools, flush_schools
 from fenwa.core.working import Computed
 from fenwa.store.pot_balance import balance_of
 from fenwa.store.pot_today import PotToday
@@ -66,4 +67,22 @@ def methods_of(
         prills=prills is not None and prills.share_out < PRILL_DONE,
         lime=p.pot.medium_limed is True,
         medium_old=old_on is not None and old_on <= today,
+    )
+
+
+def schools_of(session: Session, p: PotToday, today: date) -> Computed[FlushSchools]:
+    """What each school of flushing would have done with a pot's own log over the last year."""
+    b = balance_of(session, p, today)
+    _, first = water_of_pot(session, p, today)
+    cadence = p.profile.flush.cadence_days
+    return flush_schools(
+        pot=p.spec,
+        events=b.events,
+        today=today,
+        ceiling_uS_cm=p.profile.root_zone.ec_ceiling_uS_cm,
+        target_uS_cm=p.profile.root_zone.ec_ideal_uS_cm[1],
+        water_uS_cm=first.reckoned_uS_cm if first else 30.0,
+        cadence_days=float(cadence[1]) if cadence else None,
+        readings=b.readings,
+        from_above=p.profile.flush.from_above,
     )

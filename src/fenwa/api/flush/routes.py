@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.flush import readings, reservoirs, sessions, station, ways
+from fenwa.api.flush import readings, reservoirs, sessions, station, together, ways
 
 router = APIRouter()
-for part in (station, readings, ways, sessions, reservoirs):
+for part in (station, together, readings, ways, sessions, reservoirs):
     router.include_router(part.router)

@@ -14,12 +14,12 @@ from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.care.flush_round import FlushJob, FlushRoundPlan, flush_round, rinse_dates, why_no_rinse
 from fenwa.core.constants import FLUSH_SHARE
-from fenwa.core.pot.ahead import RHYTHM_DAYS, YearAhead, present_rhythm, year_ahead
+from fenwa.core.pot.ahead import YearAhead
 from fenwa.core.working import Computed
-from fenwa.store.collection import pots_today, states_of
-from fenwa.store.flush_state import pours_since, running_flushes
+from fenwa.store.collection import pots_today
+from fenwa.store.flush_state import running_flushes
+from fenwa.store.pot_rhythms import years_ahead
 from fenwa.store.pot_today import PotToday
-from fenwa.store.summary import BallastShares, as_event
 
 router = APIRouter(prefix="/api", tags=["flush"])
 
@@ -75,31 +75,6 @@ class FlushRoundIn(BaseModel):
     minutes_a_day: TypedOrNone = None
 
 
-def _ahead(session: Session, pots: list[PotToday], today: date) -> dict[int, YearAhead]:
-    """The year ahead of every pot that has a rhythm."""
-    pours = pours_since(session, [p.pot.id for p in pots], today - timedelta(days=RHYTHM_DAYS), today)
-    shares = BallastShares(session, [x for mine in pours.values() for x in mine])
-    rhythms, having = [], []
-    for p in pots:
-        events = [as_event(x, shares) for x in pours.get(p.pot.id, [])]
-        rhythm = present_rhythm(events, today, p.spec)
-        if rhythm is not None and p.reading is not None:
-            rhythms.append(rhythm)
-            having.append(p)
-    if not having:
-        return {}
-    members, state = states_of(session, having, today)
-    found = year_ahead(
-        [p.spec for p in having],
-        members,
-        state,
-        rhythms,
-        [p.profile.root_zone.ec_ceiling_uS_cm for p in having],
-        today,
-    )
-    return {p.pot.id: a for p, a in zip(having, found, strict=True)}
-
-
 @router.get("/flush", response_model=FlushPage)
 def flush_station(session: ReadSession, today: Today) -> Response:
     """Every pot by how near its salt is to its ceiling, with who crosses it when."""
@@ -108,7 +83,7 @@ def flush_station(session: ReadSession, today: Today) -> Response:
         key=lambda p: p.day.share_of_ceiling,
         reverse=True,
     )
-    running, ahead = running_flushes(session), _ahead(session, pots, today)
+    running, ahead = running_flushes(session), years_ahead(session, pots, today)
     rows = []
     for p in pots:
         held, ends = held_by(p)

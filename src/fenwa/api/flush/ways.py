@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from fenwa.api.flush.chosen import flush_waters_of, methods_of
+from fenwa.api.flush.chosen import flush_waters_of, methods_of, schools_of
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today
 from fenwa.core.pot.flush_methods import FlushMethods
-from fenwa.core.pot.flush_schools import FlushSchools, flush_schools
+from fenwa.core.pot.flush_schools import FlushSchools
 from fenwa.core.pot.rhythm_change import RhythmChange, rhythm_change
 from fenwa.core.working import Computed
 from fenwa.store.pot_balance import balance_of
@@ -28,21 +28,7 @@ def flush_ways(
 @router.get("/pots/{pot_id}/flush-schools")
 def schools(pot_id: int, session: ReadSession, today: Today) -> Computed[FlushSchools]:
     """What flushing by calendar, by reading and by forecast would have done over the last year."""
-    p = one_pot(session, pot_id, today)
-    b = balance_of(session, p, today)
-    _, first = water_of_pot(session, p, today)
-    cadence = p.profile.flush.cadence_days
-    return flush_schools(
-        pot=p.spec,
-        events=b.events,
-        today=today,
-        ceiling_uS_cm=p.profile.root_zone.ec_ceiling_uS_cm,
-        target_uS_cm=p.profile.root_zone.ec_ideal_uS_cm[1],
-        water_uS_cm=first.reckoned_uS_cm if first else 30.0,
-        cadence_days=float(cadence[1]) if cadence else None,
-        readings=b.readings,
-        from_above=p.profile.flush.from_above,
-    )
+    return schools_of(session, one_pot(session, pot_id, today), today)
 
 
 @router.get("/pots/{pot_id}/rhythm-change")

@@ -26,6 +26,7 @@ class PotRow(BaseModel):
     place: str
     spot: str
     profile: str
+    profile_id: str
     phase: str
     isolated: bool
     tags: list[str]
@@ -85,6 +86,7 @@ def pot_row(p: PotToday) -> PotRow:
         place=p.place,
         spot=p.pot.spot,
         profile=p.profile.short,
+        profile_id=p.plant.profile_id,
         phase=p.phase,
         isolated=p.pot.isolated,
         tags=list(p.pot.tags or []),

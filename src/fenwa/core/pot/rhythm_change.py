@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
 
@@ -15,8 +15,9 @@ from fenwa.core.pot.ahead import Rhythm, forecast, present_rhythm
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import fold
 from fenwa.core.pot.folded import Point, reading_of
+from fenwa.core.pot.rhythms import feed_share, larger, litres_month, other_water, rinse_L, rinsed, thinner
 from fenwa.core.pot.root_zone import check_events, check_readings
-from fenwa.core.pot.specification import Members, PotReading, PotSpec, WaterEvent, band, capacity_L, check_pot
+from fenwa.core.pot.specification import Members, PotReading, PotSpec, WaterEvent, band, check_pot
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -24,7 +25,6 @@ Change = Literal["as it is", "larger pours", "thinner feed", "other water", "a r
 
 MOST_TIMES, LEAST_FEED = 4.0, 0.2  # of a pour and of a feed: beyond that it is another way of growing
 RINSES = (2, 3, 4, 6, 8)  # every so many pours one is plain and larger
-RINSE_TIMES = 2.0
 STEPS = 12
 DRIFT_LEAST = 0.02  # a month: less is no drift
 
@@ -182,21 +182,16 @@ class _Run:
             Point(self.today + timedelta(days=round(d)), float(m), float(a), float(b))
             for d, m, a, b in zip(days, middle, low, high, strict=True)
         )
-        feed = sum(rhythm.ecs_uS_cm) / max(sum(before.ecs_uS_cm), 1e-9)
         return RhythmOption(
             change,
             self.holds(rhythm),
             sentence,
             amount,
-            _litres(rhythm),
-            feed,
+            litres_month(rhythm),
+            feed_share(rhythm, before),
             next((p.on for p in ahead if p.reading >= self.ceiling), None),
             ahead,
         )
-
-
-def _litres(r: Rhythm) -> float:
-    return sum(r.volumes_L) / len(r.volumes_L) / r.interval_d * DAYS_A_MONTH
 
 
 def _cost(o: RhythmOption) -> tuple[float, float]:
@@ -220,12 +215,12 @@ def _larger(run: _Run, r: Rhythm) -> RhythmOption | None:
         return None
 
     def changed(times: float) -> Rhythm:
-        return replace(r, volumes_L=tuple(v * times for v in r.volumes_L))
+        return larger(r, times)
 
     times = _least(run, changed, 1.0, MOST_TIMES)
     if times is None:
         return run.option("larger pours", changed(MOST_TIMES), r, f"{MOST_TIMES:g} times the pour does not hold it.")
-    more = _litres(changed(times)) - _litres(r)
+    more = litres_month(changed(times)) - litres_month(r)
     mL = 1000 * times * sum(r.volumes_L) / len(r.volumes_L)
     return run.option(
         "larger pours", changed(times), r, f"{mL:.0f} mL a pour instead: {more:.2g} L more a month.", times
@@ -237,7 +232,7 @@ def _thinner(run: _Run, r: Rhythm, base: float) -> RhythmOption | None:
         return None
 
     def changed(cut: float) -> Rhythm:
-        return replace(r, ecs_uS_cm=tuple(base + (ec - base) * (1 - cut) for ec in r.ecs_uS_cm))
+        return thinner(r, 1 - cut, base)
 
     cut = _least(run, changed, 0.0, 1 - LEAST_FEED)
     if cut is None:
@@ -248,31 +243,22 @@ def _thinner(run: _Run, r: Rhythm, base: float) -> RhythmOption | None:
 def _other_water(run: _Run, r: Rhythm, base: float, waters: list[float]) -> RhythmOption | None:
     purer = sorted((w for w in waters if w < 0.9 * base), reverse=True)
     for w in purer:
-        changed = replace(r, ecs_uS_cm=tuple(max(0.0, ec - base) + w for ec in r.ecs_uS_cm))
+        changed = other_water(r, w, base)
         if run.holds(changed):
             return run.option("other water", changed, r, f"Water of {w:.0f} µS/cm instead of {base:.0f}.", w)
     if not purer:
         return None
-    changed = replace(r, ecs_uS_cm=tuple(max(0.0, ec - base) + purer[-1] for ec in r.ecs_uS_cm))
+    changed = other_water(r, purer[-1], base)
     return run.option("other water", changed, r, f"Water of {purer[-1]:.0f} µS/cm does not hold it.", purer[-1])
 
 
 def _rinsed(run: _Run, r: Rhythm, base: float) -> RhythmOption | None:
     if not run.pot.drains:
         return None
-    n = len(r.volumes_L)
-    usual = max(sum(r.volumes_L) / n, capacity_L(run.pot) / 2)
     for every in reversed(RINSES):
-        k = every * n if every * n <= 48 else every
-        volumes, ecs, shares = [], [], []
-        for i in range(k):
-            rinse = i % every == every - 1
-            volumes.append(RINSE_TIMES * usual if rinse else r.volumes_L[i % n])
-            ecs.append(base if rinse else r.ecs_uS_cm[i % n])
-            shares.append(r.ballast_shares[i % n] if r.ballast_shares else None)
-        changed = Rhythm(r.interval_d, tuple(volumes), tuple(ecs), tuple(shares))
+        changed = rinsed(r, every, run.pot, base)
         if run.holds(changed):
-            said = f"Every {every}th pour plain, {1000 * RINSE_TIMES * usual:.0f} mL, draining freely."
+            said = f"Every {every}th pour plain, {1000 * rinse_L(r, run.pot):.0f} mL, draining freely."
             return run.option("a rinse now and then", changed, r, said, float(every))
     return None
 

@@ -2540,6 +2540,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/flush/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description Who would cross its ceiling within a year under one change for all, or for a kind.
+         */
+        get: operations["changes_api_flush_changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flush/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schools
+         * @description What each school of flushing would have done over the last year with every pot, or with those of a kind.
+         */
+        get: operations["schools_api_flush_schools_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots/{pot_id}/readings": {
         parameters: {
             query?: never;
@@ -4013,6 +4053,20 @@ export interface components {
             ids: number[];
         };
         /**
+         * ChangesPage
+         * @description Every change over the pots asked about, and the years ahead under the chosen one.
+         */
+        ChangesPage: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "as it is" | "pours half as large again" | "three quarters of the feed" | "the purest water" | "every fourth pour a rinse";
+            together: components["schemas"]["Computed_RhythmsTogether_"];
+            /** Years */
+            years: components["schemas"]["YearOfPot"][];
+        };
+        /**
          * ChargeBalance
          * @description Sums in meq/L, error in %. ``limit_pct`` is the laboratory's own for such a water.
          */
@@ -4688,6 +4742,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_RhythmsTogether_: {
+            result: components["schemas"]["RhythmsTogether"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_ScaleGuess_: {
             result: components["schemas"]["ScaleGuess"];
             working: components["schemas"]["Working"];
@@ -4698,6 +4760,14 @@ export interface components {
          */
         Computed_SchoolLoad_: {
             result: components["schemas"]["SchoolLoad"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_SchoolsTogether_: {
+            result: components["schemas"]["SchoolsTogether"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -9150,6 +9220,8 @@ export interface components {
             spot: string;
             /** Profile */
             profile: string;
+            /** Profile Id */
+            profile_id: string;
             /** Phase */
             phase: string;
             /** Isolated */
@@ -10381,6 +10453,18 @@ export interface components {
             ahead: components["schemas"]["Point"][];
         };
         /**
+         * RhythmsTogether
+         * @description Every change side by side; ``best``: fewest over, then least water. None: nothing changes anything.
+         */
+        RhythmsTogether: {
+            /** Changes */
+            changes: components["schemas"]["WhatIfSum"][];
+            /** Best */
+            best: ("as it is" | "pours half as large again" | "three quarters of the feed" | "the purest water" | "every fourth pour a rinse") | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * RinseCalendar
          * @description Flushes by calendar, in walking order.
          */
@@ -10788,6 +10872,29 @@ export interface components {
             copy_id: number | null;
         };
         /**
+         * SchoolSum
+         * @description A school over all pots asked about: flushes, water, and days over added up. [L, d]
+         */
+        SchoolSum: {
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "as logged" | "by calendar" | "by reading" | "by forecast";
+            /** Words */
+            words: string;
+            /** Pots */
+            pots: number;
+            /** Flushes */
+            flushes: number;
+            /** Litres */
+            litres: number;
+            /** Days Over */
+            days_over: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * SchoolYear
          * @description What a school would have done: flushes, litres, days over the ceiling, and the course. [L, d, µS/cm]
          */
@@ -10825,6 +10932,16 @@ export interface components {
             pot_id?: number | null;
             /** Water Id */
             water_id?: number | null;
+        };
+        /**
+         * SchoolsTogether
+         * @description The schools side by side over many pots.
+         */
+        SchoolsTogether: {
+            /** Schools */
+            schools: components["schemas"]["SchoolSum"][];
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Sensitivity
@@ -12017,6 +12134,27 @@ export interface components {
             kind: "now" | "drained" | "dry";
         };
         /**
+         * WhatIfSum
+         * @description A change over all pots asked about: how many cross, and the water it takes more each month. [L]
+         */
+        WhatIfSum: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "as it is" | "pours half as large again" | "three quarters of the feed" | "the purest water" | "every fourth pour a rinse";
+            /** Pots */
+            pots: number;
+            /** Crossing */
+            crossing: number;
+            /** Litres Month */
+            litres_month: number;
+            /** More Litres Month */
+            more_litres_month: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Words
          * @description What no number says: how it is watered, a note, and where growers differ.
          */
@@ -12074,6 +12212,15 @@ export interface components {
             days: string[];
             /** Shares */
             shares: number[];
+        };
+        /**
+         * YearOfPot
+         * @description A pot's year ahead under a change.
+         */
+        YearOfPot: {
+            /** Pot Id */
+            pot_id: number;
+            ahead: components["schemas"]["YearAhead"];
         };
     };
     responses: never;
@@ -19113,6 +19260,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_FlushRoundPlan_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changes_api_flush_changes_get: {
+        parameters: {
+            query?: {
+                change?: "as it is" | "pours half as large again" | "three quarters of the feed" | "the purest water" | "every fourth pour a rinse";
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schools_api_flush_schools_get: {
+        parameters: {
+            query?: {
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_SchoolsTogether_"];
                 };
             };
             /** @description Bad Request */

@@ -6,9 +6,11 @@ import type { Schemas } from "../../api/client"
 import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
 import { ChosenPot } from "./ChosenPot"
 import { FlushRoundCard } from "./FlushRoundCard"
-import { flushStationQuery } from "./queries"
+import { flushStationQuery, type WhatIf, yearsQuery } from "./queries"
 import { RinseCalendar } from "./RinseCalendar"
+import { SchoolsTogetherCard } from "./SchoolsTogetherCard"
 import { StationRow } from "./StationRow"
+import { WhatIfBar } from "./WhatIfBar"
 import { YearAxis } from "./YearAxis"
 
 const FIRST = 14
@@ -21,6 +23,13 @@ export function Screen() {
 function Station({ page }: { page: Schemas["FlushPage"] }) {
   const [chosen, setChosen] = useState<number | null>(null)
   const [all, setAll] = useState(false)
+  const [kind, setKind] = useState("")
+  const [change, setChange] = useState<WhatIf>("as it is")
+  const years = useQuery(yearsQuery(change, kind)).data?.years
+  const kinds = [...new Map(page.pots.map((p) => [p.row.profile_id, p.row.profile]))]
+    .map(([id, name]) => ({ id, name }))
+    .sort((a, b) => a.name.localeCompare(b.name))
+  const shown = page.pots.filter((p) => kind === "" || p.row.profile_id === kind)
   const pot = page.pots.find((p) => p.row.id === chosen) ?? page.pots[0]
   if (!pot) {
     return (
@@ -43,7 +52,7 @@ function Station({ page }: { page: Schemas["FlushPage"] }) {
     <>
       <PageHead
         title="Salt, nearest to its ceiling first"
-        line="Predicted pour-through reading with its 80 % range, against each pot’s own ceiling; the year ahead at its present rhythm. µS/cm at 25 °C."
+        line="Predicted pour-through reading with its 80 % range, against each pot’s own ceiling; the year ahead at its present rhythm, or with one change for all. µS/cm at 25 °C."
       />
       <Grid
         templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.35fr) minmax(0,1fr)" }}
@@ -52,22 +61,34 @@ function Station({ page }: { page: Schemas["FlushPage"] }) {
       >
         <Flex direction="column" gap="4" minW="0">
           <Card p="2">
+            <WhatIfBar
+              kinds={kinds}
+              kind={kind}
+              change={change}
+              onKind={setKind}
+              onChange={setChange}
+            />
             <YearAxis today={page.today} />
-            {page.pots.slice(0, all ? undefined : FIRST).map((p) => (
+            {shown.slice(0, all ? undefined : FIRST).map((p) => (
               <StationRow
                 key={p.row.id}
                 pot={p}
+                ahead={years?.find((y) => y.pot_id === p.row.id)?.ahead ?? p.ahead}
                 today={page.today}
                 chosen={p.row.id === pot.row.id}
                 onChoose={() => setChosen(p.row.id)}
               />
             ))}
-            {page.pots.length > FIRST && (
+            {shown.length > FIRST && (
               <Button variant="outline" minH="44px" mt="2" onClick={() => setAll(!all)}>
-                {all ? "Show fewer" : `Show all ${page.pots.length}`}
+                {all ? "Show fewer" : `Show all ${shown.length}`}
               </Button>
             )}
           </Card>
+          <SchoolsTogetherCard
+            kind={kind}
+            of={kinds.find((k) => k.id === kind)?.name ?? "every pot"}
+          />
           <FlushRoundCard />
           <RinseCalendar today={page.today} />
         </Flex>

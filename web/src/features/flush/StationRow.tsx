@@ -9,13 +9,14 @@ import { YearAhead } from "./YearAhead"
 
 type Props = {
   pot: Schemas["FlushRow"]
+  ahead: Schemas["YearAhead"] | null
   today: string
   chosen: boolean
   onChoose: () => void
 }
 
 /** A pot on its rail, its year ahead, and the one line that matters of it. */
-export function StationRow({ pot, today, chosen, onChoose }: Props) {
+export function StationRow({ pot, ahead, today, chosen, onChoose }: Props) {
   const { row } = pot
   return (
     <Box px="2" py="1" borderRadius="md" bg={chosen ? "bg.subtle" : undefined}>
@@ -53,7 +54,7 @@ export function StationRow({ pot, today, chosen, onChoose }: Props) {
           />
         </Box>
         <Box display={{ base: "none", xl: "block" }}>
-          <YearAhead pot={pot} today={today} />
+          <YearAhead row={row} ahead={ahead} today={today} />
         </Box>
       </Grid>
       <Text fontSize="sm" color="fg.muted" pl={{ base: 0, md: "88px" }}>
@@ -62,14 +63,15 @@ export function StationRow({ pot, today, chosen, onChoose }: Props) {
             <Link to={`/flush/${pot.running_id}`}>Being flushed: go on</Link>
           </Badge>
         )}
-        {line(pot, today)}
+        {line(pot, ahead, today)}
       </Text>
     </Box>
   )
 }
 
 function line(
-  { held, held_ends, due, ahead, last_flush_on, row }: Schemas["FlushRow"],
+  { held, held_ends, due, last_flush_on, row }: Schemas["FlushRow"],
+  ahead: Schemas["YearAhead"] | null,
   today: string,
 ) {
   const flushed = last_flush_on ? `, flushed ${day(last_flush_on, today)}` : ""

@@ -1,4 +1,4 @@
-import { Button, Flex, Text } from "@chakra-ui/react"
+import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { useNavigate } from "react-router"
@@ -102,14 +102,16 @@ export function WaysCard({
             </Flex>
           )}
           {other && used && running === null && (
-            <StartForm
-              potId={potId}
-              waterId={used.id}
-              today={today}
-              found={m}
-              onBegun={(id) => void go(`/flush/${id}`)}
-              onClose={() => setOther(false)}
-            />
+            <Box mt="3">
+              <StartForm
+                potId={potId}
+                waterId={used.id}
+                today={today}
+                found={m}
+                onBegun={(id) => void go(`/flush/${id}`)}
+                onClose={() => setOther(false)}
+              />
+            </Box>
           )}
         </>
       )}

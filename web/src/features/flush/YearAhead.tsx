@@ -8,8 +8,15 @@ const WIDTH = 420
 const HEIGHT = 30
 
 /** The coming year of a pot as a band of salt: how deep it gets, and when it crosses its ceiling. */
-export function YearAhead({ pot, today }: { pot: Schemas["FlushRow"]; today: string }) {
-  const a = pot.ahead
+export function YearAhead({
+  row,
+  ahead: a,
+  today,
+}: {
+  row: Schemas["PotRow"]
+  ahead: Schemas["YearAhead"] | null
+  today: string
+}) {
   if (!a) return null
   const from = new Date(`${today}T00:00:00Z`)
   const to = new Date(from)
@@ -26,7 +33,7 @@ export function YearAhead({ pot, today }: { pot: Schemas["FlushRow"]; today: str
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
-        aria-label={`${pot.row.code}, the year ahead: ${says}`}
+        aria-label={`${row.code}, the year ahead: ${says}`}
       >
         {a.days.map((on, i) => {
           const next = a.days[i + 1]
@@ -39,7 +46,7 @@ export function YearAhead({ pot, today }: { pot: Schemas["FlushRow"]; today: str
               y={9}
               width={Math.max(1, (next ? at(next) : WIDTH - 2) - left + 0.5)}
               height={13}
-              fill={saltColour(share * pot.row.ceiling_uS_cm)}
+              fill={saltColour(share * row.ceiling_uS_cm)}
             />
           )
         })}

@@ -6,7 +6,10 @@ import { ROW, serve, SETTINGS, show, WORKING } from "../../testing/harness.test"
 import { ComesOutForm } from "./ComesOutForm"
 import { LearntBars } from "./LearntBars"
 import { Session } from "./Session"
+import { type WhatIf } from "./queries"
+import { SchoolsTogetherCard } from "./SchoolsTogetherCard"
 import { StationRow } from "./StationRow"
+import { WhatIfBar } from "./WhatIfBar"
 
 const POINT = (litres: number, runoff_uS_cm: number) => ({
   litres,
@@ -162,12 +165,86 @@ describe("the station", () => {
       },
     }
     serve(SETTINGS)
-    show(<StationRow pot={pot} today="2026-11-23" chosen={false} onChoose={() => undefined} />)
+    show(
+      <StationRow
+        pot={pot}
+        ahead={pot.ahead}
+        today="2026-11-23"
+        chosen={false}
+        onChoose={() => undefined}
+      />,
+    )
     expect(screen.getByText(/No flush: Rot seen: wet roots are dying. A new root/)).toBeTruthy()
     expect(screen.getByRole("link", { name: "Being flushed: go on" })).toBeTruthy()
     expect(
       screen.getByRole("img", { name: /ceiling about 14 Mar 2027/, hidden: true }),
     ).toBeTruthy()
+  })
+
+  it("shows how many would cross under each change for all, and asks for the chosen one", async () => {
+    const sum = (change: WhatIf, crossing: number) => ({
+      change,
+      pots: 24,
+      crossing,
+      litres_month: 20,
+      more_litres_month: 0,
+      sentence: "",
+    })
+    const page: Schemas["ChangesPage"] = {
+      change: "as it is",
+      together: {
+        result: {
+          changes: [sum("as it is", 7), sum("every fourth pour a rinse", 2)],
+          best: "every fourth pour a rinse",
+          sentence: "As it is, 7 of 24 cross within a year; with every fourth pour a rinse, 2.",
+        },
+        working: WORKING,
+      },
+      years: [],
+    }
+    serve({ ...SETTINGS, "GET /api/flush/changes": { body: page } })
+    const asked: string[] = []
+    show(
+      <WhatIfBar
+        kinds={[{ id: "pleione", name: "Pleione" }]}
+        kind=""
+        change="as it is"
+        onKind={(k) => asked.push(k)}
+        onChange={(c) => asked.push(c)}
+      />,
+    )
+    const choice = await screen.findByRole("option", { name: "every fourth pour a rinse: 2 over" })
+    expect(choice).toBeTruthy()
+    expect(screen.getByText(/with every fourth pour a rinse, 2\./)).toBeTruthy()
+    fireEvent.change(screen.getByLabelText("The year ahead with"), {
+      target: { value: "every fourth pour a rinse" },
+    })
+    fireEvent.change(screen.getByLabelText("Kind"), { target: { value: "pleione" } })
+    expect(asked).toEqual(["every fourth pour a rinse", "pleione"])
+  })
+
+  it("plays the schools over every pot only when asked", async () => {
+    const y = { pots: 24, flushes: 54, litres: 28.6, sentence: "" }
+    const sent = serve({
+      ...SETTINGS,
+      "GET /api/flush/schools": {
+        body: {
+          result: {
+            schools: [
+              { ...y, school: "as logged", words: "As it was done", days_over: 548 },
+              { ...y, school: "by forecast", words: "By the forecast", days_over: 0 },
+            ],
+            sentence: "By the forecast keeps 24 pots lowest.",
+          },
+          working: WORKING,
+        },
+      },
+    })
+    show(<SchoolsTogetherCard kind="" of="every pot" />)
+    expect(sent.filter((s) => s.path.endsWith("/schools"))).toHaveLength(0)
+    fireEvent.click(screen.getByRole("button", { name: "Compare" }))
+    expect(await screen.findByText("By the forecast keeps 24 pots lowest.")).toBeTruthy()
+    expect(screen.getByRole("button", { name: /Pot-days over, As it was done/ })).toBeTruthy()
   })
 
   it("tells what is known closer and what readings have not told", () => {
@@ -189,7 +266,10 @@ describe("the station", () => {
   })
 
   it("takes a crust without a meter", async () => {
-    const sent = serve({ ...SETTINGS, "POST /api/pots/6/readings": { body: { id: 4 } } })
+    const sent = serve({
+      ...SETTINGS,
+      "POST /api/pots/6/readings": { body: { id: 4, felt_id: null } },
+    })
     show(<ComesOutForm potId={6} code="P-06" today="2026-11-23" drains onClose={() => undefined} />)
     fireEvent.change(await screen.findByLabelText("Crust on rim or surface"), {
       target: { value: "clear" },

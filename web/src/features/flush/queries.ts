@@ -1,6 +1,6 @@
 // What the Flush station asks for: the station, a pot's ways, schools and lessons, a running flush.
 import { queryOptions } from "@tanstack/react-query"
-import { answer, client } from "../../api/client"
+import { answer, client, type Schemas } from "../../api/client"
 import { lastKnown } from "../../api/lastKnown"
 
 export const flushStationQuery = queryOptions({
@@ -11,6 +11,19 @@ export const rinseCalendarQuery = queryOptions({
   queryKey: ["flush", "calendar"],
   queryFn: () => answer(client.GET("/api/flush/calendar")),
 })
+export type WhatIf = Schemas["ChangesPage"]["change"]
+export const yearsQuery = (change: WhatIf, kind: string) =>
+  queryOptions({
+    queryKey: ["flush", "years", change, kind],
+    queryFn: () =>
+      answer(client.GET("/api/flush/changes", { params: { query: { change, kind } } })),
+    placeholderData: (before) => before,
+  })
+export const schoolsTogetherQuery = (kind: string) =>
+  queryOptions({
+    queryKey: ["flush", "schools", kind],
+    queryFn: () => answer(client.GET("/api/flush/schools", { params: { query: { kind } } })),
+  })
 const of = (id: number) => ({ params: { path: { pot_id: id } } })
 export const waysQuery = (id: number, water: string) =>
   queryOptions({
