@@ -97,6 +97,35 @@ def test_a_session_goes_on_after_a_reload_with_the_server_gone_for_a_pass(browse
         context.close()
 
 
+def test_a_session_begins_with_fenwa_out_of_reach_and_arrives_whole(browser: Browser, demo_here: Path) -> None:
+    with running("demo", demo_here) as address:
+        context = context_of(browser, 390, 844)
+        page = context.new_page()
+        page.goto(address + "/flush")
+        expect(page.get_by_role("button", name="Start the flush")).to_be_enabled()
+        context.route("**/api/**", lambda route: route.abort())
+        Pointer(page).press("Start the flush")
+        expect(page.get_by_text("Fenwa is out of reach.")).to_be_visible(timeout=30_000)
+        expect(page.get_by_text("As last planned: 2 × 600 mL of Rain cistern, 45 min apart.")).to_be_visible()
+        for n, ec in enumerate(("1500", "1350"), 1):
+            page.get_by_label("The last that runs out, µS/cm").fill(ec)
+            page.get_by_role("button", name=POURED).click()
+            waits = page.get_by_role("list", name="Passes").get_by_role("listitem")
+            expect(waits).to_have_count(n, timeout=30_000)
+        page.reload()
+        expect(page.get_by_text("600 mL, runoff 1350 µS/cm")).to_be_visible()
+        expect(page.get_by_role("timer")).to_contain_text("soak left")
+        assert serious(page) == []
+        context.unroute("**/api/**")
+        page.reload()
+        expect(page.get_by_role("listitem", name=re.compile("Pass 2: poured, runoff 1350"))).to_be_visible(
+            timeout=40_000
+        )
+        assert re.search(r"/flush/\d+$", page.url)
+        expect(page.get_by_role("heading", name="A-05 Anthurium")).to_be_visible()
+        context.close()
+
+
 def test_a_reservoir_through_three_top_ups_and_a_change(fresh_address: str, open_page: Callable[..., Page]) -> None:
     page = open_page(fresh_address, "/pots")
     send = sender(page)

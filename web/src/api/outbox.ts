@@ -209,6 +209,10 @@ export async function takeBack(key: string): Promise<unknown> {
   return null
 }
 
+/** What Fenwa answered to a write; null: not yet. */
+export const answerTo = async (key: string): Promise<unknown> =>
+  (await (await kept()).get("answers", key))?.answer ?? null
+
 /** Send what was set apart once more, as it stands or changed. Its key stays: whatever happened, it is stored once. */
 export async function sendAgain(key: string, changes: Record<string, unknown> = {}) {
   const db = await kept()

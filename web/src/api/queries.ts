@@ -25,7 +25,7 @@ export const ofOnePot = (key: readonly unknown[]) =>
   key[1] === "one" || (key[0] === "pots" && typeof key[2] === "number")
 export const waterQuery = queryOptions({
   queryKey: ["water"],
-  queryFn: () => answer(client.GET("/api/water")),
+  queryFn: () => lastKnown("water", () => answer(client.GET("/api/water"))),
 })
 export const mixQuery = queryOptions({
   queryKey: ["mix"],

@@ -24,6 +24,7 @@ const routes: RouteObject[] = [
   { path: "round/sheet", lazy: screen(() => import("../features/days/roundSheet")) },
   { path: "house", lazy: screen(() => import("../features/house")) },
   { path: "flush", lazy: screen(() => import("../features/flush")) },
+  { path: "flush/waiting/:key", lazy: screen(() => import("../features/flush/waiting")) },
   { path: "flush/:id", lazy: screen(() => import("../features/flush/session")) },
   { path: "leaf", lazy: screen(() => import("../features/leaf")) },
   { path: "shelf", lazy: screen(() => import("../features/shelf")) },

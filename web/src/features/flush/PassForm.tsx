@@ -1,14 +1,14 @@
-import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { Box, Button, Flex } from "@chakra-ui/react"
 import { useRef } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { type Outcome, post, takeBack } from "../../api/outbox"
-import { figure } from "../../ui/format"
 import { SelectField, TextField } from "../../ui/fields"
 import { useNotice } from "../../ui/noticeContext"
 import { PenReader } from "../../ui/PenReader"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
+import { PourFields } from "./PourFields"
 import { passesPath } from "./queries"
 
 type Values = {
@@ -54,25 +54,7 @@ export function PassForm({ f }: { f: Schemas["FlushOut"] }) {
   const tenfold = entry.form.formState.errors.runoff_ec !== undefined
   return (
     <form onSubmit={(e) => void entry.submit(e)} noValidate>
-      <Flex gap="3" mt="3" wrap="wrap" css={{ "& > *": { flex: "1 1 140px" } }}>
-        <TextField form={entry.form} name="volume" label="Pour" unit="mL" numeric />
-        <TextField
-          form={entry.form}
-          name="runoff_ec"
-          label="The last that runs out"
-          unit="µS/cm"
-          numeric
-          hint="Empty: not read."
-        />
-      </Flex>
-      {entry.problem && (
-        <Text role="alert" color="state.stop" mt="2">
-          {entry.problem}
-        </Text>
-      )}
-      <Button type="submit" mt="3" minH="56px" w="100%" fontSize="lg" loading={entry.pending}>
-        Poured {figure(Number(entry.form.watch("volume").replace(",", ".")) || 0, 4)} mL
-      </Button>
+      <PourFields form={entry.form} problem={entry.problem} pending={entry.pending} />
       <Box asChild mt="2">
         <details open={tenfold || undefined}>
           <summary style={{ cursor: "pointer", minHeight: 44 }}>

@@ -2,12 +2,14 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { useNavigate } from "react-router"
-import { answer, client, keyed, type Schemas } from "../../api/client"
+import type { Schemas } from "../../api/client"
+import { keepWalk, type Outcome, post } from "../../api/outbox"
 import { waterQuery } from "../../api/queries"
 import { figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { usePress } from "../../ui/useEntryForm"
-import { historyQuery, waysQuery } from "./queries"
+import { type Begun } from "./begun"
+import { beginPath, historyQuery, waysQuery } from "./queries"
 import { StartForm } from "./StartForm"
 import { WayRow } from "./WayRow"
 
@@ -29,15 +31,32 @@ export function WaysCard({
   const ways = useQuery(waysQuery(potId, water))
   const running = useQuery(historyQuery(potId)).data?.running_id ?? null
   const go = useNavigate()
-  const begin = usePress<number, Schemas["FlushOut"]>(
-    (water_id, key) =>
-      answer(
-        client.POST("/api/pots/{pot_id}/flushes", {
-          params: { ...keyed(key), path: { pot_id: potId } },
-          body: { water_id, way: "rounds", note: "", by: "" },
-        }),
-      ),
-    (f) => void go(`/flush/${f.id}`),
+  const begin = usePress<number, { key: string; outcome: Outcome }>(
+    async (water_id, key) => {
+      const outcome = await post({
+        key,
+        path: beginPath(potId),
+        title: `${code}: flush begun`,
+        body: { water_id, way: "rounds", note: "", by: "", at: new Date().toISOString() },
+      })
+      if (outcome.state === "refused") throw outcome.problem
+      return { key, outcome }
+    },
+    ({ key, outcome }) => {
+      if (outcome.state === "arrived") {
+        void go(`/flush/${(outcome.answer as Schemas["FlushOut"]).id}`)
+        return
+      }
+      const plan = ways.data?.result.plan
+      const begun: Begun = {
+        code,
+        water: ways.data?.result.water ?? "",
+        round_L: plan?.round_L ?? 0,
+        rounds: plan?.rounds ?? 0,
+        pause_min: plan?.pause_min ?? 0,
+      }
+      void keepWalk(`flush-begun-${key}`, begun).then(() => go(`/flush/waiting/${key}`))
+    },
   )
   const found = ways.data
   const m = found?.result

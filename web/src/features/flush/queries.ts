@@ -5,7 +5,7 @@ import { lastKnown } from "../../api/lastKnown"
 
 export const flushStationQuery = queryOptions({
   queryKey: ["flush", "station"],
-  queryFn: () => answer(client.GET("/api/flush")),
+  queryFn: () => lastKnown("flush", () => answer(client.GET("/api/flush"))),
 })
 export const rinseCalendarQuery = queryOptions({
   queryKey: ["flush", "calendar"],
@@ -29,10 +29,12 @@ export const waysQuery = (id: number, water: string) =>
   queryOptions({
     queryKey: ["pots", "ways", id, water],
     queryFn: () =>
-      answer(
-        client.GET("/api/pots/{pot_id}/flush-ways", {
-          params: { path: { pot_id: id }, query: water ? { water } : {} },
-        }),
+      lastKnown(`flush-ways-${id}-${water}`, () =>
+        answer(
+          client.GET("/api/pots/{pot_id}/flush-ways", {
+            params: { path: { pot_id: id }, query: water ? { water } : {} },
+          }),
+        ),
       ),
   })
 export const schoolsQuery = (id: number) =>
@@ -70,6 +72,11 @@ export const changesQuery = (id: number) =>
     queryKey: ["pots", "changes", id],
     queryFn: () => answer(client.GET("/api/pots/{pot_id}/water-changes", of(id))),
   })
+
+/** Where a flush begins, and where the passes go of one that Fenwa has not answered yet. */
+export const beginPath = (potId: number) =>
+  "/api/pots/{pot_id}/flushes".replace("{pot_id}", String(potId))
+export const PASSES_OF_BEGUN = "/api/flushes/{flush_id}/passes".replace("{flush_id}", "{from}")
 
 /** Where the passes of a flush are sent. */
 export const passesPath = (id: number) =>

@@ -1,23 +1,33 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { day } from "../../../ui/format"
 import { useWidth } from "../../../ui/useWidth"
+import { reservoirQuery } from "../../flush/queries"
 import { says } from "./says"
 import { asDate, GUTTER, nearest, stops, timeScale, windowOf } from "./scales"
 import { EventLines } from "./EventLines"
 import { LeafLane } from "./LeafLane"
+import { LevelLane } from "./LevelLane"
 import { MarksLane, PhaseLane } from "./lanes"
 import { PourLane } from "./PourLane"
 import { SaltLane } from "./SaltLane"
+import { TimeAxis } from "./TimeAxis"
 
-const LANES = { phase: 40, pours: 88, salt: 190, leaf: 112, marks: 46, axis: 26 }
+/** A tray nobody read stands at its brim by assumption: there is nothing to draw. */
+const hasLevels = ({ kind, room_L, now }: Schemas["ReservoirPage"]) =>
+  now.result.points.some((p) => kind === "reservoir" || p.level_L < room_L)
+
+const LANES = { phase: 40, pours: 88, level: 72, salt: 190, leaf: 112, marks: 46, axis: 26 }
 
 /** Stacked lanes on one time axis, one cursor through all of them. */
 export function Strata({ page }: { page: Schemas["PotPage"] }) {
   const [months, setMonths] = useState(6)
   const [cursor, setCursor] = useState<string | null>(null)
   const [ref, width] = useWidth<HTMLDivElement>(1000)
+  const below = useQuery({ ...reservoirQuery(page.row.id), enabled: !page.row.drains }).data
+  const water = below && hasLevels(below) ? below : null
   const gutter = width < 560 ? 8 : GUTTER
   const w = windowOf(page, months)
   const x = timeScale(w, width, gutter)
@@ -26,7 +36,8 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
   const tops = {
     phase: 0,
     pours: LANES.phase,
-    salt: LANES.phase + LANES.pours,
+    level: LANES.phase + LANES.pours,
+    salt: LANES.phase + LANES.pours + (water ? LANES.level : 0),
     leaf: 0,
     marks: 0,
     axis: 0,
@@ -48,7 +59,7 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
     e.preventDefault()
   }
   const lane = { page, x, gutter, width, w }
-  const line = says(page, at)
+  const line = says(page, at, water)
   return (
     <Box
       as="section"
@@ -96,32 +107,25 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
             }}
             onPointerLeave={() => setCursor(null)}
           >
-            {[tops.pours, tops.salt, tops.leaf, tops.marks].map((y) => (
+            {[tops.pours, tops.level, tops.salt, tops.leaf, tops.marks].map((y) => (
               <line key={y} x1="0" x2={width} y1={y} y2={y} stroke="var(--chakra-colors-border)" />
             ))}
             <PhaseLane {...lane} top={tops.phase} height={LANES.phase} />
             <PourLane {...lane} top={tops.pours} height={LANES.pours} />
+            {water && (
+              <LevelLane
+                {...lane}
+                water={water}
+                until={page.today}
+                top={tops.level}
+                height={LANES.level}
+              />
+            )}
             <SaltLane {...lane} top={tops.salt} height={LANES.salt} />
             <LeafLane {...lane} top={tops.leaf} height={LANES.leaf} />
             <MarksLane {...lane} top={tops.marks} height={LANES.marks} />
             <EventLines {...lane} top={tops.axis} height={3} />
-            {x.ticks(width < 560 ? 4 : 8).map((t) => (
-              <text
-                style={{ fontSize: 11.5 }}
-                key={t.getTime()}
-                x={x(t)}
-                y={tops.axis + 17}
-                textAnchor="middle"
-                fill="var(--chakra-colors-fg-muted)"
-              >
-                {t.toLocaleDateString(
-                  "en-GB",
-                  months > 6
-                    ? { month: "short", year: "2-digit" }
-                    : { day: "numeric", month: "short" },
-                )}
-              </text>
-            ))}
+            <TimeAxis x={x} wide={width >= 560} months={months} y={tops.axis + 17} />
             <line
               x1={x(asDate(page.today))}
               x2={x(asDate(page.today))}

@@ -2,7 +2,12 @@
 import type { Schemas } from "../../../api/client"
 import { figure, pourVolume } from "../../../ui/format"
 
-export function says(page: Schemas["PotPage"], on: string): string {
+export function says(
+  page: Schemas["PotPage"],
+  on: string,
+  water: Schemas["ReservoirPage"] | null = null,
+): string {
+  const level = water?.now.result.points.findLast((p) => p.on <= on)
   const phase = page.phases.findLast((p) => p.since <= on)
   const reading = page.root_zone.history.findLast((p) => p.on <= on)
   const pour = page.pours.find((p) => p.on === on)
@@ -18,6 +23,11 @@ export function says(page: Schemas["PotPage"], on: string): string {
       ].join(" "),
     reading &&
       `reading about ${Math.round(reading.reading)} (${Math.round(reading.low)} to ${Math.round(reading.high)}) µS/cm`,
+    level &&
+      water &&
+      (water.kind === "tray"
+        ? `tray ${figure(level.level_L)} L`
+        : `reservoir ${figure(level.level_L)} L at ${Math.round(level.ec_uS_cm)} µS/cm (${Math.round(level.low_uS_cm)} to ${Math.round(level.high_uS_cm)})`),
     runoff && `runoff measured ${Math.round(runoff.runoff_ec)}`,
     look &&
       (look.newest_leaf_mm !== null

@@ -1,0 +1,1 @@
+export { WaitingSession as Screen } from "./WaitingSession"
