@@ -61,6 +61,7 @@ def a_log(rng: np.random.Generator) -> PotLog:
             float(rng.uniform(150, 3000)) if rng.random() < 0.7 else None,
             str(rng.choice(["pour-through", "squeezed", "reservoir"])),  # type: ignore[arg-type]
             "clear" if rng.random() < 0.3 else None,
+            str(rng.choice(["wet", "moist", "barely damp", "dry"])) if rng.random() < 0.3 else None,  # type: ignore[arg-type]
             bool(rng.random() < 0.2),
         )
         for n in rng.integers(0, 60, int(rng.integers(0, 5)))

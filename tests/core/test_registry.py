@@ -59,6 +59,15 @@ EVENTS = [
     for d in (1, 7, 13, 19, 25)
 ]
 EXAMPLES: dict[str, dict[str, Any]] = {
+    "leaf-line": {
+        "leaves": [
+            {"opened_on": "2026-05-02", "lengths": [{"on": "2026-05-02", "mm": 150.0}]},
+            {"opened_on": "2026-07-01", "lengths": [{"on": "2026-07-20", "mm": 160.0, "growing": False}]},
+            {"opened_on": "2026-11-01", "lengths": [{"on": "2026-11-09", "mm": 60.0, "growing": True}]},
+        ],
+        "changes": [{"on": "2026-09-08", "words": "flush", "lag_low_days": 10, "lag_high_days": 28}],
+        "today": "2026-11-23",
+    },
     "rhythms-together": {
         "pots": [
             {"change": "as it is", "crosses": True, "litres_month": 2.0},

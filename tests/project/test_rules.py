@@ -58,7 +58,7 @@ def test_arrows_between_layers_go_one_way(path: Path) -> None:
 
 
 # from the ground up; a layer knows those before it
-CORE_LAYERS = ("data", "water", "pot", "mix", "library", "care", "units", "calculations")
+CORE_LAYERS = ("data", "water", "pot", "mix", "library", "leaf", "care", "units", "calculations")
 
 
 @pytest.mark.parametrize("path", [m for m in MODULES if m.is_relative_to(SRC / "core")], ids=lambda p: p.name)

@@ -20,6 +20,7 @@ from fenwa.api.care import routes as care
 from fenwa.api.door import Door
 from fenwa.api.flush import routes as flush
 from fenwa.api.house import routes as house
+from fenwa.api.leaves import routes as leaves
 from fenwa.api.log import routes as log
 from fenwa.api.mix import routes as mix
 from fenwa.api.pots import routes as pots
@@ -71,7 +72,7 @@ def create_app(
     app.state.door = door
     problems.install(app)
     safety.install(app)
-    for room in (calc, water, mix, pots, log, care, rounds, flush, house):
+    for room in (calc, water, mix, pots, log, care, rounds, flush, leaves, house):
         app.include_router(room.router)
     if web is not None:
         app.mount("/", Interface(directory=web, html=True), name="web")

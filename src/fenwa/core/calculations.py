@@ -17,6 +17,10 @@ import fenwa.core.care.prills
 import fenwa.core.care.ramp
 import fenwa.core.care.readiness
 import fenwa.core.care.round
+import fenwa.core.leaf.line
+import fenwa.core.leaf.score
+import fenwa.core.leaf.sizes
+import fenwa.core.leaf.timing
 import fenwa.core.mix.acidity
 import fenwa.core.mix.batch
 import fenwa.core.mix.calcium

@@ -322,6 +322,7 @@ class Look(Archivable, Base):
     on: Mapped[date]
     leaves_count: Mapped[int | None]
     newest_leaf_mm: Mapped[float | None]
+    leaf_growing: Mapped[bool | None]  # None: not said
     new_leaf: Mapped[bool] = mapped_column(default=False)
     new_growth: Mapped[bool] = mapped_column(default=False, server_default="0")
     growth_stopped: Mapped[bool] = mapped_column(default=False, server_default="0")

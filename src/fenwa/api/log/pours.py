@@ -233,6 +233,7 @@ class LookIn(BaseModel):
     leaves_count: TypedOrNone = None
     newest_leaf: TypedOrNone = None
     newest_leaf_unit: Literal["mm", "cm"] = "mm"
+    leaf_growing: bool | None = None  # whether it grows still; empty: not said
     new_leaf: bool = False
     new_growth: bool = False
     growth_stopped: bool = False
@@ -289,6 +290,7 @@ def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookO
             on=body.on,
             leaves_count=None if count is None else int(count),
             newest_leaf_mm=length,
+            leaf_growing=body.leaf_growing if length is not None else None,
             new_leaf=body.new_leaf,
             new_growth=body.new_growth,
             growth_stopped=body.growth_stopped,

@@ -2872,6 +2872,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/leaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Leaf Station
+         * @description Every plant with its line of leaves, those to look at first.
+         */
+        get: operations["leaf_station_api_leaves_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/leaf-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Leaf Line Of
+         * @description The line of one plant with its working.
+         */
+        get: operations["leaf_line_of_api_pots__pot_id__leaf_line_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leaves.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Leaves
+         * @description Every leaf, one row each: the table behind the drawing.
+         */
+        get: operations["export_leaves_api_leaves_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options": {
         parameters: {
             query?: never;
@@ -4608,6 +4668,14 @@ export interface components {
          */
         Computed_Injector_: {
             result: components["schemas"]["Injector"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_LeafLine_: {
+            result: components["schemas"]["LeafLine"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -7048,6 +7116,93 @@ export interface components {
             days: number | string;
         };
         /**
+         * LeafLine
+         * @description A plant's line: its leaves, what is usual, the next leaf, and the word that says what it means. [mm]
+         */
+        LeafLine: {
+            /** Leaves */
+            leaves: components["schemas"]["LeafOnLine"][];
+            /** Usual Mm */
+            usual_mm: number | null;
+            next_leaf: components["schemas"]["LeafRhythm"];
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "look today" | "being judged" | "as usual" | "at rest";
+            /** Change */
+            change: string;
+            /** Change On */
+            change_on: string | null;
+            /** Opens On */
+            opens_on: string | null;
+            /** Closes On */
+            closes_on: string | null;
+            /** After Percent */
+            after_percent: number | null;
+            /** Word */
+            word: string;
+        };
+        /**
+         * LeafOnLine
+         * @description A leaf where it opened: finished length, or the newest length of a growing one; share of the plant's usual.
+         *
+         *     ``formed`` against the newest change; None: there is none. None lengths: not measured. [mm]
+         */
+        LeafOnLine: {
+            /**
+             * Opened On
+             * Format: date
+             */
+            opened_on: string;
+            /** Mm */
+            mm: number | null;
+            /** Growing */
+            growing: boolean;
+            /** Share */
+            share: number | null;
+            /** Formed */
+            formed: ("formed before" | "begun before" | "formed after") | null;
+            /** Weight */
+            weight: number;
+        };
+        /**
+         * LeafPage
+         * @description Every plant's line over the last fourteen months.
+         */
+        LeafPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Plants */
+            plants: components["schemas"]["PlantLine"][];
+        };
+        /**
+         * LeafRhythm
+         * @description Days between leaves, and when the next one is expected. None: fewer than two leaves. [d]
+         */
+        LeafRhythm: {
+            /** Days */
+            days: number | null;
+            /** Next On */
+            next_on: string | null;
+            /** Earliest On */
+            earliest_on: string | null;
+            /** Latest On */
+            latest_on: string | null;
+            /** Late */
+            late: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * LearntPot
          * @description What was learnt, from how many readings, and the reading it predicts now beside that of the defaults. [µS/cm]
          */
@@ -7239,6 +7394,8 @@ export interface components {
              * @enum {string}
              */
             newest_leaf_unit: "mm" | "cm";
+            /** Leaf Growing */
+            leaf_growing?: boolean | null;
             /**
              * New Leaf
              * @default false
@@ -8842,6 +8999,37 @@ export interface components {
             source: string;
             /** Arrived On */
             arrived_on?: string | null;
+        };
+        /**
+         * PlantLine
+         * @description A plant with its line of leaves; days it was fed and flushed. Last look None: never looked at.
+         */
+        PlantLine: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Profile Id */
+            profile_id: string;
+            /** Profile */
+            profile: string;
+            /** Place */
+            place: string;
+            /** Last Look On */
+            last_look_on: string | null;
+            /** Marks */
+            marks: string[];
+            /** Leaves Count */
+            leaves_count: number | null;
+            /** Newest Leaf Mm */
+            newest_leaf_mm: number | null;
+            line: components["schemas"]["LeafLine"];
+            /** Fed */
+            fed: string[];
+            /** Flushed */
+            flushed: string[];
         };
         /**
          * PlantMore
@@ -20245,6 +20433,147 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WaterChanged"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leaf_station_api_leaves_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeafPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leaf_line_of_api_pots__pot_id__leaf_line_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_LeafLine_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_leaves_api_leaves_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -1,36 +1,41 @@
-import { Box, Button, Grid, Text } from "@chakra-ui/react"
+import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
-import { potsQuery } from "../../api/queries"
-import { day, figure } from "../../ui/format"
+import { Choice } from "../../ui/Choice"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
-import { LookForm } from "../pots/LookForm"
+import { useWidth } from "../../ui/useWidth"
+import { axisOf, spanOf } from "./axis"
+import { Legend } from "./Legend"
+import { LineGroup } from "./LineGroup"
+import { LookFor } from "./LookFor"
+import { Months } from "./Months"
+import { COLUMNS } from "./PlantRow"
+import { groupsOf, type GroupBy } from "./groups"
+import { LeafTable } from "./LeafTable"
+import { leafStationQuery, type PlantLine } from "./queries"
+import { saysOfLeaf } from "./says"
 
-/** Who has not been looked at for longest, and what was last seen. */
+/** A line a plant: what its leaves answer, those to look at first. */
 export function Screen() {
-  return <Loaded query={useQuery(potsQuery)}>{(page) => <Leaf page={page} />}</Loaded>
+  return <Loaded query={useQuery(leafStationQuery)}>{(page) => <Station page={page} />}</Loaded>
 }
 
-function Leaf({ page }: { page: Schemas["PotsPage"] }) {
-  const [open, setOpen] = useState<number | null>(null)
-  const rows = page.pots.toSorted((a, b) =>
-    (a.last_look_on ?? "").localeCompare(b.last_look_on ?? ""),
-  )
-  return (
-    <>
-      <PageHead
-        title="Leaves, longest unseen first"
-        line="The answer to a change shows in the leaf formed after it, weeks later. Old scars do not count."
-      >
-        {rows[0] && (
-          <Button data-new minH="44px" onClick={() => setOpen(rows[0]?.id ?? null)}>
-            Look at {rows[0].code}
-          </Button>
-        )}
-      </PageHead>
-      {rows.length === 0 && (
+function Station({ page }: { page: Schemas["LeafPage"] }) {
+  const [by, setBy] = useState<GroupBy>("question")
+  const [months, setMonths] = useState(9)
+  const [folded, setFolded] = useState<Record<string, boolean>>({})
+  const [looking, setLooking] = useState<number | null>(null)
+  const [said, setSaid] = useState("")
+  const [ref, width] = useWidth<HTMLDivElement>(660)
+  const groups = groupsOf(page.plants, by)
+  const first = groups.find((g) => g.key === "look today")?.plants[0] ?? page.plants[0]
+  const x = axisOf(spanOf(page.today, page.since, months), width)
+  if (!first) {
+    return (
+      <>
+        <PageHead title="What the leaves answer" line="A line grows here for each plant." />
         <Teach
           action={
             <Button asChild>
@@ -38,108 +43,76 @@ function Leaf({ page }: { page: Schemas["PotsPage"] }) {
             </Button>
           }
         >
-          This station keeps what the plants answer: leaves counted, the newest one measured, marks.
-          Keep a pot first.
+          A line grows here for each plant once a leaf is measured twice. It needs a pot first.
         </Teach>
-      )}
-      {open !== null && (
-        <LookFor
-          row={page.pots.find((p) => p.id === open)}
-          today={page.today}
-          onClose={() => setOpen(null)}
-        />
-      )}
-      {rows.length > 0 && (
-        <Box as="ul" listStyleType="none" bg="bg.panel" borderWidth="1px" borderRadius="lg">
-          {rows.map((r) => (
-            <Grid
-              as="li"
-              key={r.id}
-              templateColumns={{
-                base: "minmax(0,1fr) auto",
-                md: "minmax(0,1.4fr) minmax(0,2fr) auto",
-              }}
-              gap="3"
-              alignItems="center"
-              px="4"
-              py="2"
-              borderTopWidth="1px"
-              _first={{ borderTopWidth: 0 }}
-            >
-              <Box minW="0">
-                <Link to={`/pots/${r.id}`}>
-                  <Text
-                    as="span"
-                    fontWeight="semibold"
-                    textDecoration="underline"
-                    textUnderlineOffset="0.2em"
-                  >
-                    {r.code} {r.name}
-                  </Text>
-                </Link>
-                <Text fontSize="sm" color="fg.muted">
-                  {r.last_look_on
-                    ? `last looked at ${day(r.last_look_on, page.today)}`
-                    : "never looked at"}
-                </Text>
-              </Box>
-              <Text
-                fontSize="sm"
-                gridRow={{ base: 2, md: "auto" }}
-                gridColumn={{ base: "1 / -1", md: "auto" }}
-              >
-                {r.leaves_count === null ? "leaves not counted" : `${r.leaves_count} leaves`} ·{" "}
-                {r.newest_leaf_mm === null
-                  ? "newest not measured"
-                  : `newest measured ${figure(r.newest_leaf_mm)} mm`}
-                {r.marks.length > 0 && ` · marks: ${r.marks.join(", ")}`}
-              </Text>
-              <Button
-                size="sm"
-                minH="44px"
-                variant="outline"
-                aria-label={`Log a look at ${r.code}`}
-                onClick={() => {
-                  setOpen(r.id)
-                  window.scrollTo(0, 0)
-                }}
-              >
-                Look
-              </Button>
-            </Grid>
-          ))}
-        </Box>
-      )}
-    </>
-  )
-}
-
-function LookFor({
-  row,
-  today,
-  onClose,
-}: {
-  row?: Schemas["PotRow"]
-  today: string
-  onClose: () => void
-}) {
-  if (!row) return null
-  const last = {
-    id: 0,
-    on: row.last_look_on ?? today,
-    leaves_count: row.leaves_count,
-    newest_leaf_mm: row.newest_leaf_mm,
-    new_leaf: false,
-    marks: row.marks,
-    unknown: [],
-    note: "",
+      </>
+    )
+  }
+  const look = (p: PlantLine) => {
+    setLooking(p.pot_id)
+    window.scrollTo(0, 0)
   }
   return (
-    <Box>
-      <Text fontWeight="semibold" mb="1">
-        {row.code} {row.name}
-      </Text>
-      <LookForm key={row.id} potId={row.id} last={last} today={today} onClose={onClose} />
-    </Box>
+    <>
+      <PageHead
+        title="What the leaves answer"
+        line="A plant is a line, a leaf stands where it opened, as tall as it is against that plant’s usual. Old scars do not count."
+      >
+        <Button data-new minH="44px" onClick={() => look(first)}>
+          Look at {first.code}
+        </Button>
+      </PageHead>
+      {looking !== null && (
+        <LookFor
+          plant={page.plants.find((p) => p.pot_id === looking)}
+          today={page.today}
+          onClose={() => setLooking(null)}
+        />
+      )}
+      <Box bg="bg.panel" borderWidth="1px" borderRadius="lg" overflow="hidden">
+        <Flex px="3" py="2" gap="2" wrap="wrap" align="center" justify="space-between">
+          <Text fontSize="sm" flex="1 1 260px" aria-live="polite">
+            {said || `${page.plants.length} plants. Point at a leaf to read it.`}
+          </Text>
+          <Choice
+            label="Group by"
+            value={by}
+            onValue={(v) => setBy(v as GroupBy)}
+            choices={[
+              { value: "question", label: "by question" },
+              { value: "kind", label: "by kind" },
+              { value: "place", label: "by place" },
+            ]}
+          />
+          <Choice
+            label="How far back"
+            value={String(months)}
+            onValue={(v) => setMonths(Number(v))}
+            choices={[4, 9, 14].map((m) => ({ value: String(m), label: `${m} months` }))}
+          />
+        </Flex>
+        <Grid templateColumns={COLUMNS} columnGap="3" px="3">
+          <Box gridColumn={{ base: "1 / -1", lg: "2" }} ref={ref} minW="0">
+            <Months x={x} width={width} today={page.today} />
+          </Box>
+        </Grid>
+        {groups.map((g) => (
+          <LineGroup
+            key={g.key}
+            title={g.key}
+            plants={g.plants}
+            open={!(folded[g.key] ?? g.folds)}
+            today={page.today}
+            x={x}
+            width={width}
+            onFold={() => setFolded({ ...folded, [g.key]: !(folded[g.key] ?? g.folds) })}
+            onLeaf={(p, i) => setSaid(i === null ? "" : saysOfLeaf(p, i, page.today))}
+            onLook={look}
+          />
+        ))}
+        <Legend />
+      </Box>
+      <LeafTable plants={page.plants} />
+    </>
   )
 }

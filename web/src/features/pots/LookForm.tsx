@@ -9,6 +9,7 @@ import { EntrySheet } from "../../ui/EntrySheet"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
+import { yesOrNo } from "../../ui/yesOrNo"
 import { type Values, WORDS } from "./look"
 
 /** Leaves counted, the newest measured, marks: what a look sees. */
@@ -31,6 +32,7 @@ export function LookForm({
       on: today,
       leaves_count: last?.leaves_count != null ? String(last.leaves_count) : "",
       newest_leaf: "",
+      growing: "",
       new_leaf: false,
       new_growth: false,
       growth_stopped: false,
@@ -54,6 +56,7 @@ export function LookForm({
             leaves_count: v.leaves_count,
             newest_leaf: v.newest_leaf,
             newest_leaf_unit: "mm",
+            leaf_growing: yesOrNo(v.growing),
             new_leaf: v.new_leaf,
             new_growth: v.new_growth,
             growth_stopped: v.growth_stopped,
@@ -93,6 +96,13 @@ export function LookForm({
         unit="mm"
         numeric
         hint="Empty: not measured."
+      />
+      <SelectField
+        form={entry.form}
+        name="growing"
+        label="It grows still"
+        choices={[{ value: "", label: "not said" }, "yes", "no"]}
+        hint="A first size never stands for the finished one."
       />
       <GrowthFields form={entry.form} />
       <SelectField

@@ -6,6 +6,7 @@ export type Values = {
   on: string
   leaves_count: string
   newest_leaf: string
+  growing: "" | "yes" | "no"
   new_leaf: boolean
   new_growth: boolean
   growth_stopped: boolean

@@ -1,0 +1,1 @@
+"""What the plants answer: leaves over time, their usual size and rhythm, and what a change may be read from."""
