@@ -34,6 +34,8 @@ def test_prills_raise_what_is_predicted_and_their_undo_takes_it_back(kept: Clien
     page = kept.get("/api/pots/1")
     assert "Prills have given" in page["prills_sentence"]
     assert "not known" not in page["prills_sentence"]
+    assert page["prills"]["given_on"] == "2026-09-02"
+    assert page["prills"]["until"] > "2026-11-23"
     ahead = [p["reading"] for p in page["root_zone"]["ahead"]]
     kept.made(f"/api/log/feeding/{one}/archive", {})
     assert predicted(kept) == pytest.approx(plain)

@@ -57,7 +57,7 @@ def test_a_kind_that_rests_without_feed_is_not_fed_and_one_that_rests_with_feed_
 
 def _prills(share_out: float, until: date) -> Prills:
     """Prills whose end is sure and whose amount nobody knows."""
-    return Prills(share_out, until, until, until)
+    return Prills(share_out, until, until, until, ago(30))
 
 
 def test_running_prills_hold_feed() -> None:
@@ -69,7 +69,7 @@ def test_running_prills_hold_feed() -> None:
 def test_prills_tell_what_they_have_given_and_when_they_are_spent() -> None:
     until = date(2027, 11, 21)
     salt = PrillSalt(ago(30), 2940.0, 180.0, 24.0)
-    unsure = Prills(0.4, until, until - timedelta(days=9), until + timedelta(days=12), salt)
+    unsure = Prills(0.4, until, until - timedelta(days=9), until + timedelta(days=12), ago(30), salt)
     assert unsure.sentence == (
         "Prills have given 40 % of what they hold, spent about 2027-11-21 (2027-11-12 to 2027-12-03)."
     )

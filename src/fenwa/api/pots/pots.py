@@ -14,6 +14,7 @@ from fenwa.api.pots.entered import PotIn, store_pots
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
+from fenwa.core.care.prills import Prills
 from fenwa.core.errors import NotFound
 from fenwa.core.pot.flush import FlushPlan, flush_plan
 from fenwa.core.pot.fold import fold
@@ -100,6 +101,7 @@ class PotPage(BaseModel):
     by_medium: Point | None  # the reading its medium alone would have told; None: nothing was read
     read_sentence: str
     prills_sentence: str
+    prills: Prills | None
 
 
 @router.get("/pots", response_model=PotsPage)
@@ -155,6 +157,7 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         by_medium=_by_medium(session, p, today, pours) if computed.result.observations else None,
         read_sentence=told_apart(computed.result),
         prills_sentence=p.day.kept.prills.sentence if p.day.kept.prills else "",
+        prills=p.day.kept.prills,
     )
     return as_json(page)
 

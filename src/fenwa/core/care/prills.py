@@ -36,6 +36,7 @@ class Prills:
     until: date
     until_early: date
     until_late: date
+    given_on: date
     salt: PrillSalt | None = None  # None: nobody weighed them, or their label states no nitrogen
 
     @property
@@ -81,7 +82,7 @@ def prills_in(
         salt = PrillSalt(given_on, prill_salt_uS_L(grams, nitrogen_pct), label_days, warm, at)
     out = released_share((today - given_on).days, label_days, warm, at)
     early, late = (given_on + timedelta(days=round(d)) for d in range_until_released(PRILL_DONE, label_days, warm, at))
-    return Prills(out, given_on + timedelta(days=round(days)), early, late, salt)
+    return Prills(out, given_on + timedelta(days=round(days)), early, late, given_on, salt)
 
 
 def prill_salt_uS_L(grams: float, nitrogen_pct: float) -> float:

@@ -9390,6 +9390,7 @@ export interface components {
             read_sentence: string;
             /** Prills Sentence */
             prills_sentence: string;
+            prills: components["schemas"]["Prills"] | null;
         };
         /**
          * PotRow
@@ -9674,6 +9675,60 @@ export interface components {
             pour_ids: number[];
             /** Ec Us Cm */
             ec_uS_cm: number | null;
+        };
+        /**
+         * PrillSalt
+         * @description Prills in a pot as the salt balance needs them.
+         *
+         *     ``salt_uS_L``: all they hold, as EC times litres [µS/cm · L]; ``label_days`` at ``label_celsius``, and the mean
+         *     warmth of the pot. [d, °C]
+         */
+        "PrillSalt-Output": {
+            /**
+             * Given On
+             * Format: date
+             */
+            given_on: string;
+            /** Salt Us L */
+            salt_uS_L: number;
+            /** Label Days */
+            label_days: number;
+            /** Celsius */
+            celsius: number;
+            /**
+             * Label Celsius
+             * @default 21
+             */
+            label_celsius: number;
+        };
+        /**
+         * Prills
+         * @description Prills in a pot: the share they have given and the day they are spent.
+         */
+        Prills: {
+            /** Share Out */
+            share_out: number;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /**
+             * Until Early
+             * Format: date
+             */
+            until_early: string;
+            /**
+             * Until Late
+             * Format: date
+             */
+            until_late: string;
+            /**
+             * Given On
+             * Format: date
+             */
+            given_on: string;
+            salt?: components["schemas"]["PrillSalt-Output"] | null;
         };
         /**
          * ProbeIn

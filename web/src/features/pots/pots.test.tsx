@@ -91,6 +91,7 @@ const PAGE: Schemas["PotPage"] = {
   by_medium: null,
   read_sentence: "",
   prills_sentence: "",
+  prills: null,
   root_zone: {
     root_zone_uS_cm: 1000,
     root_zone_low_uS_cm: 600,
@@ -160,6 +161,55 @@ describe("the strata", () => {
     expect(widths).toHaveLength(1)
     expect(widths[0]).toBeGreaterThanOrEqual(0)
   })
+  it("draw prills as a wedge with what is left, and none once they are spent", () => {
+    const prills = {
+      share_out: 0.4,
+      given_on: "2026-09-02",
+      until: "2027-03-14",
+      until_early: "2027-02-20",
+      until_late: "2027-04-08",
+      salt: null,
+    }
+    show(<Strata page={{ ...PAGE, prills }} />)
+    expect(screen.getByText("prills, 60 % left, spent about 14 Mar 2027")).toBeTruthy()
+  })
+
+  it("draw no wedge of prills long spent", () => {
+    const spent = { share_out: 0.99, given_on: "2024-01-01", until: "2024-07-01" }
+    const range = { until_early: "2024-06-01", until_late: "2024-08-01", salt: null }
+    show(<Strata page={{ ...PAGE, prills: { ...spent, ...range } }} />)
+    expect(screen.queryByText(/prills/)).toBeNull()
+  })
+
+  it("show the level of a reservoir under its brim, in words too", () => {
+    const at = { level_L: 0.4, ec_uS_cm: 310, low_uS_cm: 280, high_uS_cm: 420, measured: true }
+    const now = {
+      level_L: 0.4,
+      ec_uS_cm: 310,
+      low_uS_cm: 280,
+      high_uS_cm: 420,
+      measured_on: null,
+      keep_L: 0.5,
+      refill_L: 0.1,
+      loss_L_day: null,
+      change_on: null,
+      change_earliest: null,
+      medium_uS_cm: null,
+      medium_plateau_uS_cm: null,
+      points: [{ ...at, on: "2026-11-02" }],
+      sentence: "",
+    }
+    const water = {
+      kind: "reservoir" as const,
+      room_L: 1.2,
+      now: { result: now, working: WORKING },
+      tray: null,
+    }
+    expect(says(PAGE, "2026-11-09", water)).toContain("reservoir 0.4 L at 310 µS/cm (280 to 420)")
+    expect(says(PAGE, "2026-11-09", { ...water, kind: "tray" })).toContain("tray 0.4 L")
+    expect(says(PAGE, "2026-11-01", water)).not.toContain("reservoir")
+  })
+
   it("have one cursor that the arrow keys move from day to day", () => {
     show(<Strata page={PAGE} />)
     const cursor = screen.getByRole("slider")

@@ -2,8 +2,10 @@ import { saltColour } from "../../../app/ramp"
 import { figure } from "../../../ui/format"
 import { asDate } from "./scales"
 import { LaneProps, LaneTitle } from "./LaneTitle"
+import { PrillWedge } from "./PrillWedge"
 
-export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
+export function PourLane(lane: LaneProps) {
+  const { page, x, w, gutter, top, height } = lane
   const rows = page.pours.filter((p) => asDate(p.on) >= w.from)
   const most = Math.max(...rows.map((p) => p.volume_L ?? 0), 0.05)
   const wide = Math.min(
@@ -20,6 +22,7 @@ export function PourLane({ page, x, w, gutter, top, height }: LaneProps) {
         title="Poured"
         unit={gutter > 40 ? "bar mL, shade EC" : undefined}
       />
+      {page.prills && <PrillWedge {...lane} prills={page.prills} />}
       {rows.map((p) => {
         const h = tall(p.volume_L ?? most / 3)
         return (
