@@ -157,8 +157,9 @@ def test_the_look_ahead_counts_what_prills_will_give(drainage: str) -> None:
     spent = forecast([pot], members, state, [rhythm], 180, day(2000)).readings[0, :, 0]
     assert spent.max() <= 1.01, "prills long spent give nothing more"
     # beside a pot without any, both as if alone
-    both = forecast([none, pot], members_of([none, pot]), State(*(np.repeat(v, 2, -2) for v in (state.W_m, C, C))),
-                    [rhythm, rhythm], 180, START).readings  # fmt: skip
+    pair = State(*(np.repeat(v, 2, -2) for v in (state.W_m, C, C)))
+    pots = [none, pot]
+    both = forecast(pots, members_of(pots), pair, [rhythm, rhythm], 180, START).readings
     np.testing.assert_allclose(both[1, :, 0], with_prills)
     np.testing.assert_allclose(both[0, :, 0], without)
 

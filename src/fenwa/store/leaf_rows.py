@@ -1,4 +1,4 @@
-"""Leaves of many plants with their lengths, and the changes they may answer."""
+"""Leaves of many plants with their lengths, and the days they were fed and flushed."""
 
 from __future__ import annotations
 
@@ -8,7 +8,6 @@ from datetime import date
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.core.leaf.line import Change
 from fenwa.core.leaf.sizes import LeafLength, SeenLeaf
 from fenwa.store.models import Growth, Leaf, Look, Pour
 
@@ -61,8 +60,3 @@ def poured_days(session: Session, pot_ids: Sequence[int], since: date, today: da
     for pot_id, job, on in rows:
         out.setdefault(pot_id, {"feed": [], "flush": []})[job].append(on)
     return out
-
-
-def changes_of(flushed: Sequence[date], over_days: tuple[int, int]) -> list[Change]:
-    """What its leaves may answer: every flush, by the kind's window for too much salt. [d]"""
-    return [Change(on, "flush", float(over_days[0]), float(over_days[1])) for on in flushed]

@@ -13,11 +13,11 @@ from sqlalchemy.orm import Session
 from fenwa.api.files import csv_answer
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
-from fenwa.core.leaf.line import LeafLine, leaf_line
+from fenwa.core.leaf.line import LeafLine, flush_changes, leaf_line
 from fenwa.core.working import Computed
 from fenwa.formats.table import write_table
 from fenwa.store.collection import pots_today
-from fenwa.store.leaf_rows import changes_of, leaves_of, poured_days
+from fenwa.store.leaf_rows import leaves_of, poured_days
 from fenwa.store.pot_today import PotToday
 
 router = APIRouter(prefix="/api", tags=["leaves"])
@@ -67,7 +67,7 @@ def _lines(session: Session, pots: Sequence[PotToday], today: date) -> list[_Dra
         days = poured.get(p.pot.id, {"feed": [], "flush": []})
         computed = leaf_line(
             leaves=leaves.get(p.plant.id, []),
-            changes=changes_of(days["flush"], p.profile.lag_days.overfeeding),
+            changes=flush_changes(days["flush"], p.profile.lag_days.overfeeding),
             today=today,
             phase=p.phase,
             look_due=p.look_is_due,

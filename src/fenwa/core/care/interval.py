@@ -9,14 +9,13 @@ from datetime import date, timedelta
 from statistics import median
 from typing import Literal
 
-from fenwa.core.constants import Z80
+from fenwa.core.constants import MAD_TO_SD, Z80
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 MIN_GAPS = 3  # below this the log tells nothing yet
 NEWEST_GAPS = 12
-TO_SD = 1.4826  # median absolute deviation to SD
 LEAST_SPREAD = 0.15  # of the interval: nobody waters by the clock
 FORMING = 0.5  # a plant pushing a new leaf or spike drinks about twice as fast
 REFERENCE_C, TEMPERATURE_DOUBLES_C = 22.0, 20.0
@@ -108,7 +107,7 @@ def learnt_days(
         rate_now = 1.0
     else:
         middle = median(kept)
-        spread = max(Z80 * TO_SD * median([abs(k - middle) for k in kept]), LEAST_SPREAD * middle)
+        spread = max(Z80 * MAD_TO_SD * median([abs(k - middle) for k in kept]), LEAST_SPREAD * middle)
         n = len(kept)
     share = (FORMING if forming else 1.0) / rate_now
     days = min(max(middle * share, SHORTEST_DAYS), LONGEST_DAYS)

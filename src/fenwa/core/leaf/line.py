@@ -25,7 +25,6 @@ from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 Group = Literal["look today", "being judged", "as usual", "at rest"]
-GROUPS: tuple[Group, ...] = ("look today", "being judged", "as usual", "at rest")
 RESTING = ("rest", "dormant")
 SLOW = ("slowing", "stressed", "establishing")
 JUST_BEFORE = 2  # finished leaves before a change that those after it are held against; judgement
@@ -40,6 +39,11 @@ class Change:
     words: str
     lag_low_days: float
     lag_high_days: float
+
+
+def flush_changes(flushed: Sequence[date], overfeeding_days: tuple[int, int]) -> list[Change]:
+    """What leaves may answer: every flush, judged by the kind's window for too much salt, E7.3. [d]"""
+    return [Change(on, "flush", float(overfeeding_days[0]), float(overfeeding_days[1])) for on in flushed]
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from itertools import pairwise
 from statistics import median
 from typing import Literal
 
-from fenwa.core.constants import Z80
+from fenwa.core.constants import MAD_TO_SD, Z80
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
@@ -43,7 +43,7 @@ def plastochron(opened: Sequence[date]) -> tuple[float, float] | None:
     if not gaps:
         return None
     middle = median(gaps)
-    spread = 1.4826 * median(abs(g - middle) for g in gaps)
+    spread = MAD_TO_SD * median(abs(g - middle) for g in gaps)
     return math.exp(middle), max(RHYTHM_LEAST_SD, spread)
 
 
