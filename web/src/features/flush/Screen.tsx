@@ -25,7 +25,8 @@ function Station({ page }: { page: Schemas["FlushPage"] }) {
   const [all, setAll] = useState(false)
   const [kind, setKind] = useState("")
   const [change, setChange] = useState<WhatIf>("as it is")
-  const years = useQuery(yearsQuery(change, kind)).data?.years
+  const rhythms = page.pots.some((p) => p.ahead) // one pour alone has no year ahead
+  const years = useQuery({ ...yearsQuery(change, kind), enabled: rhythms }).data?.years
   const kinds = [...new Map(page.pots.map((p) => [p.row.profile_id, p.row.profile]))]
     .map(([id, name]) => ({ id, name }))
     .sort((a, b) => a.name.localeCompare(b.name))
@@ -61,13 +62,15 @@ function Station({ page }: { page: Schemas["FlushPage"] }) {
       >
         <Flex direction="column" gap="4" minW="0">
           <Card p="2">
-            <WhatIfBar
-              kinds={kinds}
-              kind={kind}
-              change={change}
-              onKind={setKind}
-              onChange={setChange}
-            />
+            {rhythms && (
+              <WhatIfBar
+                kinds={kinds}
+                kind={kind}
+                change={change}
+                onKind={setKind}
+                onChange={setChange}
+              />
+            )}
             <YearAxis today={page.today} />
             {shown.slice(0, all ? undefined : FIRST).map((p) => (
               <StationRow
