@@ -72,6 +72,8 @@ def test_openapi_names_every_route_once_with_a_summary(demo: Client) -> None:
         "/api/water/need",
         "/api/candidates/judge",
         "/api/flush/round",
+        "/api/photos/{photo_id}/measured/preview",
+        "/api/photos/{photo_id}/marks/preview",
     }
     # the pen stores nothing; a logger's pack names itself and is stored once whatever it sends
     # and a passphrase leaves no quick hash in the record of submissions

@@ -14,8 +14,11 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from fenwa.api.problems import FieldError, problem
 from fenwa.core.entry import check_plain
 from fenwa.core.errors import InputError
+from fenwa.formats.photo import MOST_BYTES
+from fenwa.formats.photo import too_large as photo_too_large
 
 BODY_LIMIT = 1_000_000  # bytes; the largest form is a few kilobytes
+_PHOTOS = re.compile(r"/api/(pots|looks)/\d+/photos")  # the body is the file itself, read by formats.photo
 OWN_READERS = ("/api/inbox/senml", "/sign-in")  # a pack names line and record; the passphrase is a form
 _LONG_NUMBER = re.compile(r"[+-]?\d{16,}")  # no id, count or amount has so many digits; SQLite takes nineteen
 
@@ -37,21 +40,32 @@ class Intake:
             return
         refused = _long_number(scope)
         if refused is None and scope["method"] not in ("GET", "HEAD"):
-            body = await _read(receive)
+            body = await _read(receive, body_limit(scope["path"]))
             if body is None:
-                refused = too_large()
+                refused = too_large(scope["path"])
             else:
                 receive = _again(body, receive)
-                refused = _checked(scope, body) if scope["path"] not in OWN_READERS else None
+                refused = _checked(scope, body) if not _reads_itself(scope["path"]) else None
         await (refused or self._app)(scope, receive, send)
 
 
-def too_large() -> Response:
+def _reads_itself(path: str) -> bool:
+    return path in OWN_READERS or _PHOTOS.fullmatch(path) is not None
+
+
+def body_limit(path: str) -> int:
+    """The most a body sent there may hold. [bytes]"""
+    return MOST_BYTES if _PHOTOS.fullmatch(path) else BODY_LIMIT
+
+
+def too_large(path: str) -> Response:
     """The refusal of a body over the limit."""
+    if _PHOTOS.fullmatch(path):
+        return _refused_at(path, photo_too_large(), "/photo")
     return problem(413, "Request refused", f"At most {BODY_LIMIT} bytes are taken at once.", "too-large")
 
 
-async def _read(receive: Receive) -> bytes | None:
+async def _read(receive: Receive, limit: int) -> bytes | None:
     """The whole body, or None as soon as it is over the limit, whatever length was promised."""
     parts: list[bytes] = []
     size = 0
@@ -61,7 +75,7 @@ async def _read(receive: Receive) -> bytes | None:
             return b"".join(parts)
         parts.append(message.get("body", b""))
         size += len(parts[-1])
-        if size > BODY_LIMIT:
+        if size > limit:
             return None
         if not message.get("more_body", False):
             return b"".join(parts)
@@ -112,11 +126,15 @@ def _checked(scope: Scope, body: bytes) -> Response | None:
 
 
 def _refusal(scope: Scope, detail: str, pointer: str) -> Response:
+    return _refused_at(scope["path"], detail, pointer)
+
+
+def _refused_at(path: str, detail: str, pointer: str) -> Response:
     return problem(
         422,
         "The entry cannot be used",
         detail,
         "input-error",
-        instance=scope["path"],
+        instance=path,
         errors=[FieldError(pointer=pointer, detail=detail)],
     )

@@ -12,7 +12,7 @@ from starlette.middleware.base import RequestResponseEndpoint
 
 from fenwa.api.door import at_home, is_loopback
 from fenwa.api.house.entrance import door_of, refuse_entry
-from fenwa.api.intake import BODY_LIMIT, Intake, too_large
+from fenwa.api.intake import Intake, body_limit, too_large
 from fenwa.api.problems import problem
 
 SIGN_IN = "/sign-in"
@@ -52,8 +52,8 @@ def _refused(request: Request) -> Response | None:
     if "transfer-encoding" in request.headers and "content-length" not in request.headers:
         return problem(411, "Request refused", "Send the length of the body.", "length")
     length = request.headers.get("content-length", "0")
-    if not length.isdigit() or int(length) > BODY_LIMIT:
-        return too_large()
+    if not length.isdigit() or int(length) > body_limit(request.url.path):
+        return too_large(request.url.path)
     if door is not None and not at_home(request, host) and request.url.path != SIGN_IN and not door.lets_in(request):
         if request.url.path.startswith("/api"):
             return problem(401, "Sign in first", f"Open {SIGN_IN} and give the passphrase of this house.", "sign-in")

@@ -17,7 +17,12 @@ import fenwa.core.care.prills
 import fenwa.core.care.ramp
 import fenwa.core.care.readiness
 import fenwa.core.care.round
+import fenwa.core.leaf.balance
+import fenwa.core.leaf.colours
 import fenwa.core.leaf.line
+import fenwa.core.leaf.marks
+import fenwa.core.leaf.organs
+import fenwa.core.leaf.photo
 import fenwa.core.leaf.score
 import fenwa.core.leaf.sizes
 import fenwa.core.leaf.timing

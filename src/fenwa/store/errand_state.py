@@ -22,11 +22,14 @@ from fenwa.core.care.errands import (
 )
 from fenwa.core.care.ramp import Ramp, run
 from fenwa.core.care.vocabulary import DONE, LATER
+from fenwa.core.leaf.series import Dose, series_days
+from fenwa.core.leaf.timing import expected_by
 from fenwa.core.library.loader import media
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, membrane_trend
 from fenwa.core.water.watch import water_watch
 from fenwa.store import models
 from fenwa.store.care_state import CareRows, load_care
+from fenwa.store.leaf_rows import opened_days, series_kept
 from fenwa.store.pot_today import PotToday
 from fenwa.store.session import remembered
 from fenwa.store.water_rows import membrane_pairs, open_meters, past_readings
@@ -55,7 +58,12 @@ def _errands_due(
     )
     said = [_said(e=e) for e in events]
     rinsed = rinsed_on(said)
-    found = errands([facts_of(p, care, rinsed.get(p.pot.id)) for p in pots], _things(session, waters, today), until)
+    leaf_by, given = leaf_expected(session, pots, today), series_at(session, pots)
+    found = errands(
+        [facts_of(p, care, rinsed.get(p.pot.id), leaf_by.get(p.pot.id), given.get(p.pot.id, ())) for p in pots],
+        _things(session, waters, today),
+        until,
+    )
     return still_asked(found, said, today)
 
 
@@ -69,7 +77,34 @@ def _said(e: models.Event) -> Said:
     )
 
 
-def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
+def leaf_expected(session: Session, pots: list[PotToday], today: date) -> dict[int, date]:
+    """The last day the next leaf of each pot's plant is expected, of those that grow."""
+    opened = opened_days(session, today)
+    out = {}
+    for p in pots:
+        if p.day.unseen_since is not None and (by := expected_by(opened.get(p.plant.id, ()))) is not None:
+            out[p.pot.id] = by
+    return out
+
+
+def series_at(session: Session, pots: list[PotToday]) -> dict[int, tuple[tuple[int, str, Dose], ...]]:
+    """Treatments given several times, of each pot and of its place."""
+    out: dict[int, tuple[tuple[int, str, Dose], ...]] = {}
+    for row in series_kept(session):
+        doses = tuple((row.id, row.what, dose) for dose in series_days(row.on, row.days))
+        for p in pots:
+            if p.pot.id == row.pot_id or (row.place_id is not None and p.pot.place_id == row.place_id):
+                out[p.pot.id] = (*out.get(p.pot.id, ()), *doses)
+    return out
+
+
+def facts_of(
+    p: PotToday,
+    care: CareRows,
+    rinsed_on: date | None,
+    leaf_by: date | None = None,
+    series: tuple[tuple[int, str, Dose], ...] = (),
+) -> PotFacts:
     """A pot's dates."""
     again, prills = care.look_again.get(p.pot.id), care.newest_prills(p.pot)
     return PotFacts(
@@ -95,6 +130,8 @@ def facts_of(p: PotToday, care: CareRows, rinsed_on: date | None) -> PotFacts:
         phase_asked_on=p.pot.entered_on if p.day.phase_is_asked else None,
         died_back_on=p.day.died_back_on,
         ramps=tuple((r.what, run(r, p.log.limp_days, p.log.firm_on, p.today)) for r in ramps_of(p.plant)),
+        leaf_by=leaf_by,
+        series=series,
         arrived_on=p.plant.arrived_on if any(h.id == "just arrived" for h in p.holds) else None,
     )
 

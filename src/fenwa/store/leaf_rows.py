@@ -8,15 +8,16 @@ from datetime import date
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from fenwa.core.leaf.changes import Happened
 from fenwa.core.leaf.sizes import LeafLength, SeenLeaf
-from fenwa.store.models import Growth, Leaf, Look, Pour
+from fenwa.store.models import Decision, Event, Growth, Leaf, LeafLengthRow, Look, Plant, Pour, Series
 
 
 def leaves_of(session: Session, plant_ids: Iterable[int], today: date) -> dict[int, list[SeenLeaf]]:
     """Leaves of each plant with what was measured of them, up to today."""
     ids = list(plant_ids)
     rows = session.execute(
-        select(Growth.plant_id, Leaf.id, Leaf.opened_on)
+        select(Growth.plant_id, Leaf.id, Leaf.opened_on, Leaf.number, Leaf.lost_on)
         .join(Leaf, Leaf.growth_id == Growth.id)
         .where(Growth.plant_id.in_(ids), Leaf.archived_at.is_(None), Leaf.opened_on <= today, Leaf.organ == "leaf")
         .order_by(Leaf.opened_on, Leaf.id)
@@ -36,10 +37,36 @@ def leaves_of(session: Session, plant_ids: Iterable[int], today: date) -> dict[i
     for leaf_id, on, mm, growing in looks:
         if leaf_id is not None and mm is not None:
             lengths.setdefault(leaf_id, []).append(LeafLength(on, mm, growing))
+    beside = select(LeafLengthRow).where(LeafLengthRow.archived_at.is_(None), LeafLengthRow.on <= today)
+    for row in session.scalars(
+        beside.where(LeafLengthRow.leaf_id.in_([r[1] for r in rows])).order_by(LeafLengthRow.id)
+    ):
+        lengths.setdefault(row.leaf_id, []).append(LeafLength(row.on, row.mm, row.growing))
     out: dict[int, list[SeenLeaf]] = {}
-    for plant_id, leaf_id, opened_on in rows:
-        out.setdefault(plant_id, []).append(SeenLeaf(opened_on, tuple(lengths.get(leaf_id, ()))))
+    for plant_id, leaf_id, opened_on, number, lost_on in rows:
+        seen = SeenLeaf(opened_on, tuple(lengths.get(leaf_id, ())), leaf_id, number, lost_on)
+        out.setdefault(plant_id, []).append(seen)
     return out
+
+
+def changes_between(session: Session, pot_id: int, since: date, until: date) -> list[Happened]:
+    """What happened to a pot between two days: flushes, feeds together, events and decisions."""
+    mine = poured_days(session, [pot_id], since, until).get(pot_id, {"feed": [], "flush": []})
+    out = [Happened(on, "flush", True) for on in mine["flush"]]
+    fed = mine["feed"]
+    if fed:
+        out.append(Happened(fed[0], f"{len(fed)} feed{'s' if len(fed) > 1 else ''} from here"))
+    events = session.scalars(
+        select(Event).where(Event.pot_id == pot_id, Event.archived_at.is_(None), Event.on > since, Event.on <= until)
+    )
+    out += [Happened(e.on, e.note or e.kind) for e in events]
+    decided = session.scalars(
+        select(Decision).where(
+            Decision.pot_id == pot_id, Decision.archived_at.is_(None), Decision.on > since, Decision.on <= until
+        )
+    )
+    out += [Happened(d.on, d.what) for d in decided]
+    return sorted(out, key=lambda x: x.on)
 
 
 def poured_days(session: Session, pot_ids: Sequence[int], since: date, today: date) -> dict[int, dict[str, list[date]]]:
@@ -60,3 +87,27 @@ def poured_days(session: Session, pot_ids: Sequence[int], since: date, today: da
     for pot_id, job, on in rows:
         out.setdefault(pot_id, {"feed": [], "flush": []})[job].append(on)
     return out
+
+
+def opened_days(session: Session, until: date) -> dict[int, list[date]]:
+    """Days on which leaves of every plant opened."""
+    rows = session.execute(
+        select(Growth.plant_id, Leaf.opened_on)
+        .join(Leaf, Leaf.growth_id == Growth.id)
+        .where(Leaf.archived_at.is_(None), Leaf.opened_on <= until, Leaf.organ == "leaf")
+    )
+    out: dict[int, list[date]] = {}
+    for plant_id, on in rows:
+        out.setdefault(plant_id, []).append(on)
+    return out
+
+
+def series_kept(session: Session) -> Sequence[Series]:
+    """Series of treatments that are not archived, oldest first."""
+    return session.scalars(select(Series).where(Series.archived_at.is_(None)).order_by(Series.on, Series.id)).all()
+
+
+def plants_ever(session: Session) -> Sequence[Plant]:
+    """Every plant there was, the dead too; what was entered by mistake and archived alive is none."""
+    mine = select(Plant).where((Plant.archived_at.is_(None)) | (Plant.died_on.is_not(None)))
+    return session.scalars(mine.order_by(Plant.id)).all()

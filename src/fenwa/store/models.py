@@ -27,6 +27,7 @@ from fenwa.store.care_models import (
     Weight,
 )
 from fenwa.store.flush_models import Flush, Level
+from fenwa.store.leaf_models import Leaf, LeafLengthRow, Look, MarkRow, OrganRow, Photo, Rating, Series
 from fenwa.store.mix_models import (
     Batch,
     Feeding,
@@ -80,6 +81,14 @@ __all__ = [
     "Treatment",
     "Vessel",
     "Weight",
+    "Leaf",
+    "LeafLengthRow",
+    "Look",
+    "MarkRow",
+    "OrganRow",
+    "Photo",
+    "Rating",
+    "Series",
 ]
 
 
@@ -250,16 +259,6 @@ class PhaseSpan(Archivable, Base):
     note: Mapped[str] = mapped_column(default="")
 
 
-class Leaf(Archivable, Base):
-    """A leaf, root, spike or pitcher; the response attaches here."""
-
-    __tablename__ = "leaf"
-    growth_id: Mapped[int] = mapped_column(ForeignKey("growth.id"), index=True)
-    organ: Mapped[str] = mapped_column(default="leaf")
-    opened_on: Mapped[date]
-    opened_precision: Mapped[str] = mapped_column(default="day")
-
-
 class Pour(Archivable, Base):
     """A batch or a plain water given to a pot. ``job``: feed, plain or flush.
 
@@ -310,33 +309,6 @@ class Runoff(Archivable, Base):
     read_twice: Mapped[bool] = mapped_column(default=False, server_default="0")
     pour: Mapped[Pour | None] = relationship(back_populates="runoff")
     __table_args__ = (Index("ix_runoff_pot_on", "pot_id", "on"),)
-
-
-class Look(Archivable, Base):
-    """A look at a plant: counts, the newest leaf, marks."""
-
-    __tablename__ = "look"
-    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"))
-    plant_id: Mapped[int] = mapped_column(ForeignKey("plant.id"))
-    leaf_id: Mapped[int | None] = mapped_column(ForeignKey("leaf.id"))
-    on: Mapped[date]
-    leaves_count: Mapped[int | None]
-    newest_leaf_mm: Mapped[float | None]
-    leaf_growing: Mapped[bool | None]  # None: not said
-    new_leaf: Mapped[bool] = mapped_column(default=False)
-    new_growth: Mapped[bool] = mapped_column(default=False, server_default="0")
-    growth_stopped: Mapped[bool] = mapped_column(default=False, server_default="0")
-    spike: Mapped[bool] = mapped_column(default=False, server_default="0")
-    root_cm: Mapped[float | None]
-    roots_working: Mapped[bool | None]
-    growth_id: Mapped[int | None] = mapped_column(ForeignKey("growth.id"))
-    growth_cm: Mapped[float | None]
-    roots_cm: Mapped[list[Any] | None]
-    marks: Mapped[list[str]] = mapped_column(default=list)
-    marks_looked_for: Mapped[bool] = mapped_column(default=True)
-    unknown: Mapped[list[str]] = mapped_column(default=list)
-    note: Mapped[str] = mapped_column(default="")
-    __table_args__ = (Index("ix_look_pot_on", "pot_id", "on"),)
 
 
 class Event(Archivable, Base):

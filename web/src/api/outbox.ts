@@ -2,7 +2,8 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb"
 import { ApiProblem, type ProblemBody } from "./problem"
 
-/** One write that waits. `from`: an earlier write, whose answered id is its `batch_id` or {from} in its path. */
+/** One write that waits. `from`: an earlier write, whose answered id is its `batch_id` or {from} in its path.
+ * `blob`: a photo, sent as it is in place of the body. */
 export type Entry = {
   n?: number
   key: string
@@ -10,6 +11,7 @@ export type Entry = {
   body: Record<string, unknown>
   title: string
   from?: string
+  blob?: Blob
   problem?: string
 }
 export type Outcome =
@@ -24,6 +26,7 @@ interface Kept extends DBSchema {
 }
 
 const PATIENCE_MS = 6000 // a phone out of reach hangs: the thumb does not wait longer
+const PHOTO_PATIENCE_MS = 90_000 // megabytes take their time
 const AGAIN_MS = [1000, 2000, 4000, 8000, 15_000]
 const WAIT = [401, 429, 502, 503, 504] // not the entry's fault: it waits, and so does what comes after it
 const ANSWERS_KEPT_MS = 7 * 86_400_000
@@ -169,9 +172,12 @@ function asRequest(
     const url = new URL(entry.path.replace("{from}", String(id)), window.location.origin)
     return new Request(url, {
       method: "POST",
-      headers: { "content-type": "application/json", "idempotency-key": entry.key },
-      body: JSON.stringify(body),
-      signal: AbortSignal.timeout(PATIENCE_MS),
+      headers: {
+        "content-type": entry.blob ? "application/octet-stream" : "application/json",
+        "idempotency-key": entry.key,
+      },
+      body: entry.blob ?? JSON.stringify(body),
+      signal: AbortSignal.timeout(entry.blob ? PHOTO_PATIENCE_MS : PATIENCE_MS),
     })
   } catch {
     return null

@@ -27,6 +27,12 @@ const routes: RouteObject[] = [
   { path: "flush/waiting/:key", lazy: screen(() => import("../features/flush/waiting")) },
   { path: "flush/:id", lazy: screen(() => import("../features/flush/session")) },
   { path: "leaf", lazy: screen(() => import("../features/leaf")) },
+  { path: "look", lazy: screen(() => import("../features/look")) },
+  { path: "look/desk", lazy: screen(() => import("../features/look/deskPage")) },
+  { path: "look/:id", lazy: screen(() => import("../features/look")) },
+  { path: "photos/:id", lazy: screen(() => import("../features/photos/measure")) },
+  { path: "rate", lazy: screen(() => import("../features/photos/rate")) },
+  { path: "compare/:id", lazy: screen(() => import("../features/photos/compare")) },
   { path: "shelf", lazy: screen(() => import("../features/shelf")) },
 ]
 

@@ -54,6 +54,9 @@ const ours = defineConfig({
         },
         leaf: both("#5f9d80", "#7fbf9f"),
         leafEdge: both("#2c5f48", "#bfe3d0"),
+        leafBrown: both("#7a4f2c", "#b98558"),
+        leafYellow: both("#d6c454", "#e3d57a"),
+        onPhoto: both("#ffffff", "#ffffff"),
         comfort: both("#dcefe5", "#1f3a30"),
         state: {
           good: both("#1d6244", "#8fd6b3"),

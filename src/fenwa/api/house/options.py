@@ -11,7 +11,8 @@ import fenwa
 from fenwa.api.transactions import Today
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.felt import MOIST
-from fenwa.core.care.vocabulary import Mark, PlaceChangeKind
+from fenwa.core.care.vocabulary import PlaceChangeKind
+from fenwa.core.leaf.marks import Mark
 from fenwa.core.library.loader import media, profiles, sources
 from fenwa.core.mix.rates import RATE_AMOUNTS, RATE_PERS, RATE_UNITS
 from fenwa.core.mix.school import FeedRoute

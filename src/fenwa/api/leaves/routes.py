@@ -2,7 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.leaves import station
+from fenwa.api.leaves import look_asked, looks, measuring, photos, records, series, station
 
 router = APIRouter()
-router.include_router(station.router)
+for part in (station, look_asked, looks, records, photos, measuring, series):
+    router.include_router(part.router)

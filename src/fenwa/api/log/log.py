@@ -17,6 +17,7 @@ from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound
 from fenwa.store import models
 from fenwa.store.flush_state import passes_ever
+from fenwa.store.look_rows import recount_marks, with_look
 from fenwa.store.summary import current_plants, refresh, touch, touch_all
 from fenwa.store.water_rows import findings_of
 
@@ -59,6 +60,12 @@ Kind = Literal[
     "flush",
     "runoff",
     "level",
+    "leaf",
+    "leaf length",
+    "mark",
+    "photo",
+    "rating",
+    "series",
 ]
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour,
@@ -97,6 +104,12 @@ MODELS: dict[str, type[Any]] = {
     "flush": models.Flush,
     "runoff": models.Runoff,
     "level": models.Level,
+    "leaf": models.Leaf,
+    "leaf length": models.LeafLengthRow,
+    "mark": models.MarkRow,
+    "photo": models.Photo,
+    "rating": models.Rating,
+    "series": models.Series,
 }
 
 
@@ -131,6 +144,12 @@ def _after(session: Session, kind: str, row: Any) -> None:
         for passed in passes_ever(session, row.id):
             passed.archived_at = row.archived_at
         session.flush()
+    if kind == "look":
+        for brought in with_look(session, row):
+            brought.archived_at = row.archived_at
+        session.flush()
+    if kind == "mark":
+        recount_marks(session, row.look_id)
     if kind == "runoff" and row.pour is not None:
         refresh(session, row.pour.pot_id)
     elif kind in ("pour", "look", "flush", "runoff", "level", "feeding", "felt"):

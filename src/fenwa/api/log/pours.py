@@ -9,14 +9,14 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from fenwa.api.pots.shown import LookOut, PhaseOut, one_pot
+from fenwa.api.pots.shown import PhaseOut, one_pot
 from fenwa.api.transactions import OneWrite, Today, get_row, now
-from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.typed import TypedOrNone
 from fenwa.core.care.acts import USUAL_STAND_min
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.interlock import PourPlan, unanswered
-from fenwa.core.care.log import OFF_MEDIUM, opens_leaf
-from fenwa.core.care.vocabulary import Felt, Mark
+from fenwa.core.care.log import OFF_MEDIUM
+from fenwa.core.care.vocabulary import Felt
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
 from fenwa.core.mix.can import job_of_pour
@@ -25,7 +25,7 @@ from fenwa.core.pot.specification import Route
 from fenwa.core.units import to_canonical
 from fenwa.store import models
 from fenwa.store.collection import pots_today
-from fenwa.store.pot_rows import leading_growth, newest_leaf, plants_with, side_growth
+from fenwa.store.pot_rows import leading_growth, plants_with
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import phases, refresh
 from fenwa.store.water_state import waters_today
@@ -224,93 +224,6 @@ def _object(p: PotToday, job: str, ec: float | None, route: str, made_for: str, 
             " ".join(objections) + " Pour something else, or write a word in the note to do it all the same.",
             pointer="/note",
         )
-
-
-class LookIn(BaseModel):
-    """A look. Empty: not measured; named in ``unknown``: asked, and not known."""
-
-    on: date
-    leaves_count: TypedOrNone = None
-    newest_leaf: TypedOrNone = None
-    newest_leaf_unit: Literal["mm", "cm"] = "mm"
-    leaf_growing: bool | None = None  # whether it grows still; empty: not said
-    new_leaf: bool = False
-    new_growth: bool = False
-    growth_stopped: bool = False
-    spike: bool = False
-    root: TypedOrNone = None
-    growth: Literal["lead", "side"] = "lead"
-    growth_length: TypedOrNone = None
-    roots: list[Typed] = []
-    roots_working: bool | None = None
-    marks: list[Mark] = []
-    marks_looked_for: bool = True
-    unknown: list[str] = []
-    note: str = ""
-    plant_id: int | None = None  # of several in the pot; empty: the one that leads
-
-
-@router.post("/pots/{pot_id}/looks", status_code=201)
-def add_look(pot_id: int, body: LookIn, writer: OneWrite, today: Today) -> LookOut:
-    """Log a look at a pot's plant."""
-    require_not_future(body.on, today, "Date", pointer="/on")
-    count = body.leaves_count
-    if count is not None:
-        require(count, "Leaves counted", "", low=0, high=10_000, pointer="/leaves_count")
-        if count != int(count):
-            raise InputError(
-                f"Leaves counted {count:g} is not a whole number. Count whole leaves.", pointer="/leaves_count"
-            )
-    if body.root is not None:
-        require(body.root, "Longest new root", "cm", low=0, high=200, pointer="/root")
-    if body.growth_length is not None:
-        require(body.growth_length, "Length of the growth", "cm", low=0, high=500, pointer="/growth_length")
-    for i, cm in enumerate(body.roots):
-        require(cm, "Root", "cm", low=0, high=200, pointer=f"/roots/{i}")
-    length = body.newest_leaf
-    if length is not None:
-        length *= 10 if body.newest_leaf_unit == "cm" else 1
-        require(length, "Newest leaf", "mm", low=0, open_low=True, high=5000, pointer="/newest_leaf")
-
-    def write(session: Session) -> dict[str, Any]:
-        p = one_pot(session, pot_id, today)
-        side = body.growth == "side"
-        seen = p.plant.id if body.plant_id is None else body.plant_id
-        plants_with(session, pot_id, seen)
-        growth = side_growth(session, seen) if side else leading_growth(session, seen)
-        leaf = newest_leaf(session, growth.id)
-        if opens_leaf(body.new_leaf, leaf is not None, length):
-            leaf = models.Leaf(growth_id=growth.id, opened_on=body.on)
-            session.add(leaf)
-            session.flush()
-        row = models.Look(
-            pot_id=pot_id,
-            plant_id=seen,
-            leaf_id=leaf.id if leaf else None,
-            on=body.on,
-            leaves_count=None if count is None else int(count),
-            newest_leaf_mm=length,
-            leaf_growing=body.leaf_growing if length is not None else None,
-            new_leaf=body.new_leaf,
-            new_growth=body.new_growth,
-            growth_stopped=body.growth_stopped,
-            spike=body.spike,
-            root_cm=max([x for x in (body.root, *body.roots) if x is not None], default=None),
-            growth_id=growth.id if side else None,
-            growth_cm=body.growth_length,
-            roots_cm=list(body.roots) or None,
-            roots_working=body.roots_working,
-            marks=list(body.marks),
-            marks_looked_for=body.marks_looked_for,
-            unknown=body.unknown,
-            note=body.note,
-        )
-        session.add(row)
-        session.flush()
-        refresh(session, pot_id)
-        return LookOut(**{k: getattr(row, k) for k in LookOut.model_fields}).model_dump(mode="json")
-
-    return LookOut(**writer.once(body, write))
 
 
 class PhaseIn(BaseModel):

@@ -72,6 +72,7 @@ class PotIn(BaseModel):
     watered_on: date | None = None  # empty: not known
     fed_on: date | None = None
     arrived_on: date | None = None
+    source: str = Field(default="", max_length=120)  # who it came from
     isolated: bool = False
     tags: list[str] = []
     medium_parts: list[MediumPart] = []
@@ -127,7 +128,13 @@ def store_pot(session: Session, body: PotIn, today: date) -> models.Pot:
     if body.fed_on:
         require_not_future(body.fed_on, today, "Last fed", pointer="/fed_on")
     parts = checked_parts(body.medium_parts)
-    first = PlantIn(profile_id=body.profile_id, label=body.label, count=body.count, arrived_on=body.arrived_on)
+    first = PlantIn(
+        profile_id=body.profile_id,
+        label=body.label,
+        count=body.count,
+        source=body.source,
+        arrived_on=body.arrived_on,
+    )
     for plant in (first, *body.others):
         get_profile(plant.profile_id)
     pot = models.Pot(

@@ -9,6 +9,7 @@ from fenwa.core.care.ramp import RampDay
 from fenwa.core.care.usual import tray_change_days
 from fenwa.core.care.vocabulary import RINSES, ErrandKind
 from fenwa.core.constants import DAYS_A_MONTH
+from fenwa.core.leaf.series import Dose
 from fenwa.core.pot.flush import FromAbove
 
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
@@ -51,6 +52,8 @@ class PotFacts:
     looked_on: date | None = None  # of one in growth: its last look, or since when it is kept
     phase_asked_on: date | None = None  # of one that rests dry by its kind, and nobody said whether it does
     died_back_on: date | None = None  # of one that rests below the ground or on bulbs
+    leaf_by: date | None = None  # of one in growth: the last day its next leaf is expected
+    series: tuple[tuple[int, str, Dose], ...] = ()  # treatments given several times
 
 
 @dataclass(frozen=True)
@@ -104,14 +107,29 @@ def medium_old_on(since: date | None, life_months: tuple[int, int] | None) -> da
     return since + timedelta(days=round(life_months[1] * DAYS_A_MONTH))
 
 
+def _looks(p: PotFacts) -> list[tuple[date, str]]:
+    """The first reason to look at a plant in growth: a month unseen, or a leaf that should be there by now."""
+    asked = []
+    if p.looked_on is not None:
+        asked.append(
+            (
+                p.looked_on + timedelta(days=LOOK_IN_GROWTH_DAYS),
+                "In growth, and nobody noted a leaf or a look for a month. Feed goes on as planned.",
+            )
+        )
+        if p.leaf_by is not None and p.looked_on <= p.leaf_by:
+            asked.append((p.leaf_by, "By its own rhythm a leaf should be open by now. Feed goes on as planned."))
+    return sorted(asked)[:1]
+
+
 def errands_of(p: PotFacts) -> list[Errand]:
     """Every job a pot will ask for, due or not yet."""
     out: list[Errand] = []
 
-    def add(kind: ErrandKind, on: date, title: str, sentence: str) -> None:
+    def add(kind: ErrandKind, on: date, title: str, sentence: str, which: str = "") -> None:
         out.append(
             Errand(
-                f"pot-{p.id}-{kind.replace(' ', '-')}-{on.isoformat()}",
+                f"pot-{p.id}-{kind.replace(' ', '-')}-{which}{on.isoformat()}",
                 kind,
                 on,
                 p.id,
@@ -134,13 +152,11 @@ def errands_of(p: PotFacts) -> list[Errand]:
     for what, ramp in p.ramps:
         for on in ramp.asked_on:
             add("ramp step", on, f"{what}: next step", ramp.sentence)
-    if p.looked_on is not None:
-        add(
-            "look",
-            p.looked_on + timedelta(days=LOOK_IN_GROWTH_DAYS),
-            "look at it",
-            "In growth, and nobody noted a leaf or a look for a month. Feed goes on as planned.",
-        )
+    for on, words in _looks(p):
+        add("look", on, "look at it", words)
+    for series_id, what, dose in p.series:
+        title = f"{what}, {dose.number} of {dose.of}"
+        add("treatment", dose.on, title, "A series works as a whole: give it on its day.", f"{series_id}-")
     if p.phase_asked_on is not None:
         add(
             "phase not told",

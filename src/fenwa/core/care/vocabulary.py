@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Final, Literal
 
 Felt = Literal["", "as planned", "dry", "heavy"]
-Mark = Literal["tip", "rim", "crisp", "spot", "yellow oldest", "crust", "algae", "limp", "rot"]
 WeightKind = Literal["now", "drained", "dry"]
 PlaceChangeKind = Literal[
     "heating on",
@@ -33,6 +32,7 @@ ErrandKind = Literal[
     "membrane",
     "ramp step",
     "arrival review",
+    "treatment",
 ]
 EventKind = Literal[PlaceChangeKind, "errand done", "errand later", "leaves treated", "repotted", "put together"]
 

@@ -34,10 +34,13 @@ class LeafLength:
 
 @dataclass(frozen=True)
 class SeenLeaf:
-    """A leaf with its lengths, in any order."""
+    """A leaf with its lengths, in any order. ``number``: in order on its growth; ``lost_on`` empty: it lives."""
 
     opened_on: date
     lengths: tuple[LeafLength, ...] = ()
+    id: int | None = None
+    number: int | None = None
+    lost_on: date | None = None
 
 
 @dataclass(frozen=True)
@@ -194,6 +197,12 @@ def usual_of(
     prior = 1 / BETWEEN_PLANTS_SD**2
     shrunk = (own * middle + prior * math.log(kind_mm)) / (own + prior)
     return shrunk, 1 / math.sqrt(own + prior), len(used), of_season
+
+
+def usual_length(leaves: Sequence[SeenLeaf], on: date) -> float | None:
+    """A plant's usual length at a time of year; None: no finished leaf is known. [mm]"""
+    found = usual_of(finished(leaves), on)
+    return math.exp(found[0]) if found is not None else None
 
 
 def _days_of_year_apart(a: date, b: date) -> int:

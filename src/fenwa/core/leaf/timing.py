@@ -18,6 +18,7 @@ from fenwa.core.working import Computed, Ledger
 
 RHYTHM_LEAST_SD = 0.15  # of ln days between leaves, however regular few of them looked; judgement
 RHYTHM_GAPS = 8  # newest gaps that count
+RHYTHM_LEAST_LEAVES = 3  # two gaps, until a round asks for a leaf that did not come; judgement
 SLOW_PHASE = 2.0  # E7.3: a plant that hardly grows answers half as fast
 IN_BUD = 1.0  # plastochrons from the bud's laying down to the open leaf: fixed one leaf ahead, section 7.2
 
@@ -104,6 +105,15 @@ def leaf_rhythm(*, opened: list[date], today: date, resting: bool = False) -> Co
     if overdue:
         said = f"A leaf in {days:.0f} days: the next was due by {late.isoformat()}. Look for it."
     return ledger.close(LeafRhythm(days, on, early, late, overdue, said))
+
+
+def expected_by(opened: Sequence[date]) -> date | None:
+    """The last day the next leaf is expected by a plant's own rhythm; None: fewer than three leaves tell none."""
+    found = plastochron(opened)
+    if found is None or len(set(opened)) < RHYTHM_LEAST_LEAVES:
+        return None
+    days, sd = found
+    return max(opened) + timedelta(days=round(days * math.exp(Z80 * sd)))
 
 
 @dataclass(frozen=True)

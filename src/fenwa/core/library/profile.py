@@ -34,6 +34,9 @@ KindGroup = Literal["orchid", "carnivore", "foliage", "aroid", "fern", "flowerin
 KindPhase = Literal["active", "flowering", "slowing", "rest", "dormant", "establishing", "stressed"]
 ReadingMethod = Literal["pour_through", "soak", "tank_reading"]
 CrownCare = Literal["", "dry", "cup"]  # water in it rots it; its cup is kept filled
+KindOrgan = Literal[
+    "leaves", "root tips", "pitchers", "dew", "spikes", "buds", "flowers", "internodes", "bulbs", "nub"
+]  # what a look may ask of a kind
 PetHazard = Literal["none_known", "unknown", "mild", "toxic"]
 
 
@@ -180,7 +183,7 @@ class PhaseFeeding:
 
 @dataclass(frozen=True)
 class Profile:
-    """A care profile: one file in data/profiles."""
+    """A care profile: one file in data/profiles. ``shows``: what a look asks of this kind, in this order."""
 
     id: Named
     name: Named
@@ -205,6 +208,7 @@ class Profile:
     phases: dict[str, PhaseFeeding]
     opt_in: tuple[OptIn, ...] = ()
     crown: CrownCare = ""
+    shows: tuple[KindOrgan, ...] = ("leaves",)
 
 
 _PARTS: dict[str, Any] = {

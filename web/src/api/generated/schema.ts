@@ -1816,26 +1816,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pots/{pot_id}/looks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Look
-         * @description Log a look at a pot's plant.
-         */
-        post: operations["add_look_api_pots__pot_id__looks_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/pots/{pot_id}/phase": {
         parameters: {
             query?: never;
@@ -2932,6 +2912,574 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pots/{pot_id}/look-asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look Asked
+         * @description What a look at this plant asks, with what was seen last beside it.
+         */
+        get: operations["look_asked_api_pots__pot_id__look_asked_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks-asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Looks Asked
+         * @description What looks at the plants ask that went unseen longest: a walk on the phone, a table at the desk.
+         */
+        get: operations["looks_asked_api_looks_asked_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Look
+         * @description Log a look at a pot's plant.
+         */
+        post: operations["add_look_api_pots__pot_id__looks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/leaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Leaves Of Pot
+         * @description Every leaf of a pot's plant with its lengths, marks and loss; how sizes run.
+         */
+        get: operations["leaves_of_pot_api_pots__pot_id__leaves_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/baseline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Baseline Of
+         * @description Marks of the day of arrival, which never count, and the new ones since.
+         */
+        get: operations["baseline_of_api_pots__pot_id__baseline_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/leaf-balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Balance Of
+         * @description Leaves gained and lost over the looks since a day: as counted at a look, or as the records of leaves tell.
+         */
+        get: operations["balance_of_api_pots__pot_id__leaf_balance_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/offsets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Offset Of
+         * @description Whether the newest side growth that was measured can be taken from its parent.
+         */
+        get: operations["offset_of_api_pots__pot_id__offsets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/bulbs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bulbs Of
+         * @description Bulbs of a plant and of the divisions that came from it, held against what it had before.
+         */
+        get: operations["bulbs_of_api_pots__pot_id__bulbs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/flowers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Flowers Of
+         * @description Buds that opened at the newest bloom, and what became of the others.
+         */
+        get: operations["flowers_of_api_pots__pot_id__flowers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/response": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Response Of
+         * @description How the plant stands against its own usual, over everything its looks measured.
+         */
+        get: operations["response_of_api_pots__pot_id__response_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leaves/{leaf_id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Leaf
+         * @description Put a leaf right, or note that it was lost; what it said before is kept.
+         */
+        post: operations["change_leaf_api_leaves__leaf_id__change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leaves/{leaf_id}/lengths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Length
+         * @description Keep a length of a leaf that is not the newest.
+         */
+        post: operations["add_length_api_leaves__leaf_id__lengths_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/organs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Organs Of
+         * @description What looks saw of root tips, pitchers, dew, flowers and bulbs, oldest first.
+         */
+        get: operations["organs_of_api_pots__pot_id__organs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/{look_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo Of Look
+         * @description Keep a photo of a look; the body is the file itself, at most 25 MB.
+         */
+        post: operations["add_photo_of_look_api_looks__look_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photos Of Pot
+         * @description Photos of a pot's plant, oldest first.
+         */
+        get: operations["photos_of_pot_api_pots__pot_id__photos_get"];
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photo of a pot's plant without a look; the body is the file itself, at most 25 MB.
+         */
+        post: operations["add_photo_api_pots__pot_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Disk Used
+         * @description How many photos there are and what they take.
+         */
+        get: operations["disk_used_api_photos_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Photos
+         * @description Every photo with a table of what it shows, as one ZIP file.
+         */
+        get: operations["export_photos_api_photos_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/{size}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo File
+         * @description A photo for a list, for the screen, or whole.
+         */
+        get: operations["photo_file_api_photos__photo_id___size__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/measured/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Measured
+         * @description The scale and the length that taps give; nothing is stored.
+         */
+        post: operations["preview_measured_api_photos__photo_id__measured_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Scale
+         * @description Keep the scale of a photo.
+         */
+        post: operations["set_scale_api_photos__photo_id__scale_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/lengths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Length
+         * @description Keep a length read in a photo with its leaf, and the scale with the photo.
+         */
+        post: operations["keep_length_api_photos__photo_id__lengths_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/marks/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Marks
+         * @description Brown and yellow share inside an outline; nothing is stored.
+         */
+        post: operations["preview_marks_api_photos__photo_id__marks_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Marks
+         * @description Keep the brown and yellow of a leaf as marks of the photo's look.
+         */
+        post: operations["keep_marks_api_photos__photo_id__marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/against/{other_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Photos
+         * @description Two photos of one plant set to one scale by the rim, the earlier first.
+         */
+        get: operations["compare_photos_api_photos__photo_id__against__other_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Series Kept Here
+         * @description Series of treatments, oldest first.
+         */
+        get: operations["series_kept_here_api_series_get"];
+        put?: never;
+        /**
+         * Add Series
+         * @description Keep a series: each of its days becomes a job of the round.
+         */
+        post: operations["add_series_api_series_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suppliers
+         * @description Where plants came from, and what became of them.
+         */
+        get: operations["suppliers_api_suppliers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos-blind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Blind Photos
+         * @description Photos by number in an order drawn by a seed, plant and day not told; those rated least first.
+         */
+        get: operations["blind_photos_api_photos_blind_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/ratings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rate Photo
+         * @description Keep a blind score of a photo.
+         */
+        post: operations["rate_photo_api_photos__photo_id__ratings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options": {
         parameters: {
             query?: never;
@@ -3496,6 +4044,17 @@ export interface components {
             pot_ids: number[];
         };
         /**
+         * Baseline
+         * @description Marks that were there when the plant came, and what is new against them.
+         */
+        Baseline: {
+            /** Arrived On */
+            arrived_on: string | null;
+            /** There */
+            there: components["schemas"]["SeenMark-Output"][];
+            since: components["schemas"]["Computed_NewMarks_"];
+        };
+        /**
          * BatchCheck
          * @description How a measured can compares with its prediction.
          */
@@ -3660,6 +4219,22 @@ export interface components {
             high?: number | null;
         };
         /**
+         * Between
+         * @description Days between, what happened, and the leaves with what they can answer.
+         */
+        Between: {
+            /** Days */
+            days: number;
+            /** Happened */
+            happened: components["schemas"]["Happened"][];
+            /** Leaves */
+            leaves: components["schemas"]["LeafBetween"][];
+            /** Formed After */
+            formed_after: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Blend
          * @description Shares and what the blend will read. Cost is None while a used water's price is not known.
          */
@@ -3727,6 +4302,34 @@ export interface components {
             share: number;
             /** Litres */
             litres: number;
+        };
+        /**
+         * BlindPhoto
+         * @description A photo under a number that tells nothing; ``rated``: how often already.
+         */
+        BlindPhoto: {
+            /** Number */
+            number: number;
+            /** Photo Id */
+            photo_id: number;
+            /** Rated */
+            rated: number;
+        };
+        /**
+         * Bloom
+         * @description Buds that opened, and what became of the rest. [%]
+         */
+        Bloom: {
+            /** Opened */
+            opened: number;
+            /** Buds */
+            buds: number;
+            /** Percent */
+            percent: number | null;
+            /** Unknown */
+            unknown: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * BoilIn
@@ -4469,6 +5072,22 @@ export interface components {
             value: number | string;
         };
         /**
+         * Compared
+         * @description Two photos on one ruler, what changed between them, and which leaf formed after it.
+         */
+        Compared: {
+            before: components["schemas"]["PhotoOut"];
+            after: components["schemas"]["PhotoOut"];
+            pair: components["schemas"]["Computed_PhotoPair_"];
+            before_frame: components["schemas"]["Frame"];
+            after_frame: components["schemas"]["Frame"];
+            /** Before Traces */
+            before_traces: components["schemas"]["Trace"][];
+            /** After Traces */
+            after_traces: components["schemas"]["Trace"][];
+            between: components["schemas"]["Between"];
+        };
+        /**
          * Comparison
          * @description Two rows and what sets them apart.
          */
@@ -4500,6 +5119,14 @@ export interface components {
          */
         Computed_Blend_: {
             result: components["schemas"]["Blend"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Bloom_: {
+            result: components["schemas"]["Bloom"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4674,8 +5301,24 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_LeafBalance_: {
+            result: components["schemas"]["LeafBalance"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_LeafLine_: {
             result: components["schemas"]["LeafLine"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_LeafTrend_: {
+            result: components["schemas"]["LeafTrend"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4722,6 +5365,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_NewMarks_: {
+            result: components["schemas"]["NewMarks"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_NextFeed_: {
             result: components["schemas"]["NextFeed"];
             working: components["schemas"]["Working"];
@@ -4730,8 +5381,56 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Offset_: {
+            result: components["schemas"]["Offset"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_PartLitres_: {
             result: components["schemas"]["PartLitres"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_PhotoLength_: {
+            result: components["schemas"]["PhotoLength"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_PhotoMarks_: {
+            result: components["schemas"]["PhotoMarks"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_PhotoPair_: {
+            result: components["schemas"]["PhotoPair"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_PhotoScale_: {
+            result: components["schemas"]["PhotoScale"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_Pieces_: {
+            result: components["schemas"]["Pieces"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -4796,6 +5495,14 @@ export interface components {
          */
         Computed_ReservoirNow_: {
             result: components["schemas"]["ReservoirNow"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_ResponseScore_: {
+            result: components["schemas"]["ResponseScore"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5153,6 +5860,18 @@ export interface components {
             to_mL: number;
         };
         /**
+         * DiskUsed
+         * @description How many photos there are, and what they take on the disk. [bytes]
+         */
+        DiskUsed: {
+            /** Photos */
+            photos: number;
+            /** Bytes */
+            bytes: number;
+            /** Folder */
+            folder: string;
+        };
+        /**
          * DisplayUnit
          * @description shown = canonical * factor + offset, with ``digits`` significant figures at most.
          */
@@ -5181,7 +5900,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series";
             /** Id */
             id: number;
             /** Archived */
@@ -5502,7 +6221,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment";
             /**
              * Due On
              * Format: date
@@ -5850,6 +6569,21 @@ export interface components {
             detail: string;
         };
         /**
+         * FigureAsked
+         * @description A figure of an organ, as a form asks it.
+         */
+        FigureAsked: {
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "count" | "of" | "mm" | "percent" | "lost";
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * FillIn
          * @description Parts that are to fill a pot. [L]
          */
@@ -5860,6 +6594,16 @@ export interface components {
             charged?: boolean | null;
             /** Volume */
             volume: number | string;
+        };
+        /**
+         * FirstReading
+         * @description What a brown mark's texture says first, and what both textures leave open.
+         */
+        FirstReading: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
         };
         /**
          * Fit
@@ -6359,6 +7103,20 @@ export interface components {
             pot_ids: number[];
         };
         /**
+         * Frame
+         * @description What a photo covers on the common ruler. [mm]
+         */
+        Frame: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
+        };
+        /**
          * Grade
          * @description N, P2O5 (or P) and K2O (or K) of a grade, and the sentence that asks to confirm it. [%]
          */
@@ -6468,6 +7226,24 @@ export interface components {
              * @enum {string}
              */
             temperature_unit: "°C" | "°F";
+        };
+        /**
+         * Happened
+         * @description A change of a day, in words.
+         */
+        Happened: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Words */
+            words: string;
+            /**
+             * Flush
+             * @default false
+             */
+            flush: boolean;
         };
         /**
          * Hazard
@@ -6676,7 +7452,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment";
             /**
              * Due On
              * Format: date
@@ -6725,6 +7501,36 @@ export interface components {
             batch: components["schemas"]["BatchOut"];
             check: components["schemas"]["BatchCheck"];
             working: components["schemas"]["Working"];
+        };
+        /**
+         * JudgedMark
+         * @description A mark at its last look: what it is against the first, and what is new of it. None: not measured. [mm]
+         */
+        JudgedMark: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            /** Leaf */
+            leaf: number | null;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "tip" | "rim" | "blade" | "base" | "sheath" | "unknown";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "baseline" | "travel" | "own cause" | "as before" | "grown" | "new";
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** New Mm */
+            new_mm: number | null;
         };
         /**
          * Kin
@@ -7063,6 +7869,24 @@ export interface components {
             first_sign: string;
         };
         /**
+         * Laid
+         * @description A photo laid onto a common ruler: x mm = a x + c y + e, y mm = b x + d y + f of a pixel (x, y).
+         */
+        Laid: {
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /** C */
+            c: number;
+            /** D */
+            d: number;
+            /** E */
+            e: number;
+            /** F */
+            f: number;
+        };
+        /**
          * LanOut
          * @description How this server answers the home network.
          */
@@ -7091,7 +7915,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment";
             /**
              * Due On
              * Format: date
@@ -7114,6 +7938,61 @@ export interface components {
              * @default 7
              */
             days: number | string;
+        };
+        /**
+         * LeafBalance
+         * @description Gained less lost; ``flagged``: more were lost than age explains.
+         */
+        LeafBalance: {
+            /** Gained */
+            gained: number;
+            /** Lost */
+            lost: number;
+            /** Net */
+            net: number;
+            /** Flagged */
+            flagged: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * LeafBetween
+         * @description A leaf on two days. None: not measured near that day, or not there yet. [mm]
+         */
+        LeafBetween: {
+            /** Number */
+            number: number;
+            /**
+             * Opened On
+             * Format: date
+             */
+            opened_on: string;
+            /** Before Mm */
+            before_mm: number | null;
+            /** After Mm */
+            after_mm: number | null;
+            /** Formed */
+            formed: ("formed before" | "begun before" | "formed after") | string;
+        };
+        /**
+         * LeafChange
+         * @description What is put right of a leaf, or that it was lost; what is left out stays as it was.
+         */
+        LeafChange: {
+            /** Opened On */
+            opened_on?: string | null;
+            /** Opened Precision */
+            opened_precision?: ("day" | "week" | "month") | null;
+            /** Lost On */
+            lost_on?: string | null;
+            /** Lost Precision */
+            lost_precision?: ("day" | "week" | "month") | null;
+            /** Lost Why */
+            lost_why?: ("" | "age" | "rot" | "pest" | "cut" | "accident") | null;
+            /** Lost */
+            lost?: boolean | null;
+            /** Note */
+            note?: string | null;
         };
         /**
          * LeafLine
@@ -7142,6 +8021,27 @@ export interface components {
             after_percent: number | null;
             /** Word */
             word: string;
+        };
+        /**
+         * LeafOffered
+         * @description A leaf a look may measure or mark. None: not measured. [mm]
+         */
+        LeafOffered: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Opened On
+             * Format: date
+             */
+            opened_on: string;
+            /** Mm */
+            mm: number | null;
+            /** Growing */
+            growing: boolean;
+            /** Lost */
+            lost: boolean;
         };
         /**
          * LeafOnLine
@@ -7185,6 +8085,58 @@ export interface components {
             plants: components["schemas"]["PlantLine"][];
         };
         /**
+         * LeafRecord
+         * @description A leaf with its history. ``finished_mm`` None: not measured, or it grows still. [mm]
+         */
+        LeafRecord: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Opened On
+             * Format: date
+             */
+            opened_on: string;
+            /**
+             * Opened Precision
+             * @enum {string}
+             */
+            opened_precision: "day" | "week" | "month";
+            /** Lengths */
+            lengths: components["schemas"]["LengthShown"][];
+            /** Finished Mm */
+            finished_mm: number | null;
+            /** Lost On */
+            lost_on: string | null;
+            /**
+             * Lost Precision
+             * @enum {string}
+             */
+            lost_precision: "day" | "week" | "month";
+            /**
+             * Lost Why
+             * @enum {string}
+             */
+            lost_why: "" | "age" | "rot" | "pest" | "cut" | "accident";
+            /** Marks */
+            marks: components["schemas"]["SeenMark-Output"][];
+            /** Note */
+            note: string;
+        };
+        /**
+         * LeafRecords
+         * @description Every leaf of a plant, how they run, which marks are new, and what their texture says first.
+         */
+        LeafRecords: {
+            /** Leaves */
+            leaves: components["schemas"]["LeafRecord"][];
+            trend: components["schemas"]["Computed_LeafTrend_"];
+            marks: components["schemas"]["Computed_NewMarks_"];
+            /** Readings */
+            readings: components["schemas"]["FirstReading"][];
+        };
+        /**
          * LeafRhythm
          * @description Days between leaves, and when the next one is expected. None: fewer than two leaves. [d]
          */
@@ -7199,6 +8151,29 @@ export interface components {
             latest_on: string | null;
             /** Late */
             late: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * LeafTrend
+         * @description How the newest leaves run, how many a month, and what to look at before anything is changed.
+         */
+        LeafTrend: {
+            /**
+             * Run
+             * @enum {string}
+             */
+            run: "shorter" | "longer" | "neither";
+            /** In A Row */
+            in_a_row: number;
+            /** Pale In A Row */
+            pale_in_a_row: number;
+            /** Per Month */
+            per_month: number | null;
+            /** Checks */
+            checks: string[];
+            /** Feed Waits */
+            feed_waits: boolean;
             /** Sentence */
             sentence: string;
         };
@@ -7301,6 +8276,41 @@ export interface components {
             pot_ids: number[];
         };
         /**
+         * LengthIn
+         * @description A measured length for a leaf's record.
+         */
+        LengthIn: {
+            taps: components["schemas"]["Taps"];
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["PhotoPoint-Input"][];
+            /** Leaf Id */
+            leaf_id: number;
+            /** Growing */
+            growing?: boolean | null;
+        };
+        /**
+         * LengthShown
+         * @description A length of a leaf on a day, by ruler or from a photo. [mm]
+         */
+        LengthShown: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Mm */
+            mm: number;
+            /** Low Mm */
+            low_mm: number | null;
+            /** High Mm */
+            high_mm: number | null;
+            /** Origin */
+            origin: string;
+        };
+        /**
          * LevelIn
          * @description A level as read, or that it was emptied and rinsed. [mL, L]
          */
@@ -7375,8 +8385,61 @@ export interface components {
             curve: components["schemas"]["CurvePoint"][];
         };
         /**
+         * LookAsked
+         * @description All a look needs: the plant, the look before, its leaves, what its kind shows. [mm]
+         *
+         *     ``ghost_mm``: how long the leaf before was at the newest one's age; ``photo_id``: the last photo.
+         */
+        LookAsked: {
+            /** Pot Id */
+            pot_id: number;
+            /** Plant Id */
+            plant_id: number;
+            /** Plants */
+            plants: components["schemas"]["PlantChoice"][];
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Last On */
+            last_on: string | null;
+            /** Leaves Count */
+            leaves_count: number | null;
+            /** Marks */
+            marks: components["schemas"]["MarkSeen"][];
+            /** Leaves */
+            leaves: components["schemas"]["LeafOffered"][];
+            /** Newest Is Finished */
+            newest_is_finished: boolean | null;
+            /** Usual Mm */
+            usual_mm: number | null;
+            /** Ghost Number */
+            ghost_number: number | null;
+            /** Ghost Mm */
+            ghost_mm: number | null;
+            /** Organs */
+            organs: components["schemas"]["OrganAsked"][];
+            /** Mark Choices */
+            mark_choices: components["schemas"]["MarkChoice"][];
+            /** Zones */
+            zones: components["schemas"]["Zone"][];
+            /** Surfaces */
+            surfaces: string[];
+            /** Photo Id */
+            photo_id: number | null;
+        };
+        /**
          * LookIn
-         * @description A look. Empty: not measured; named in ``unknown``: asked, and not known.
+         * @description A look. Empty: not measured; named in ``unknown``: asked, and not known (``marks``: nobody can tell).
+         *
+         *     ``as_last``: what is not told is as at the look before.
          */
         LookIn: {
             /**
@@ -7401,6 +8464,24 @@ export interface components {
              * @default false
              */
             new_leaf: boolean;
+            /** Opened On */
+            opened_on?: string | null;
+            /**
+             * Opened Precision
+             * @default day
+             * @enum {string}
+             */
+            opened_precision: "day" | "week" | "month";
+            /** Gained */
+            gained?: number | string | null;
+            /** Lost */
+            lost?: number | string | null;
+            /**
+             * Lost Why
+             * @default
+             * @enum {string}
+             */
+            lost_why: "" | "age" | "rot" | "pest" | "cut" | "accident";
             /**
              * New Growth
              * @default false
@@ -7437,12 +8518,39 @@ export interface components {
              * Marks
              * @default []
              */
-            marks: ("tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "crust" | "algae" | "limp" | "rot")[];
+            marks: components["schemas"]["MarkSeen"][];
             /**
              * Marks Looked For
              * @default true
              */
             marks_looked_for: boolean;
+            /**
+             * Organs
+             * @default []
+             */
+            organs: components["schemas"]["OrganSeen"][];
+            /** Posture */
+            posture?: number | string | null;
+            /** Hour */
+            hour?: number | string | null;
+            /** Pests */
+            pests?: number | string | null;
+            /**
+             * Surface
+             * @default
+             * @enum {string}
+             */
+            surface: "" | "dry" | "moist" | "wet" | "mossy" | "sour smell";
+            /**
+             * As Last
+             * @default false
+             */
+            as_last: boolean;
+            /**
+             * By
+             * @default
+             */
+            by: string;
             /**
              * Unknown
              * @default []
@@ -7480,6 +8588,141 @@ export interface components {
             unknown: string[];
             /** Note */
             note: string;
+        };
+        /**
+         * LooksAsked
+         * @description Plants to look at, the longest unseen first; ``due``: how many of all are due.
+         */
+        LooksAsked: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Due */
+            due: number;
+            /** Looks */
+            looks: components["schemas"]["LookAsked"][];
+        };
+        /**
+         * MarkChoice
+         * @description A kind of mark: its words, whether it is felt for texture, and what it sits on.
+         */
+        MarkChoice: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            /** Label */
+            label: string;
+            /** Felt */
+            felt: boolean;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "leaf" | "plant" | "pot";
+        };
+        /**
+         * MarkSeen
+         * @description A mark: where, how it feels, how large, since when. Empty: not told. ``old``: a scar from before.
+         */
+        MarkSeen: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            /** Leaf Id */
+            leaf_id?: number | null;
+            /**
+             * On New
+             * @default false
+             */
+            on_new: boolean;
+            /**
+             * Place
+             * @default unknown
+             * @enum {string}
+             */
+            place: "tip" | "rim" | "blade" | "base" | "sheath" | "unknown";
+            /**
+             * Texture
+             * @default
+             * @enum {string}
+             */
+            texture: "" | "crisp" | "soft" | "dry scar" | "water-soaked";
+            /** Mm */
+            mm?: number | string | null;
+            /** Share Pct */
+            share_pct?: number | string | null;
+            /** Since */
+            since?: string | null;
+            /**
+             * Since Precision
+             * @default day
+             * @enum {string}
+             */
+            since_precision: "day" | "week" | "month";
+            /**
+             * Old
+             * @default false
+             */
+            old: boolean;
+            /**
+             * Cause
+             * @default
+             * @enum {string}
+             */
+            cause: "" | "rubbed" | "pest" | "sun" | "cold" | "spray" | "accident";
+        };
+        /**
+         * MarksIn
+         * @description An outline traced around a blade, and where colours part; ``grey_at``: where a grey card lies. [px]
+         */
+        MarksIn: {
+            /** Outline */
+            outline: components["schemas"]["PhotoPoint-Input"][];
+            /**
+             * @default {
+             *       "green_from": 117,
+             *       "yellow_from": 85,
+             *       "brown_below": 0.62,
+             *       "grey_below": 0.03
+             *     }
+             */
+            thresholds: components["schemas"]["Thresholds"];
+            grey_at?: components["schemas"]["PhotoPoint-Input"] | null;
+        };
+        /**
+         * MarksKept
+         * @description Shares the grower accepts or corrects, for one leaf. Empty: as the photo tells. [%]
+         */
+        MarksKept: {
+            /** Outline */
+            outline: components["schemas"]["PhotoPoint-Input"][];
+            /**
+             * @default {
+             *       "green_from": 117,
+             *       "yellow_from": 85,
+             *       "brown_below": 0.62,
+             *       "grey_below": 0.03
+             *     }
+             */
+            thresholds: components["schemas"]["Thresholds"];
+            grey_at?: components["schemas"]["PhotoPoint-Input"] | null;
+            /** Leaf Id */
+            leaf_id: number;
+            /** Brown Pct */
+            brown_pct?: number | string | null;
+            /** Yellow Pct */
+            yellow_pct?: number | string | null;
+            /**
+             * Old
+             * @default false
+             */
+            old: boolean;
         };
         /**
          * MeasureIn
@@ -7537,6 +8780,14 @@ export interface components {
             cv: number;
             /** Mean Error Pct */
             mean_error_pct: number;
+        };
+        /**
+         * MeasuredOut
+         * @description The scale and the length with their workings. Length None: fewer than two taps so far.
+         */
+        MeasuredOut: {
+            scale: components["schemas"]["Computed_PhotoScale_"];
+            length: components["schemas"]["Computed_PhotoLength_"] | null;
         };
         /**
          * Medium
@@ -7695,6 +8946,11 @@ export interface components {
             fed_on?: string | null;
             /** Arrived On */
             arrived_on?: string | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
             /**
              * Isolated
              * @default false
@@ -8066,6 +9322,20 @@ export interface components {
             volume_unit: "L" | "US gal" | "imp gal";
         };
         /**
+         * NewMarks
+         * @description What counts as new damage. ``burn_points``: new brown of the marked leaves; None: no length known. [%]
+         */
+        NewMarks: {
+            /** Marks */
+            marks: components["schemas"]["JudgedMark"][];
+            /** Counting */
+            counting: number;
+            /** Burn Points */
+            burn_points: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * NextFeed
          * @description What the next watering is, when by days it would carry feed, and why.
          */
@@ -8124,6 +9394,18 @@ export interface components {
              * @default true
              */
             taught: boolean;
+        };
+        /**
+         * Offset
+         * @description Whether an offset can be taken, and the height it needs. [cm]
+         */
+        Offset: {
+            /** Ready */
+            ready: boolean;
+            /** Needs Cm */
+            needs_cm: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * OptIn
@@ -8185,6 +9467,74 @@ export interface components {
             elements: string[];
             /** Sources */
             sources: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * OrganAsked
+         * @description An organ the kind shows, with what was told of it last. None: not looked for then.
+         */
+        OrganAsked: {
+            /**
+             * Organ
+             * @enum {string}
+             */
+            organ: "leaves" | "root tips" | "pitchers" | "dew" | "spikes" | "buds" | "flowers" | "internodes" | "bulbs" | "nub";
+            /** Label */
+            label: string;
+            /** Figures */
+            figures: components["schemas"]["FigureAsked"][];
+            /** Words */
+            words: {
+                [key: string]: string[];
+            };
+            last: components["schemas"]["OrganSeen"] | null;
+        };
+        /**
+         * OrganHistory
+         * @description An organ at a look; ``share`` None: it says none, or was not counted. [0 to 1]
+         */
+        OrganHistory: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            seen: components["schemas"]["SeenOrgan"];
+            /** Share */
+            share: number | null;
+        };
+        /**
+         * OrganSeen
+         * @description Root tips, pitchers, dew, flowers, bulbs. Empty: not counted.
+         */
+        OrganSeen: {
+            /**
+             * Organ
+             * @enum {string}
+             */
+            organ: "leaves" | "root tips" | "pitchers" | "dew" | "spikes" | "buds" | "flowers" | "internodes" | "bulbs" | "nub";
+            /**
+             * Told
+             * @default seen
+             * @enum {string}
+             */
+            told: "seen" | "none seen" | "cannot tell";
+            /** Count */
+            count?: number | string | null;
+            /** Of */
+            of?: number | string | null;
+            /** Mm */
+            mm?: number | string | null;
+            /** Percent */
+            percent?: number | string | null;
+            /** Lost */
+            lost?: number | string | null;
+            /**
+             * Words
+             * @default {}
+             */
+            words: {
                 [key: string]: string;
             };
         };
@@ -8542,6 +9892,149 @@ export interface components {
              * Format: date
              */
             since: string;
+        };
+        /**
+         * PhotoLength
+         * @description A length in a photo with its 80 % range. [mm]
+         */
+        PhotoLength: {
+            /** Mm */
+            mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Px */
+            px: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PhotoMarks
+         * @description Shares of a blade by colour. [%]
+         */
+        PhotoMarks: {
+            /** Green */
+            green: number;
+            /** Yellow */
+            yellow: number;
+            /** Brown */
+            brown: number;
+            /** Unclear */
+            unclear: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PhotoOut
+         * @description A photo of a plant. ``scale`` None: nobody has set it. [px, bytes]
+         */
+        PhotoOut: {
+            /** Id */
+            id: number;
+            /** Pot Id */
+            pot_id: number;
+            /** Plant Id */
+            plant_id: number;
+            /** Look Id */
+            look_id: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Bytes */
+            bytes: number;
+            scale: components["schemas"]["PhotoScale"] | null;
+            rim: components["schemas"]["RimTaps-Output"] | null;
+            /** Note */
+            note: string;
+        };
+        /**
+         * PhotoPair
+         * @description Two photos on one ruler whose origin is the middle of the rim, the rim level. [mm]
+         */
+        PhotoPair: {
+            before: components["schemas"]["Laid"];
+            after: components["schemas"]["Laid"];
+            /** Days */
+            days: number;
+            /** Turned Deg */
+            turned_deg: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PhotoPoint
+         * @description A point in a photo, from its top left corner. [px]
+         */
+        "PhotoPoint-Input": {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PhotoPoint
+         * @description A point in a photo, from its top left corner. [px]
+         */
+        "PhotoPoint-Output": {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PhotoScale
+         * @description How long a pixel is, with its relative error (SD). [mm/px]
+         */
+        PhotoScale: {
+            /** Mm Per Px */
+            mm_per_px: number;
+            /** Error */
+            error: number;
+            /** Span Px */
+            span_px: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PhotoTapsIn
+         * @description Taps for the scale, and taps along a midrib from base to tip; empty ``points``: the scale alone. [px]
+         */
+        PhotoTapsIn: {
+            taps: components["schemas"]["Taps"];
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["PhotoPoint-Input"][];
+        };
+        /**
+         * PhotosOut
+         * @description Photos of a plant, oldest first; the rim of its pot, if it is known. [mm]
+         */
+        PhotosOut: {
+            /** Rim Mm */
+            rim_mm: number | null;
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * Pieces
+         * @description Bulbs of a division and what is said of small pieces; a small piece is allowed.
+         */
+        Pieces: {
+            /** Total */
+            total: number;
+            /** Cautions */
+            cautions: string[];
+            /** Sentence */
+            sentence: string;
         };
         /**
          * PlaceChange
@@ -8973,6 +10466,16 @@ export interface components {
             sentence: string;
         };
         /**
+         * PlantChoice
+         * @description A plant of the pot, as a look names it.
+         */
+        PlantChoice: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+        };
+        /**
          * PlantIn
          * @description A plant of a pot; ``count`` alike ones.
          */
@@ -9269,6 +10772,11 @@ export interface components {
             fed_on?: string | null;
             /** Arrived On */
             arrived_on?: string | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
             /**
              * Isolated
              * @default false
@@ -9968,7 +11476,7 @@ export interface components {
         };
         /**
          * Profile
-         * @description A care profile: one file in data/profiles.
+         * @description A care profile: one file in data/profiles. ``shows``: what a look asks of this kind, in this order.
          */
         Profile: {
             /** Id */
@@ -10025,6 +11533,13 @@ export interface components {
              * @enum {string}
              */
             crown: "" | "dry" | "cup";
+            /**
+             * Shows
+             * @default [
+             *       "leaves"
+             *     ]
+             */
+            shows: ("leaves" | "root tips" | "pitchers" | "dew" | "spikes" | "buds" | "flowers" | "internodes" | "bulbs" | "nub")[];
         };
         /**
          * Purchase
@@ -10116,6 +11631,19 @@ export interface components {
             on: string;
             /** Level */
             level: number;
+        };
+        /**
+         * RatingIn
+         * @description A score of a photo, 0 worst to 10 best, by somebody who sees only its number.
+         */
+        RatingIn: {
+            /** Score */
+            score: number | string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
         };
         /**
          * ReadingOut
@@ -10585,6 +12113,20 @@ export interface components {
             measured: boolean;
         };
         /**
+         * ResponseScore
+         * @description In spreads of the plant's own usual, better is positive; None: nothing was measured.
+         */
+        ResponseScore: {
+            /** Score */
+            score: number | null;
+            /** Measures */
+            measures: number;
+            /** Comparable */
+            comparable: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Rest
          * @description How a kind rests and how it wakes.
          *
@@ -10706,6 +12248,16 @@ export interface components {
             best: ("as it is" | "pours half as large again" | "three quarters of the feed" | "the purest water" | "every fourth pour a rinse") | null;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * RimTaps
+         * @description Two taps at the ends of a known length in one photo. [px, mm]
+         */
+        "RimTaps-Output": {
+            first: components["schemas"]["PhotoPoint-Output"];
+            second: components["schemas"]["PhotoPoint-Output"];
+            /** Known Mm */
+            known_mm: number;
         };
         /**
          * RinseCalendar
@@ -10901,6 +12453,21 @@ export interface components {
             phase_school: ("noted" | "calendar" | "growth" | "warmth" | "lamps") | "";
             /** Id */
             id: number;
+        };
+        /**
+         * RulerLength
+         * @description A length of any leaf by ruler. [mm]
+         */
+        RulerLength: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Mm */
+            mm: number | string;
+            /** Growing */
+            growing?: boolean | null;
         };
         /**
          * ScaleGuess
@@ -11187,6 +12754,82 @@ export interface components {
             sentence: string;
         };
         /**
+         * SeenMark
+         * @description A mark as a look saw it. ``leaf``: its number, empty: of no leaf told; ``old``: a scar from before. [mm]
+         */
+        "SeenMark-Output": {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Leaf */
+            leaf?: number | null;
+            /**
+             * Place
+             * @default unknown
+             * @enum {string}
+             */
+            place: "tip" | "rim" | "blade" | "base" | "sheath" | "unknown";
+            /**
+             * Texture
+             * @default
+             * @enum {string}
+             */
+            texture: "" | "crisp" | "soft" | "dry scar" | "water-soaked";
+            /** Mm */
+            mm?: number | null;
+            /** Leaf Mm */
+            leaf_mm?: number | null;
+            /**
+             * Old
+             * @default false
+             */
+            old: boolean;
+            /**
+             * Cause
+             * @default
+             * @enum {string}
+             */
+            cause: "" | "rubbed" | "pest" | "sun" | "cold" | "spray" | "accident";
+        };
+        /**
+         * SeenOrgan
+         * @description An organ at a look. Figures None: not counted, not measured. [mm, %]
+         */
+        SeenOrgan: {
+            /**
+             * Organ
+             * @enum {string}
+             */
+            organ: "leaves" | "root tips" | "pitchers" | "dew" | "spikes" | "buds" | "flowers" | "internodes" | "bulbs" | "nub";
+            /**
+             * Told
+             * @default seen
+             * @enum {string}
+             */
+            told: "seen" | "none seen" | "cannot tell";
+            /** Count */
+            count?: number | null;
+            /** Of */
+            of?: number | null;
+            /** Mm */
+            mm?: number | null;
+            /** Percent */
+            percent?: number | null;
+            /** Words */
+            words?: {
+                [key: string]: string;
+            };
+            /** Lost */
+            lost?: number | null;
+        };
+        /**
          * Sensitivity
          * @description 0 none known, 1 low, 2 moderate, 3 high.
          */
@@ -11230,6 +12873,48 @@ export interface components {
              * @default 500
              */
             final_mL: number | string;
+        };
+        /**
+         * SeriesIn
+         * @description A treatment of a pot or a place on several days, counted from 1: "1, 8, 15".
+         */
+        SeriesIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
+            /** Days */
+            days: (number | string)[];
+            /** Pot Id */
+            pot_id?: number | null;
+            /** Place Id */
+            place_id?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * SeriesOut
+         * @description A series that is kept, with its days.
+         */
+        SeriesOut: {
+            /** Id */
+            id: number;
+            /** What */
+            what: string;
+            /** Pot Id */
+            pot_id: number | null;
+            /** Place Id */
+            place_id: number | null;
+            /** Days */
+            days: string[];
+            /** Note */
+            note: string;
         };
         /**
          * Settings
@@ -11743,6 +13428,41 @@ export interface components {
             id: number;
         };
         /**
+         * Supplier
+         * @description A source with its plants; ``lost_early``: within 90 days. None: nothing tells. [d]
+         */
+        Supplier: {
+            /** Name */
+            name: string;
+            /** Plants */
+            plants: number;
+            /** Alive */
+            alive: number;
+            /** Lost Early */
+            lost_early: number;
+            /** Causes */
+            causes: string[];
+            /** First Leaf Days */
+            first_leaf_days: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Taps
+         * @description Two taps at the ends of a known length; empty ``known_mm``: the pot's own rim. [px, mm]
+         */
+        Taps: {
+            first: components["schemas"]["PhotoPoint-Input"];
+            second: components["schemas"]["PhotoPoint-Input"];
+            /** Known Mm */
+            known_mm?: number | string | null;
+            /**
+             * Shown Px
+             * @default 1000
+             */
+            shown_px: number;
+        };
+        /**
          * TargetIn
          * @description What is wanted of a blend. [µS/cm; mg/L CaCO3]
          */
@@ -11849,6 +13569,35 @@ export interface components {
             text: string;
         };
         /**
+         * Thresholds
+         * @description Where colours part. Hue in degrees (red 30, yellow 110, green 145), lightness and chroma as OKLab gives them.
+         *
+         *     ``green_from``: this hue and on is green; below it yellow where light, brown where darker than ``brown_below``
+         *     or redder than ``yellow_from``. Less chroma than ``grey_below`` is told apart by lightness alone.
+         */
+        Thresholds: {
+            /**
+             * Green From
+             * @default 117
+             */
+            green_from: number;
+            /**
+             * Yellow From
+             * @default 85
+             */
+            yellow_from: number;
+            /**
+             * Brown Below
+             * @default 0.62
+             */
+            brown_below: number;
+            /**
+             * Grey Below
+             * @default 0.03
+             */
+            grey_below: number;
+        };
+        /**
          * TimerOut
          * @description A running timer: when it was started and when it ends, UTC, by the server's clock; seconds left, 0 when over.
          */
@@ -11884,6 +13633,18 @@ export interface components {
              * @default 20
              */
             minutes: number | string;
+        };
+        /**
+         * Trace
+         * @description A line traced in a photo, on the common ruler: a leaf's midrib or the outline of a blade. [mm]
+         */
+        Trace: {
+            /** Leaf */
+            leaf: number | null;
+            /** Closed */
+            closed: boolean;
+            /** Points */
+            points: components["schemas"]["PhotoPoint-Output"][];
         };
         /**
          * TraceIn
@@ -12464,6 +14225,24 @@ export interface components {
             /** Pot Id */
             pot_id: number;
             ahead: components["schemas"]["YearAhead"];
+        };
+        /**
+         * Zone
+         * @description A part of a leaf, and the mark that most often sits there.
+         */
+        Zone: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "tip" | "rim" | "blade" | "base" | "sheath" | "unknown";
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
         };
     };
     responses: never;
@@ -17429,61 +19208,6 @@ export interface operations {
             };
         };
     };
-    add_look_api_pots__pot_id__looks_post: {
-        parameters: {
-            query?: never;
-            header: {
-                "idempotency-key": string;
-            };
-            path: {
-                pot_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LookIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LookOut"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     set_phase_api_pots__pot_id__phase_post: {
         parameters: {
             query?: never;
@@ -17546,7 +19270,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series";
                 row_id: number;
             };
             cookie?: never;
@@ -17598,7 +19322,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series";
                 row_id: number;
             };
             cookie?: never;
@@ -20629,6 +22353,1541 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_asked_api_pots__pot_id__look_asked_get: {
+        parameters: {
+            query?: {
+                plant_id?: number | null;
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookAsked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    looks_asked_api_looks_asked_get: {
+        parameters: {
+            query?: {
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksAsked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_look_api_pots__pot_id__looks_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leaves_of_pot_api_pots__pot_id__leaves_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeafRecords"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    baseline_of_api_pots__pot_id__baseline_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Baseline"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    balance_of_api_pots__pot_id__leaf_balance_get: {
+        parameters: {
+            query?: {
+                since?: string | null;
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_LeafBalance_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offset_of_api_pots__pot_id__offsets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Offset_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bulbs_of_api_pots__pot_id__bulbs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Pieces_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    flowers_of_api_pots__pot_id__flowers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Bloom_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    response_of_api_pots__pot_id__response_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_ResponseScore_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_leaf_api_leaves__leaf_id__change_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                leaf_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeafChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_length_api_leaves__leaf_id__lengths_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                leaf_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulerLength"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    organs_of_api_pots__pot_id__organs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrganHistory"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo_of_look_api_looks__look_id__photos_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                look_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_of_pot_api_pots__pot_id__photos_get: {
+        parameters: {
+            query?: {
+                plant_id?: number | null;
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotosOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo_api_pots__pot_id__photos_post: {
+        parameters: {
+            query: {
+                on: string;
+                plant_id?: number | null;
+            };
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    disk_used_api_photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiskUsed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_photos_api_photos_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_file_api_photos__photo_id___size__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+                size: "list" | "screen" | "whole";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_measured_api_photos__photo_id__measured_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoTapsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_scale_api_photos__photo_id__scale_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taps"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_length_api_photos__photo_id__lengths_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LengthIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_marks_api_photos__photo_id__marks_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_PhotoMarks_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_marks_api_photos__photo_id__marks_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksKept"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_photos_api_photos__photo_id__against__other_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+                other_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    series_kept_here_api_series_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_series_api_series_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suppliers_api_suppliers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Supplier"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blind_photos_api_photos_blind_get: {
+        parameters: {
+            query?: {
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindPhoto"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rate_photo_api_photos__photo_id__ratings_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RatingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
-import { Link } from "react-router"
+import { Link, useNavigate } from "react-router"
 import type { Schemas } from "../../api/client"
 import { Choice } from "../../ui/Choice"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
@@ -9,13 +9,13 @@ import { useWidth } from "../../ui/useWidth"
 import { axisOf, spanOf } from "./axis"
 import { Legend } from "./Legend"
 import { LineGroup } from "./LineGroup"
-import { LookFor } from "./LookFor"
 import { Months } from "./Months"
 import { COLUMNS } from "./PlantRow"
 import { groupsOf, type GroupBy } from "./groups"
 import { LeafTable } from "./LeafTable"
 import { leafStationQuery, type PlantLine } from "./queries"
 import { saysOfLeaf } from "./says"
+import { SuppliersCard } from "./SuppliersCard"
 
 /** A line a plant: what its leaves answer, those to look at first. */
 export function Screen() {
@@ -26,8 +26,8 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
   const [by, setBy] = useState<GroupBy>("question")
   const [months, setMonths] = useState(9)
   const [folded, setFolded] = useState<Record<string, boolean>>({})
-  const [looking, setLooking] = useState<number | null>(null)
   const [said, setSaid] = useState("")
+  const go = useNavigate()
   const [ref, width] = useWidth<HTMLDivElement>(660)
   const groups = groupsOf(page.plants, by)
   const first = groups.find((g) => g.key === "look today")?.plants[0] ?? page.plants[0]
@@ -48,27 +48,23 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
       </>
     )
   }
-  const look = (p: PlantLine) => {
-    setLooking(p.pot_id)
-    window.scrollTo(0, 0)
-  }
+  const look = (p: PlantLine) => void go(`/look/${p.pot_id}`)
   return (
     <>
       <PageHead
         title="What the leaves answer"
         line="A plant is a line, a leaf stands where it opened, as tall as it is against that plant’s usual. Old scars do not count."
       >
-        <Button data-new minH="44px" onClick={() => look(first)}>
-          Look at {first.code}
+        <Button asChild variant="outline" minH="44px">
+          <Link to="/rate">Rate photos</Link>
+        </Button>
+        <Button asChild variant="outline" minH="44px">
+          <Link to="/look/desk">Looks at the desk</Link>
+        </Button>
+        <Button asChild data-new minH="44px">
+          <Link to="/look">Look at {first.code}</Link>
         </Button>
       </PageHead>
-      {looking !== null && (
-        <LookFor
-          plant={page.plants.find((p) => p.pot_id === looking)}
-          today={page.today}
-          onClose={() => setLooking(null)}
-        />
-      )}
       <Box bg="bg.panel" borderWidth="1px" borderRadius="lg" overflow="hidden">
         <Flex px="3" py="2" gap="2" wrap="wrap" align="center" justify="space-between">
           <Text fontSize="sm" flex="1 1 260px" aria-live="polite">
@@ -113,6 +109,7 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
         <Legend />
       </Box>
       <LeafTable plants={page.plants} />
+      <SuppliersCard />
     </>
   )
 }

@@ -36,6 +36,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
       medium_charged: "",
       medium_limed: "",
       arrived_on: "",
+      source: "",
       watered_on: "",
       fed_on: "",
       isolated: false,

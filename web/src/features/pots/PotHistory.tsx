@@ -27,6 +27,7 @@ export function PotHistory({ form }: { form: UseFormReturn<Values> }) {
         type="date"
         hint="Empty: not known, so plain water first."
       />
+      <TextField form={form} name="source" label="Supplier" hint="Who it came from." />
       <TextField form={form} name="label" label="Name on the plant’s label" />
       <TextField form={form} name="count" label="Plants alike in it" numeric />
       <TextField form={form} name="tags" label="Tags" hint="With commas between." />

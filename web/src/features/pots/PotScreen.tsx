@@ -1,7 +1,7 @@
 import { Button, Flex, Grid } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
-import { useParams } from "react-router"
+import { Link, useParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { potQuery } from "../../api/queries"
 import { figure } from "../../ui/format"
@@ -13,7 +13,6 @@ import { Holds } from "./care/Holds"
 import { ChangePot } from "./collection/ChangePot"
 import { RepotForm } from "./collection/RepotForm"
 import { LogList } from "./LogList"
-import { LookForm } from "./LookForm"
 import { PlanCard } from "./PlanCard"
 import { PhaseForm } from "./PhaseForm"
 import { DiedForm } from "./plants/DiedForm"
@@ -30,7 +29,7 @@ export function PotScreen() {
   )
 }
 
-type Form = "look" | "pour" | "phase" | "change" | "archive" | "decide" | "repot"
+type Form = "pour" | "phase" | "change" | "archive" | "decide" | "repot"
 
 function PotView({ page }: { page: Schemas["PotPage"] }) {
   const [open, setOpen] = useState<Form | null>(null)
@@ -67,22 +66,14 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
         <Button variant="outline" minH="44px" onClick={() => setOpen("pour")}>
           Log a pour
         </Button>
-        <Button data-new minH="44px" onClick={() => setOpen("look")}>
-          Log a look
+        <Button data-new asChild minH="44px">
+          <Link to={`/look/${row.id}`}>Log a look</Link>
         </Button>
       </PageHead>
       <Holds potId={row.id} holds={row.holds} />
       {open === "change" && <ChangePot page={page} onClose={closing("change")} />}
       {open === "repot" && <RepotForm page={page} onClose={closing("repot")} />}
       {open === "archive" && <DiedForm page={page} onClose={closing("archive")} />}
-      {open === "look" && (
-        <LookForm
-          potId={row.id}
-          last={page.looks.at(-1)}
-          today={page.today}
-          onClose={closing("look")}
-        />
-      )}
       {open === "decide" && (
         <DecideForm potId={row.id} today={page.today} onClose={closing("decide")} />
       )}

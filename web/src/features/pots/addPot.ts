@@ -19,6 +19,7 @@ export type Values = {
   medium_charged: "" | "yes" | "no"
   medium_limed: "" | "yes" | "no"
   arrived_on: string
+  source: string
   watered_on: string
   fed_on: string
   isolated: boolean

@@ -37,6 +37,7 @@ export function MergeForm({ pots, today, onClose }: Props) {
             route: "top",
             plain_every: 4,
             phase: "",
+            source: "",
             isolated: false,
             tags: [],
             medium_parts: [],

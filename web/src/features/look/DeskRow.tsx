@@ -1,0 +1,152 @@
+import { Box, Button, Input, Text } from "@chakra-ui/react"
+import { useRef, useState } from "react"
+import { Link } from "react-router"
+import { Choice } from "../../ui/Choice"
+import { day } from "../../ui/format"
+import { bareMark } from "./draft"
+import type { Asked } from "./queries"
+import { useLook } from "./useLook"
+
+const nextField = (row: HTMLTableRowElement | null) =>
+  row?.nextElementSibling?.querySelector<HTMLInputElement>("input")?.focus()
+
+/** One plant of the table: what was seen last stands as a hint; Enter saves. */
+export function DeskRow({ asked }: { asked: Asked }) {
+  const row = useRef<HTMLTableRowElement>(null)
+  const [saved, setSaved] = useState(false)
+  const { draft, setDraft, problem, pending, save } = useLook(asked, () => {
+    setSaved(true)
+    nextField(row.current)
+  })
+  const leafMarks = draft.marks.map((m) => m.kind)
+  const cell = (
+    name: "leaves_count" | "newest_leaf" | "note",
+    label: string,
+    hint: string,
+    w: string,
+  ) => (
+    <Input
+      aria-label={`${label}, ${asked.code}`}
+      placeholder={hint}
+      inputMode={name === "note" ? undefined : "decimal"}
+      autoComplete="off"
+      w={w}
+      minH="44px"
+      bg="bg.panel"
+      value={draft[name]}
+      onChange={(e) => {
+        setSaved(false)
+        setDraft({ ...draft, [name]: e.target.value })
+      }}
+    />
+  )
+  return (
+    <Box
+      as="tr"
+      ref={row}
+      borderTopWidth="1px"
+      onKeyDown={(e: React.KeyboardEvent) => {
+        if (
+          e.key !== "Enter" ||
+          !(e.target instanceof HTMLInputElement) ||
+          e.target.type === "checkbox"
+        )
+          return
+        e.preventDefault()
+        void save()
+      }}
+    >
+      <th scope="row">
+        <Link to={`/look/${asked.pot_id}`} style={{ textDecoration: "underline" }}>
+          {asked.code}
+        </Link>{" "}
+        <Text as="span" fontWeight="normal">
+          {asked.name}
+        </Text>
+        <Text fontSize="xs" color="fg.muted" fontWeight="normal">
+          {asked.last_on ? day(asked.last_on, asked.today) : "never looked at"}
+        </Text>
+      </th>
+      <td>
+        {cell(
+          "leaves_count",
+          "Leaves counted",
+          asked.leaves_count === null ? "" : String(asked.leaves_count),
+          "84px",
+        )}
+      </td>
+      <td>
+        <input
+          type="checkbox"
+          aria-label={`New leaf, ${asked.code}`}
+          style={{ width: 22, height: 22, marginTop: 10 }}
+          checked={draft.new_leaf}
+          onChange={(e) =>
+            setDraft({
+              ...draft,
+              new_leaf: e.target.checked,
+              growing: e.target.checked ? "yes" : "",
+            })
+          }
+        />
+      </td>
+      <td>
+        {cell(
+          "newest_leaf",
+          "Newest leaf",
+          asked.leaves[0]?.mm != null ? String(Math.round(asked.leaves[0].mm)) : "",
+          "96px",
+        )}
+      </td>
+      <td>
+        <Choice
+          label={`Grows still, ${asked.code}`}
+          value={draft.growing}
+          choices={[
+            { value: "", label: "not said" },
+            { value: "yes", label: "growing" },
+            { value: "no", label: "finished" },
+          ]}
+          onValue={(v) => setDraft({ ...draft, growing: v as "yes" })}
+        />
+      </td>
+      <td>
+        <Choice
+          label={`Marks, ${asked.code}`}
+          value={draft.told === "seen" ? (leafMarks[0] ?? "") : draft.told}
+          choices={[
+            { value: "not looked", label: "not looked for" },
+            { value: "none", label: "none seen" },
+            { value: "cannot tell", label: "cannot tell" },
+            ...asked.mark_choices.map((m) => ({ value: m.kind, label: m.label })),
+          ]}
+          onValue={(v) => {
+            const kind = asked.mark_choices.find((m) => m.kind === v)?.kind
+            setDraft(
+              kind
+                ? { ...draft, told: "seen", marks: [bareMark(kind)] }
+                : { ...draft, told: v as "none", marks: [] },
+            )
+          }}
+        />
+      </td>
+      <td>{cell("note", "Note", "", "140px")}</td>
+      <td>
+        <Button
+          minH="44px"
+          variant={saved ? "outline" : "solid"}
+          loading={pending}
+          aria-label={`Save ${asked.code}`}
+          onClick={() => void save()}
+        >
+          {saved ? "Saved" : "Save"}
+        </Button>
+        {problem && (
+          <Text role="alert" color="state.stop" fontSize="sm">
+            {problem.message}
+          </Text>
+        )}
+      </td>
+    </Box>
+  )
+}

@@ -1,0 +1,1 @@
+export { DeskScreen as Screen } from "./DeskScreen"

@@ -1,0 +1,1 @@
+export { CompareScreen as Screen } from "./CompareScreen"

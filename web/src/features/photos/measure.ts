@@ -1,0 +1,1 @@
+export { MeasureScreen as Screen } from "./MeasureScreen"

@@ -1,0 +1,1 @@
+export { RateScreen as Screen } from "./RateScreen"
