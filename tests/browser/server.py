@@ -1,8 +1,10 @@
 """A real server on a free port, and a real Chromium that may talk to nobody else."""
 
+import atexit
 import multiprocessing
 import os
 import re
+import shutil
 import ssl
 import sys
 import tempfile
@@ -48,32 +50,44 @@ def _command(arguments: list[str], said: Connection) -> None:
     app()
 
 
-def _seed(database: Path) -> None:
+def _seed(database: Path, demo: bool) -> None:
+    from fenwa.api.app import prepare_store
     from fenwa.demo.database import fill_if_stale
     from fenwa.store.session import Store
 
     store = Store(database)
-    fill_if_stale(store, date.fromisoformat(TODAY))
+    if demo:
+        fill_if_stale(store, date.fromisoformat(TODAY))
+    prepare_store(store)
     store.close()
 
 
 @cache
-def seeded() -> bytes:
-    """The demonstration as its command makes it, made once for all tests that write on one of their own."""
-    with tempfile.TemporaryDirectory() as folder:
-        database = Path(folder) / "demo.sqlite"
-        process = FORKS.Process(target=_seed, args=(database,))
-        process.start()
-        process.join()
-        return database.read_bytes()
+def seeded(command: str) -> Path:
+    """What a command makes on its first start, made once for all tests that write on one of their own."""
+    database = Path(tempfile.mkdtemp(prefix="fenwa-tests-")) / f"{command}.sqlite"
+    process = FORKS.Process(target=_seed, args=(database, command == "demo"))
+    process.start()
+    process.join()
+    atexit.register(shutil.rmtree, database.parent, ignore_errors=True)
+    return database
+
+
+def _first_start(command: str, database: Path) -> None:
+    """The database of a command as its first start leaves it, photos and all."""
+    made = seeded(command)
+    shutil.copy(made, database)
+    database.chmod(0o600)
+    photos = made.with_suffix(".photos")
+    if photos.exists():
+        shutil.copytree(photos, database.with_suffix(".photos"))
 
 
 @contextmanager
 def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator[str]:
     """``./fenwa serve`` or ``demo`` on a free port; ended by its own process id."""
-    if command == "demo" and not database.exists():
-        database.write_bytes(seeded())
-        database.chmod(0o600)
+    if not database.exists():
+        _first_start(command, database)
     heard, said = FORKS.Pipe(duplex=False)
     arguments = [command, "--port", str(port), *more, "--today", TODAY, "--database", str(database)]
     process = FORKS.Process(target=_command, args=(arguments, said), daemon=True)

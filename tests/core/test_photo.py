@@ -220,7 +220,8 @@ def test_between_two_photos_a_leaf_is_told_by_when_it_was_formed() -> None:
     )
     assert [x.formed for x in found.leaves] == ["formed before", "formed before", "begun before"]
     assert found.leaves[1].after_mm == 149.0
-    assert found.leaves[0].after_mm is None, "not measured near that day is not zero"
+    assert found.leaves[0].after_mm == 150.0, "a finished leaf keeps its size"
+    assert found.leaves[2].before_mm is None, "not there yet is not zero"
     assert found.formed_after == 0
     later = between(
         leaves=[*leaves, leaf(4, "2027-03-01")],

@@ -9,6 +9,7 @@ from sqlalchemy import text
 from fenwa.core.errors import Conflict
 from fenwa.demo.generator import SEED, seed
 from fenwa.store.models import Base, Pot, Setting, Water
+from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.session import Store
 from fenwa.store.summary import CORE_VERSION
 
@@ -31,6 +32,6 @@ def fill_if_stale(store: Store, today: date) -> bool:
         session.execute(text("PRAGMA defer_foreign_keys=ON"))
         for table in reversed(Base.metadata.sorted_tables):
             session.execute(table.delete())
-        seed(session, today)
+        seed(session, today, PhotoFolder(store.path))
         session.add(Setting(key=STAMP, value=stamp))
     return True

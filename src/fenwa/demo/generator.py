@@ -20,12 +20,14 @@ from fenwa.core.pot.balance import Soil, State, dry, no_exit, root_zone_ec, wate
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.temperature import ec_at_25
 from fenwa.core.working import Computed
+from fenwa.demo.answering import furnish_answers
 from fenwa.demo.caring import furnish_care
 from fenwa.demo.furnishing import furnish
 from fenwa.demo.mixing import furnish_mix
 from fenwa.demo.scenario import WATERS
 from fenwa.demo.scenario_pots import GARDEN, POTS, ROOM, DemoPot
 from fenwa.store import models
+from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.summary import refresh
 
 DAYS = 425
@@ -48,8 +50,8 @@ class _Story:
     cans: dict[tuple[date, float], models.Batch]
 
 
-def seed(session: Session, today: date) -> None:
-    """Fill an empty database with the demonstration, the same for the same day."""
+def seed(session: Session, today: date, photos: PhotoFolder | None = None) -> None:
+    """Fill an empty database with the demonstration, the same for the same day; drawn photos into their folder."""
     rng = np.random.default_rng(SEED)
     for key, value in {"collection_name": "Ansa Orangery", "scale_step_g": "1", "syringe_step_mL": "0.5"}.items():
         session.add(models.Setting(key=key, value=value))
@@ -81,6 +83,7 @@ def seed(session: Session, today: date) -> None:
     pots = {pot.code: pot for pot in session.query(models.Pot)}
     furnish_mix(session, today, products, {code: pot.id for code, pot in pots.items()})
     furnish_care(session, today, places, pots)
+    furnish_answers(session, today, photos)
 
 
 def _read_waters(

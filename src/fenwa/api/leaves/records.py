@@ -195,15 +195,12 @@ def _growth_cm(session: Session, p: PotToday, today: date, leads: bool) -> float
 
 
 @router.get("/pots/{pot_id}/offsets")
-def offset_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Offset]:
-    """Whether the newest side growth that was measured can be taken from its parent."""
+def offset_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Offset] | None:
+    """Whether the newest side growth that was measured can be taken from its parent; null: nobody measured both."""
     p = one_pot(session, pot_id, today)
     offset, parent = _growth_cm(session, p, today, False), _growth_cm(session, p, today, True)
-    for value, name in ((offset, "the side growth"), (parent, "the leading growth")):
-        if value is None:
-            raise InputError(f"How tall {name} is was never measured. Measure it at a look.", pointer="/growth_length")
-    assert offset is not None
-    assert parent is not None
+    if offset is None or parent is None:
+        return None
     return offset_ready(offset_cm=offset, parent_cm=parent)
 
 
@@ -219,8 +216,8 @@ def _bulbs(session: Session, plant_id: int, today: date) -> list[tuple[date, flo
 
 
 @router.get("/pots/{pot_id}/bulbs")
-def bulbs_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Pieces]:
-    """Bulbs of a plant and of the divisions that came from it, held against what it had before."""
+def bulbs_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Pieces] | None:
+    """Bulbs of a plant and of its divisions, held against what it had before; null: nobody counted."""
     p = one_pot(session, pot_id, today)
     children = [c for c in children_of(session, p.plant.id) if c.parent_relation == "division"]
     cut_on = min((c.arrived_on for c in children if c.arrived_on is not None), default=None)
@@ -229,19 +226,19 @@ def bulbs_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Pieces
     now_ = [n for on, n in own if cut_on is None or on >= cut_on]
     pieces = [*now_[-1:], *(found[-1][1] for c in children if (found := _bulbs(session, c.id, today)))]
     if not pieces:
-        raise InputError("No bulb was counted yet. Count them at a look.", pointer="/organs")
+        return None
     return division_bulbs(pieces=pieces, had=had[-1] if had else None)
 
 
 @router.get("/pots/{pot_id}/flowers")
-def flowers_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Bloom]:
-    """Buds that opened at the newest bloom, and what became of the others."""
+def flowers_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Bloom] | None:
+    """Buds that opened at the newest bloom, and what became of the others; null: nobody counted."""
     p = one_pot(session, pot_id, today)
     looks = looks_at(session, p.plant.id, today)
     found = organs_at(session, [x.id for x in looks])
     counted = bloom_of([found.get(x.id, []) for x in looks])
     if counted is None:
-        raise InputError("No bud was counted yet. Count buds and open flowers at a look.", pointer="/organs")
+        return None
     buds, opened, lost = counted
     return bloom(buds=buds, opened=opened, lost=lost)
 

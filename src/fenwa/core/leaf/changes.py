@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from fenwa.core.leaf.line import UNKNOWN_LEAF_DAYS
-from fenwa.core.leaf.sizes import LeafLength, SeenLeaf
+from fenwa.core.leaf.sizes import SeenLeaf, finished_mm
 from fenwa.core.leaf.timing import Formed, begun_on, formed_against, plastochron
 
 NEAR_DAYS = 10  # a length of so near a day stands for that day
@@ -44,9 +44,13 @@ class Between:
     sentence: str
 
 
-def _near(lengths: Sequence[LeafLength], on: date) -> float | None:
-    close = [(abs((x.on - on).days), x.mm) for x in lengths if abs((x.on - on).days) <= NEAR_DAYS]
-    return min(close)[1] if close else None
+def length_on(leaf: SeenLeaf, on: date) -> float | None:
+    """A leaf's length on a day: measured near it, else its finished size where it had that before; None. [mm]"""
+    close = [(abs((x.on - on).days), x.mm) for x in leaf.lengths if abs((x.on - on).days) <= NEAR_DAYS]
+    if close:
+        return min(close)[1]
+    before = tuple(x for x in leaf.lengths if x.on <= on)
+    return finished_mm(SeenLeaf(leaf.opened_on, before)) if before else None
 
 
 def between(
@@ -73,9 +77,7 @@ def between(
             formed = formed_against(leaf.opened_on, begun_on(leaf.opened_on, gap), judged.on)[0]
         after += formed == "formed after"
         rows.append(
-            LeafBetween(
-                leaf.number or i, leaf.opened_on, _near(leaf.lengths, before_on), _near(leaf.lengths, after_on), formed
-            )
+            LeafBetween(leaf.number or i, leaf.opened_on, length_on(leaf, before_on), length_on(leaf, after_on), formed)
         )
     days = (after_on - before_on).days
     if judged is None:

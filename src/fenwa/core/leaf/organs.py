@@ -137,7 +137,7 @@ def check_organ(seen: SeenOrgan, pointer: str) -> None:
 
 
 def organ_share(seen: SeenOrgan) -> float | None:
-    """What an organ says as a share: live tips of seen, opened buds of all, leaves with dew. None: not told. [0 to 1]"""
+    """What an organ says as a share: live tips of seen, opened of all buds, dew. None: not told. [0 to 1]"""
     if seen.told == "cannot tell":
         return None
     if seen.organ == "dew":

@@ -3041,7 +3041,7 @@ export interface paths {
         };
         /**
          * Offset Of
-         * @description Whether the newest side growth that was measured can be taken from its parent.
+         * @description Whether the newest side growth that was measured can be taken from its parent; null: nobody measured both.
          */
         get: operations["offset_of_api_pots__pot_id__offsets_get"];
         put?: never;
@@ -3061,7 +3061,7 @@ export interface paths {
         };
         /**
          * Bulbs Of
-         * @description Bulbs of a plant and of the divisions that came from it, held against what it had before.
+         * @description Bulbs of a plant and of its divisions, held against what it had before; null: nobody counted.
          */
         get: operations["bulbs_of_api_pots__pot_id__bulbs_get"];
         put?: never;
@@ -3081,7 +3081,7 @@ export interface paths {
         };
         /**
          * Flowers Of
-         * @description Buds that opened at the newest bloom, and what became of the others.
+         * @description Buds that opened at the newest bloom, and what became of the others; null: nobody counted.
          */
         get: operations["flowers_of_api_pots__pot_id__flowers_get"];
         put?: never;
@@ -22704,7 +22704,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Computed_Offset_"];
+                    "application/json": components["schemas"]["Computed_Offset_"] | null;
                 };
             };
             /** @description Bad Request */
@@ -22753,7 +22753,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Computed_Pieces_"];
+                    "application/json": components["schemas"]["Computed_Pieces_"] | null;
                 };
             };
             /** @description Bad Request */
@@ -22802,7 +22802,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Computed_Bloom_"];
+                    "application/json": components["schemas"]["Computed_Bloom_"] | null;
                 };
             };
             /** @description Bad Request */

@@ -15,11 +15,11 @@ const baselineQuery = (id: number) =>
     queryKey: ["pots", "baseline", id],
     queryFn: () => answer(client.GET("/api/pots/{pot_id}/baseline", of(id))),
   })
-const said = (name: string, id: number, ask: () => Promise<{ result: { sentence: string } }>) =>
+type Answer = { result: { sentence: string } } | null
+const said = (name: string, id: number, ask: () => Promise<Answer>) =>
   queryOptions({
     queryKey: ["pots", name, id],
-    queryFn: async () => (await ask()).result.sentence,
-    retry: false,
+    queryFn: async () => (await ask())?.result.sentence ?? null,
   })
 
 /** Root tips, dew, pitchers and flowers over time, and what counting them answers. */

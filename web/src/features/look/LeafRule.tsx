@@ -7,6 +7,7 @@ const TOP = 14
 const MIDDLE = 96
 const RULE = 150
 const LEAST_mm = 1
+const STEPS_mm = [10, 20, 50, 100, 200]
 
 /** The newest leaf beside a rule, its tip to be dragged; behind it, dashed, how long the leaf before was at its age. */
 export function LeafRule({
@@ -25,6 +26,7 @@ export function LeafRule({
   const svg = useRef<SVGSVGElement>(null)
   const guess = asked.leaves[0]?.mm ?? asked.usual_mm ?? 100
   const most = Math.ceil((1.3 * Math.max(mm ?? 0, guess, asked.ghost_mm ?? 0)) / 50) * 50
+  const step = STEPS_mm.find((s) => most / s <= 6) ?? 500
   const y = (length: number) => FOOT - (length / most) * (FOOT - TOP)
   const shown = mm ?? guess
   const dragged = (e: React.PointerEvent) => {
@@ -34,10 +36,10 @@ export function LeafRule({
     onLength(Math.max(LEAST_mm, Math.min(most, Math.round(((FOOT - at) / (FOOT - TOP)) * most))))
   }
   const onKey = (e: React.KeyboardEvent) => {
-    const step = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[e.key]
-    if (step === undefined) return
+    const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[e.key]
+    if (by === undefined) return
     e.preventDefault()
-    onLength(Math.max(LEAST_mm, Math.round(shown) + step))
+    onLength(Math.max(LEAST_mm, Math.round(shown) + by))
   }
   const half = Math.max(12, Math.min(44, (FOOT - y(shown)) / 5))
   const blade = (tall: number, wide: number) =>
@@ -90,22 +92,11 @@ export function LeafRule({
         />
       ))}
       <line x1={RULE} x2={RULE} y1={TOP} y2={FOOT} stroke="currentColor" opacity="0.6" />
-      {[0, 1, 2, 3, 4].map((i) => (
-        <g key={i}>
-          <line
-            x1={RULE}
-            x2={RULE + 8}
-            y1={y((i * most) / 4)}
-            y2={y((i * most) / 4)}
-            stroke="currentColor"
-          />
-          <text
-            x={RULE + 12}
-            y={y((i * most) / 4) + 4}
-            fill="currentColor"
-            style={{ fontSize: 12 }}
-          >
-            {Math.round((i * most) / 4)}
+      {Array.from({ length: Math.floor(most / step) + 1 }, (_, i) => i * step).map((at) => (
+        <g key={at}>
+          <line x1={RULE} x2={RULE + 8} y1={y(at)} y2={y(at)} stroke="currentColor" />
+          <text x={RULE + 12} y={y(at) + 4} fill="currentColor" style={{ fontSize: 12 }}>
+            {at}
           </text>
         </g>
       ))}

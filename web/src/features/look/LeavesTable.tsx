@@ -42,7 +42,9 @@ export function LeavesTable({ leaves, today }: { leaves: LeafRecord[]; today: st
             <td>
               {l.lost_on ? `${day(l.lost_on, today)}${l.lost_why ? `, ${l.lost_why}` : ""}` : ""}
             </td>
-            <td>{l.marks.map((m) => `${m.old ? "old " : ""}${m.kind}`).join(", ")}</td>
+            <td>
+              {[...new Set(l.marks.map((m) => `${m.old ? "old " : ""}${m.kind}`))].join(", ")}
+            </td>
             <td>
               <Button
                 size="sm"

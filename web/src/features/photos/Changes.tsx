@@ -35,7 +35,7 @@ export function Changes({ compared }: { compared: Schemas["Compared"] }) {
           head={["Leaf", "Before, mm", "After, mm", "Formed"]}
           minW="0"
         >
-          {between.leaves.map((l) => (
+          {[...between.leaves].reverse().map((l) => (
             <tr key={l.number}>
               <td>{l.number}</td>
               <td>{mm(l.before_mm)}</td>

@@ -50,7 +50,7 @@ function Measure({
         </Button>
       </PageHead>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 330px" }} gap="4">
-        <Box bg="bg.panel" borderWidth="1px" borderRadius="lg" overflow="hidden">
+        <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" overflow="hidden">
           <Tapped
             photo={photo}
             mode={taps.mode}
