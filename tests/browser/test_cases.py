@@ -185,9 +185,9 @@ def test_case_9_and_17_acts_that_ask_for_a_word(fresh_address: str, open_page: C
     assert "rots it" in refused.json()["detail"]
     hand = Pointer(page)
     page.goto(f"{fresh_address}/pots/{made}")
-    hand.press("Log a look")
-    hand.tick("white crust")
-    hand.press("Keep the look")
+    hand.press("Log a look", role="link")
+    hand.press("white salt crust")
+    hand.press("Save")
     expect(page.get_by_text("Salt crust seen", exact=False).first).to_be_visible()
     hand.press("Repot")
     hand.choose("It came with feed in it", "no")

@@ -93,12 +93,13 @@ def test_from_a_water_to_a_leaf_and_round_again(
     expect(page.get_by_role("heading", name="Flush P-01", exact=False)).to_be_visible()
 
     # 6 a look at the leaf
-    hand.press("Log a look")
-    hand.fill("Leaves counted", "6")
+    hand.press("Log a look", role="link")
+    hand.press("New leaf")
     hand.fill("Newest leaf, mm", "142")
-    hand.tick("a new leaf")
-    hand.tick("brown tip")
-    hand.press("Keep the look")
+    hand.press("Mark: Tip")
+    hand.press("Counts, roots, growths, note")
+    hand.fill("Leaves counted", "6")
+    hand.press("Save")
     expect(page.get_by_role("region", name="Strata")).to_contain_text("142")
 
     # 7 the round, and the walk

@@ -19,6 +19,7 @@ import fenwa.core.care.readiness
 import fenwa.core.care.round
 import fenwa.core.leaf.balance
 import fenwa.core.leaf.colours
+import fenwa.core.leaf.laid
 import fenwa.core.leaf.line
 import fenwa.core.leaf.marks
 import fenwa.core.leaf.organs

@@ -220,7 +220,8 @@ def bulbs_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Pieces
     """Bulbs of a plant and of its divisions, held against what it had before; null: nobody counted."""
     p = one_pot(session, pot_id, today)
     children = [c for c in children_of(session, p.plant.id) if c.parent_relation == "division"]
-    cut_on = min((c.arrived_on for c in children if c.arrived_on is not None), default=None)
+    cut = [session.get_one(models.Pot, c.pot_id).repotted_on for c in children]
+    cut_on = min((on for on in cut if on is not None), default=None)
     own = _bulbs(session, p.plant.id, today)
     had = [n for on, n in own if cut_on is not None and on < cut_on]
     now_ = [n for on, n in own if cut_on is None or on >= cut_on]

@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.leaves import look_asked, looks, measuring, photos, records, series, station
+from fenwa.api.leaves import laid, look_asked, looks, measuring, photos, records, series, station
 
 router = APIRouter()
-for part in (station, look_asked, looks, records, photos, measuring, series):
+for part in (station, laid, look_asked, looks, records, photos, measuring, series):
     router.include_router(part.router)

@@ -2912,6 +2912,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/leaves/laid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Laid
+         * @description Arrivals from the day they came, twins and divisions from their first leaf, two seasons of a plant.
+         */
+        get: operations["laid_api_leaves_laid_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots/{pot_id}/look-asked": {
         parameters: {
             query?: never;
@@ -3849,6 +3869,16 @@ export interface components {
             codes: string[];
         };
         /**
+         * AgedLeaf
+         * @description A leaf by the days since its line's start; ``share`` of the plant's usual, None: not finished. [d]
+         */
+        "AgedLeaf-Output": {
+            /** Day */
+            day: number;
+            /** Share */
+            share?: number | null;
+        };
+        /**
          * AheadDay
          * @description A day of the coming weeks: a watering with feed, a plain one, one whose feed is held, or a leaf spray.
          *
@@ -3963,6 +3993,18 @@ export interface components {
         AssignIn: {
             /** Water Id */
             water_id: number;
+        };
+        /**
+         * AtAge
+         * @description What a line had at the shared age. None: no finished leaf by then.
+         */
+        AtAge: {
+            /** Name */
+            name: string;
+            /** Leaves */
+            leaves: number;
+            /** Middle Share */
+            middle_share: number | null;
         };
         /**
          * AwayPage
@@ -5327,6 +5369,14 @@ export interface components {
          */
         Computed_LearntPot_: {
             result: components["schemas"]["LearntPot"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_LeavesAtAge_: {
+            result: components["schemas"]["LeavesAtAge"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -7887,6 +7937,30 @@ export interface components {
             f: number;
         };
         /**
+         * LaidGroup
+         * @description Lines that share a start, with what they had at one age. None: fewer than two can be held together.
+         */
+        LaidGroup: {
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: components["schemas"]["SharedLine-Output"][];
+            at_age: components["schemas"]["Computed_LeavesAtAge_"] | null;
+        };
+        /**
+         * LaidPage
+         * @description Groups of lines laid over each other.
+         */
+        LaidPage: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "arrival" | "twins" | "season";
+            /** Groups */
+            groups: components["schemas"]["LaidGroup"][];
+        };
+        /**
          * LanOut
          * @description How this server answers the home network.
          */
@@ -8238,6 +8312,18 @@ export interface components {
             high: number;
             /** Narrowed */
             narrowed: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * LeavesAtAge
+         * @description Lines held against each other at the age all of them have reached. [d]
+         */
+        LeavesAtAge: {
+            /** Age Days */
+            age_days: number;
+            /** Lines */
+            lines: components["schemas"]["AtAge"][];
             /** Sentence */
             sentence: string;
         };
@@ -13100,6 +13186,21 @@ export interface components {
             not_entered: string[];
             /** Unread */
             unread: string[];
+        };
+        /**
+         * SharedLine
+         * @description A line by days since its start, seen for ``days``. [d]
+         */
+        "SharedLine-Output": {
+            /** Name */
+            name: string;
+            /** Days */
+            days: number;
+            /**
+             * Leaves
+             * @default []
+             */
+            leaves: components["schemas"]["AgedLeaf-Output"][];
         };
         /**
          * ShelfPage
@@ -22353,6 +22454,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    laid_api_leaves_laid_get: {
+        parameters: {
+            query?: {
+                by?: "arrival" | "twins" | "season";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidPage"];
+                };
             };
             /** @description Bad Request */
             400: {

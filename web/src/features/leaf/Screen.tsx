@@ -7,6 +7,7 @@ import { Choice } from "../../ui/Choice"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
 import { useWidth } from "../../ui/useWidth"
 import { axisOf, spanOf } from "./axis"
+import { LaidCard } from "./LaidCard"
 import { Legend } from "./Legend"
 import { LineGroup } from "./LineGroup"
 import { Months } from "./Months"
@@ -55,14 +56,14 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
         title="What the leaves answer"
         line="A plant is a line, a leaf stands where it opened, as tall as it is against that plant’s usual. Old scars do not count."
       >
+        <Button asChild data-new minH="44px">
+          <Link to="/look">Look at {first.code}</Link>
+        </Button>
         <Button asChild variant="outline" minH="44px">
           <Link to="/rate">Rate photos</Link>
         </Button>
         <Button asChild variant="outline" minH="44px">
           <Link to="/look/desk">Looks at the desk</Link>
-        </Button>
-        <Button asChild data-new minH="44px">
-          <Link to="/look">Look at {first.code}</Link>
         </Button>
       </PageHead>
       <Box bg="bg.panel" borderWidth="1px" borderRadius="lg" overflow="hidden">
@@ -109,6 +110,7 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
         <Legend />
       </Box>
       <LeafTable plants={page.plants} />
+      <LaidCard />
       <SuppliersCard />
     </>
   )

@@ -1,4 +1,5 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { useState } from "react"
 import { LeafPart } from "./LeafPart"
 import { MarksPart } from "./MarksPart"
 import { MorePart } from "./MorePart"
@@ -8,7 +9,7 @@ import type { Asked } from "./queries"
 import { Toggle } from "./Toggle"
 import { useLook } from "./useLook"
 
-const IN_SIGHT = ["newest_leaf", "leaves_count", "lost", "hour", "pests", "on", "opened_on"]
+const IN_MORE = ["leaves_count", "lost", "hour", "pests", "on", "opened_on", "growth_length"]
 
 /** One look: same as last time and what is new, or everything; saved in four taps. */
 export function LookSheet({
@@ -22,7 +23,10 @@ export function LookSheet({
 }) {
   const { draft, setDraft, photo, setPhoto, problem, pending, save } = useLook(asked, onDone)
   const fields = problem?.fields() ?? {}
-  const elsewhere = problem && !Object.keys(fields).some((f) => IN_SIGHT.includes(f))
+  const [opened, setMore] = useState(false)
+  const more = opened || IN_MORE.some((f) => f in fields)
+  const elsewhere =
+    problem && !Object.keys(fields).some((f) => f === "newest_leaf" || IN_MORE.includes(f))
   return (
     <Box asChild>
       <form
@@ -56,12 +60,17 @@ export function LookSheet({
         <Box mt="3">
           <OrgansPart asked={asked} draft={draft} onDraft={setDraft} />
         </Box>
-        <details open={IN_SIGHT.slice(1).some((f) => f in fields) || undefined}>
-          <summary style={{ cursor: "pointer", minHeight: 48, paddingTop: 12 }}>
-            Counts, roots, growths, note
-          </summary>
-          <MorePart asked={asked} draft={draft} problems={fields} onDraft={setDraft} />
-        </details>
+        <Button
+          type="button"
+          variant="ghost"
+          minH="48px"
+          px="0"
+          aria-expanded={more}
+          onClick={() => setMore(!more)}
+        >
+          <span aria-hidden="true">{more ? "▾" : "▸"}</span> Counts, roots, growths, note
+        </Button>
+        {more && <MorePart asked={asked} draft={draft} problems={fields} onDraft={setDraft} />}
         {elsewhere && (
           <Text role="alert" color="state.stop" mt="2">
             {problem.message}

@@ -1,6 +1,6 @@
 import { Box, Flex, Image, Text } from "@chakra-ui/react"
-import { useEffect, useMemo } from "react"
 import type { Asked } from "./queries"
+import { useShown } from "./useShown"
 
 /** The last photo beside the one to be taken: the same place, the same light. */
 export function PhotoPart({
@@ -12,8 +12,7 @@ export function PhotoPart({
   photo: File | null
   onPhoto: (photo: File | null) => void
 }) {
-  const shown = useMemo(() => (photo ? URL.createObjectURL(photo) : null), [photo])
-  useEffect(() => () => void (shown && URL.revokeObjectURL(shown)), [shown])
+  const shown = useShown(photo)
   const last =
     asked.photo_id === null
       ? null

@@ -22,7 +22,7 @@ function Walk() {
     <Loaded query={useQuery(looksQuery)}>
       {(page) =>
         page.looks[0] ? (
-          <Sheet asked={page.looks[0]} rest={page.looks.slice(1)} />
+          <Sheet asked={page.looks[0]} next={page.looks[1]} />
         ) : (
           <>
             <PageHead title="Look" />
@@ -47,14 +47,16 @@ function One({ potId }: { potId: number }) {
   const chosen = useSearchParams()[0].get("plant")
   const one = useQuery(lookQuery(potId, chosen === null ? undefined : Number(chosen)))
   const known = one.data ?? (chosen === null ? walk.find((x) => x.pot_id === potId) : undefined)
-  const rest = walk.filter((x) => x.pot_id !== potId)
-  if (known) return <Sheet key={known.plant_id} asked={known} rest={rest} />
-  return <Loaded query={one}>{(asked) => <Sheet asked={asked} rest={rest} />}</Loaded>
+  const next = walk[walk.findIndex((x) => x.pot_id === potId) + 1] // the first one, if it is none of them
+  if (known) return <Sheet key={known.plant_id} asked={known} next={next} />
+  return <Loaded query={one}>{(asked) => <Sheet asked={asked} next={next} />}</Loaded>
 }
 
-function Sheet({ asked, rest }: { asked: Asked; rest: Asked[] }) {
+function Sheet({ asked, next: after }: { asked: Asked; next?: Asked }) {
   const go = useNavigate()
-  const next = rest[0]
+  const fromPot = useSearchParams()[0].get("from") === "pot"
+  const next = fromPot ? undefined : after
+  const back = fromPot ? `/pots/${asked.pot_id}` : "/leaf"
   return (
     <>
       <PageHead
@@ -73,7 +75,7 @@ function Sheet({ asked, rest }: { asked: Asked; rest: Asked[] }) {
           <Link to={`/pots/${asked.pot_id}`}>The pot</Link>
         </Button>
         <Button asChild variant="outline" minH="44px">
-          <Link to="/leaf" data-back>
+          <Link to={back} data-back>
             Close
           </Link>
         </Button>
@@ -86,7 +88,7 @@ function Sheet({ asked, rest }: { asked: Asked; rest: Asked[] }) {
           key={`${asked.pot_id}-${asked.last_on}`}
           asked={asked}
           next={next}
-          onDone={() => void go(next ? `/look/${next.pot_id}` : "/leaf")}
+          onDone={() => void go(next ? `/look/${next.pot_id}` : back)}
         />
         <Box>
           <PhotosCard potId={asked.pot_id} today={asked.today} code={asked.code} />

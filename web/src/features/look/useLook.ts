@@ -33,18 +33,23 @@ export function useLook(asked: Asked, onDone: () => void) {
         setProblem(outcome.problem)
         return
       }
-      if (photo)
-        await post({
+      const sentPhoto =
+        photo &&
+        (await post({
           key: `${sent}-photo`,
           from: sent,
           path: PHOTOS_OF_LOOK,
           title: `${asked.code}: photo`,
           body: {},
           blob: photo,
-        })
+        }))
+      const refused =
+        sentPhoto && sentPhoto.state === "refused"
+          ? ` The photo was not: ${sentPhoto.problem.message}`
+          : ""
       key.current = newKey()
       notice({
-        text: `${asked.code}: look saved.`,
+        text: `${asked.code}: look saved.${refused}`,
         undo: () =>
           void takeBack(sent).then((a) => {
             const look = a as Schemas["LookOut"] | null

@@ -67,7 +67,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
           Log a pour
         </Button>
         <Button data-new asChild minH="44px">
-          <Link to={`/look/${row.id}`}>Log a look</Link>
+          <Link to={`/look/${row.id}?from=pot`}>Log a look</Link>
         </Button>
       </PageHead>
       <Holds potId={row.id} holds={row.holds} />
