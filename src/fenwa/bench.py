@@ -15,6 +15,7 @@ import numpy as np
 
 from fenwa.bench_pages import TODAY, pages, timed
 from fenwa.bench_pots import calibration
+from fenwa.bench_scroll import scroll
 
 
 def _plain_loop(
@@ -247,5 +248,6 @@ def run(web: Path) -> None:
     pages()
     if (web / "index.html").exists():
         print(f"first-load JavaScript: {first_load_kB(web):.0f} kB compressed (target 200 kB)")
+        scroll()
     else:
         print("first-load JavaScript: the interface is not built; run ./fenwa demo once")

@@ -44,7 +44,7 @@ export function PlantRow({
       px="3"
       py="1"
       borderTopWidth="1px"
-      css={{ contentVisibility: "auto", containIntrinsicSize: "auto 60px" }}
+      css={{ contain: "content" }}
     >
       <Box minW="0">
         <Link to={`/pots/${plant.pot_id}`}>

@@ -73,7 +73,7 @@ describe("the Leaf station", () => {
     ]
     serve({ ...SETTINGS, "GET /api/leaves": { body: page(plants) } })
     show(<Screen />)
-    expect(await screen.findByRole("button", { name: "Look at P-03" })).toBeTruthy()
+    expect(await screen.findByRole("link", { name: "Look at P-03" })).toBeTruthy()
     const rows = within(screen.getByRole("region", { name: "Look today" })).getAllByRole("listitem")
     expect(rows.map((r) => within(r).getByRole("link").textContent)).toEqual([
       "P-03 Paphiopedilum",

@@ -33,6 +33,7 @@ export function OnRuler({
   const view = `${frame.left} ${frame.top} ${wide} ${frame.bottom - frame.top}`
   const photo = (p: Schemas["PhotoOut"], m: Laid, opacity = 1) => (
     <image
+      key={p.id}
       href={photoSource(p.id, "screen")}
       width={p.width_px}
       height={p.height_px}
