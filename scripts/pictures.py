@@ -25,10 +25,22 @@ def with_working(page: Page) -> None:
     page.wait_for_timeout(600)
 
 
-def at_the_bench(page: Page) -> None:
-    """The weighing list with its first step ticked."""
-    page.get_by_role("button", name="Bench list").click()
-    page.get_by_role("checkbox").first.check()
+def with_a_look(page: Page) -> None:
+    """As last time, one new leaf with a brown tip."""
+    page.get_by_role("button", name="Same as last time").click()
+    page.get_by_role("button", name="New leaf").click()
+    page.get_by_label("Newest leaf, mm").fill("112")
+    page.get_by_role("button", name="Mark: Tip").click()
+    page.evaluate("window.scrollTo(0, 0)")
+
+
+def with_a_midrib(page: Page) -> None:
+    """Four taps along the leaf in the middle."""
+    box = page.get_by_role("application").bounding_box()
+    assert box
+    for x, y in ((0.474, 0.70), (0.470, 0.58), (0.467, 0.46), (0.466, 0.345)):
+        page.mouse.click(box["x"] + x * box["width"], box["y"] + y * box["height"])
+    page.get_by_text("Four in five times").wait_for(timeout=20_000)
 
 
 def with_reading(page: Page) -> None:
@@ -53,21 +65,21 @@ def in_a_flush(page: Page) -> None:
 VIEWS = (
     ("round", "/", 1280, 800, "light", None),
     ("water", "/water", 1280, 800, "light", None),
-    ("water-sheet", "/water/sheet", 1280, 800, "light", None),
     ("phone-reading", "/water", 390, 844, "light", with_reading),
     ("mix", "/mix", 1280, 1000, "light", with_pots),
     ("plan", "/plans/edit?scope=kind&key=ctenanthe", 1280, 1000, "light", None),
-    ("phone-bench", "/mix", 390, 844, "light", at_the_bench),
     ("pots", "/pots", 1280, 800, "light", None),
     ("pot", "/pots/6", 1280, 800, "light", None),
     ("working", "/pots/6", 1280, 800, "light", with_working),
     ("flush", "/flush", 1280, 800, "light", None),
     ("leaf", "/leaf", 1280, 800, "light", None),
+    ("phone-look", "/look/6", 390, 844, "light", with_a_look),
+    ("photo", "/photos/8?pot=6", 1280, 860, "light", with_a_midrib),
+    ("compare", "/compare/6", 1280, 860, "light", None),
     ("shelf", "/shelf", 1280, 800, "light", None),
     ("phone-pour", "/pour", 390, 844, "light", None),
     ("phone-flush", "/flush", 390, 844, "light", in_a_flush),
     ("kind", "/kinds/phragmipedium", 1280, 800, "dark", None),
-    ("pots-shelves", "/pots?view=shelves", 1280, 800, "light", None),
     ("days", "/days", 1280, 800, "light", None),
     ("helper-sheet", "/away?leaving=2026-11-25&back=2026-12-02", 1280, 800, "light", None),
 )

@@ -41,7 +41,7 @@ WRONG: list[tuple[str, dict[str, Any], str, str]] = [
     ("/api/pours", pour(on="2026-12-24"), "/on", "lies in the future"),
     ("/api/pots/1/looks", {**LOOK, "leaves_count": 2.5}, "/leaves_count", "whole number"),
     ("/api/pots/1/looks", {**LOOK, "newest_leaf": 0}, "/newest_leaf", "Newest leaf 0 mm"),
-    ("/api/pots/1/looks", {**LOOK, "marks": ["holes"]}, "/marks/0", "is not a choice"),
+    ("/api/pots/1/looks", {**LOOK, "marks": ["holes"]}, "/marks/0/kind", "is not a choice"),
     ("/api/pots", pot(code=""), "/code", "Code is empty"),
     ("/api/pots", pot(code="Z", volume=0), "/volume", "Volume 0 L"),
     ("/api/pots", pot(code="Z", volume=None), "/volume", "Enter litres, or the top diameter"),

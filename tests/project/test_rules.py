@@ -23,11 +23,12 @@ ALLOWED = {
     "store": {"store", "core"},
     "formats": {"formats", "core"},
     "devices": {"devices", "formats", "core"},
-    "demo": {"demo", "store", "core", "devices"},
+    "demo": {"demo", "store", "core", "formats", "devices"},
     "api": {"api", "store", "core", "formats", "devices"},
     "cli.py": {"api", "store", "core", "demo", "bench"},
-    "bench.py": {"api", "store", "core", "demo", "bench_pages", "bench_pots"},
+    "bench.py": {"api", "store", "core", "demo", "bench_pages", "bench_pots", "bench_scroll"},
     "bench_pots.py": {"core", "bench_pages"},
+    "bench_scroll.py": {"api", "store", "demo", "bench_pages"},
     "bench_pages.py": {"api", "store", "core", "demo"},
 }
 OUTSIDE_OF_CORE = {"numpy", "scipy"} | set(sys.stdlib_module_names)

@@ -78,7 +78,8 @@ class PlantChoice(BaseModel):
 class LookAsked(BaseModel):
     """All a look needs: the plant, the look before, its leaves, what its kind shows. [mm]
 
-    ``ghost_mm``: how long the leaf before was at the newest one's age; ``photo_id``: the last photo.
+    ``ghost_mm``: how long the leaf before was at the newest one's age, ``new_ghost_mm``: how long the newest was when
+    it opened; ``photo_id``: the last photo.
     """
 
     pot_id: int
@@ -96,6 +97,7 @@ class LookAsked(BaseModel):
     usual_mm: float | None
     ghost_number: int | None
     ghost_mm: float | None
+    new_ghost_mm: float | None
     organs: list[OrganAsked]
     mark_choices: list[MarkChoice]
     zones: list[Zone]
@@ -140,6 +142,7 @@ def asked_of(session: Session, p: PotToday, plant_id: int, today: date) -> LookA
     ghost = None
     if len(leaves) > 1 and first is not None and leaves[1].id in lengths:
         ghost = at_same_age(lengths[leaves[1].id], (today - first.opened_on).days)
+    opened = at_same_age(lengths[first.id], 0) if first is not None and first.id in lengths else None
     photo = newest_photo(session, plant_id, today)
     by_organ = {o.organ: o for o in before.organs} if before else {}
     return LookAsked(
@@ -169,6 +172,7 @@ def asked_of(session: Session, p: PotToday, plant_id: int, today: date) -> LookA
         usual_mm=usual,
         ghost_number=leaves[1].number if ghost else None,
         ghost_mm=ghost.mm if ghost else None,
+        new_ghost_mm=opened.mm if opened else None,
         organs=[
             OrganAsked(
                 organ=o,

@@ -72,7 +72,7 @@ def leaf_balance(*, counts: list[LeafCount], had: float | None = None, at_rest: 
 
     References
     ----------
-    E7.8
+    E7.4c
     """
     if len(counts) > MOST:
         raise InputError(f"{len(counts)} looks. Give at most {MOST}.", pointer="/counts")

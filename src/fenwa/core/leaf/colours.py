@@ -170,7 +170,7 @@ def photo_marks(
 
     References
     ----------
-    OKLab
+    E7.11
     """
     if len(colours) > MOST_COLOURS:
         raise InputError(f"{len(colours)} colours. Give at most {MOST_COLOURS}.", pointer="/colours")

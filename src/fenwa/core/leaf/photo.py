@@ -83,7 +83,7 @@ def photo_scale(
 
     References
     ----------
-    photogrammetry of one plane
+    E7.9
     """
     _check_point(first, "/first")
     _check_point(second, "/second")
@@ -188,7 +188,7 @@ def photo_length(
 
     References
     ----------
-    photogrammetry of one plane
+    E7.10
     """
     if not 2 <= len(points) <= MOST_TAPS:
         raise InputError(f"{len(points)} taps. Tap 2 to {MOST_TAPS} points along the midrib.", pointer="/points")
@@ -323,7 +323,7 @@ def photo_pair(*, before: RimTaps, after: RimTaps, days: float) -> Computed[Phot
 
     References
     ----------
-    photogrammetry of one plane
+    E7.9
     """
     require(days, "Days between", "d", low=0, high=36_500, pointer="/days")
     scales = []

@@ -8474,7 +8474,7 @@ export interface components {
          * LookAsked
          * @description All a look needs: the plant, the look before, its leaves, what its kind shows. [mm]
          *
-         *     ``ghost_mm``: how long the leaf before was at the newest one's age; ``photo_id``: the last photo.
+         *     ``ghost_mm``: how long the leaf before was at the newest one's age, ``new_ghost_mm``: the newest when it opened; ``photo_id``: the last photo.
          */
         LookAsked: {
             /** Pot Id */
@@ -8510,6 +8510,8 @@ export interface components {
             ghost_number: number | null;
             /** Ghost Mm */
             ghost_mm: number | null;
+            /** New Ghost Mm */
+            new_ghost_mm: number | null;
             /** Organs */
             organs: components["schemas"]["OrganAsked"][];
             /** Mark Choices */

@@ -18,6 +18,9 @@ export function LeafPart({
 }) {
   const newest = asked.leaves[0]
   const number = (newest?.number ?? 0) + (draft.new_leaf ? 1 : 0)
+  const ghost = draft.new_leaf
+    ? { number: newest?.number, mm: asked.new_ghost_mm, when: "when it opened" }
+    : { number: asked.ghost_number, mm: asked.ghost_mm, when: "at this age" }
   const mm = draft.newest_leaf === "" ? null : Number(draft.newest_leaf.replace(",", "."))
   const mark = (place: string) => {
     const zone = asked.zones.find((z) => z.place === place)
@@ -51,6 +54,7 @@ export function LeafPart({
       <Grid templateColumns="minmax(0, 1fr) 122px" gap="3" alignItems="start">
         <LeafRule
           asked={asked}
+          ghost_mm={ghost.mm}
           mm={mm === null || Number.isNaN(mm) ? null : mm}
           marked={draft.marks.map((m) => m.place ?? "unknown")}
           onLength={(length) => onDraft({ ...draft, newest_leaf: String(length) })}
@@ -77,9 +81,9 @@ export function LeafPart({
               </Field.ErrorText>
             )}
           </Field.Root>
-          {asked.ghost_mm !== null && (
+          {ghost.mm !== null && (
             <Text fontSize="sm" color="fg.muted">
-              Leaf {asked.ghost_number} was {Math.round(asked.ghost_mm)} mm at this age.
+              Leaf {ghost.number} was {Math.round(ghost.mm)} mm {ghost.when}.
             </Text>
           )}
           <Toggle

@@ -12,12 +12,14 @@ const STEPS_mm = [10, 20, 50, 100, 200]
 /** The newest leaf beside a rule, its tip to be dragged; behind it, dashed, how long the leaf before was at its age. */
 export function LeafRule({
   asked,
+  ghost_mm,
   mm,
   marked,
   onLength,
   onZone,
 }: {
   asked: Asked
+  ghost_mm: number | null
   mm: number | null
   marked: string[]
   onLength: (mm: number) => void
@@ -25,7 +27,7 @@ export function LeafRule({
 }) {
   const svg = useRef<SVGSVGElement>(null)
   const guess = asked.leaves[0]?.mm ?? asked.usual_mm ?? 100
-  const most = Math.ceil((1.3 * Math.max(mm ?? 0, guess, asked.ghost_mm ?? 0)) / 50) * 50
+  const most = Math.ceil((1.3 * Math.max(mm ?? 0, guess, ghost_mm ?? 0)) / 50) * 50
   const step = STEPS_mm.find((s) => most / s <= 6) ?? 500
   const y = (length: number) => FOOT - (length / most) * (FOOT - TOP)
   const shown = mm ?? guess
@@ -60,9 +62,9 @@ export function LeafRule({
       style={{ touchAction: "none", maxWidth: 300 }}
       fill="none"
     >
-      {asked.ghost_mm !== null && (
+      {ghost_mm !== null && (
         <path
-          d={blade(FOOT - y(asked.ghost_mm), 46)}
+          d={blade(FOOT - y(ghost_mm), 46)}
           stroke="var(--chakra-colors-leaf-edge)"
           strokeDasharray="4 3"
           opacity="0.7"

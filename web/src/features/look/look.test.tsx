@@ -33,6 +33,7 @@ const asked = (code = "P-06", more: Partial<Asked> = {}): Asked => ({
   usual_mm: 160,
   ghost_number: 7,
   ghost_mm: 118,
+  new_ghost_mm: 20,
   organs: [
     {
       organ: "root tips",

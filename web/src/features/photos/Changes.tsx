@@ -4,7 +4,8 @@ import { DataTable } from "../../ui/DataTable"
 import { day } from "../../ui/format"
 import { Card } from "../../ui/Page"
 
-const mm = (v: number | null) => (v === null ? "not measured" : `${Math.round(v)}`)
+const length = (leaf: Schemas["LeafBetween"], on: string, mm: number | null) =>
+  mm !== null ? `${Math.round(mm)}` : leaf.opened_on > on ? "not open yet" : "not measured"
 
 /** What changed between two photos, and each leaf on both days with what it can answer. */
 export function Changes({ compared }: { compared: Schemas["Compared"] }) {
@@ -38,8 +39,8 @@ export function Changes({ compared }: { compared: Schemas["Compared"] }) {
           {[...between.leaves].reverse().map((l) => (
             <tr key={l.number}>
               <td>{l.number}</td>
-              <td>{mm(l.before_mm)}</td>
-              <td>{mm(l.after_mm)}</td>
+              <td>{length(l, compared.before.on, l.before_mm)}</td>
+              <td>{length(l, compared.after.on, l.after_mm)}</td>
               <td>{l.formed || "no change to judge"}</td>
             </tr>
           ))}
