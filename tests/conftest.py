@@ -91,9 +91,21 @@ def empty(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return path
 
 
+@pytest.fixture(scope="session")
+def begun(tmp_path_factory: pytest.TempPathFactory, empty: Path) -> Path:
+    """A database with a rain water, its reading, a pot and a feed, made once and copied for each test."""
+    path = tmp_path_factory.mktemp("begun") / "begun.sqlite"
+    shutil.copy(empty, path)
+    store = Store(path)
+    furnished(Client(store))
+    store.close()
+    return path
+
+
 @pytest.fixture
-def store(tmp_path: Path, empty: Path) -> Iterator[Store]:
-    shutil.copy(empty, tmp_path / "fenwa.sqlite")
+def store(tmp_path: Path, request: pytest.FixtureRequest) -> Iterator[Store]:
+    made = "begun" if "kept" in request.fixturenames else "empty"
+    shutil.copy(request.getfixturevalue(made), tmp_path / "fenwa.sqlite")
     store = Store(tmp_path / "fenwa.sqlite")
     yield store
     store.close()
@@ -116,17 +128,17 @@ def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Client]:
 
 @pytest.fixture
 def kept(client: Client) -> Client:
-    """A client with a rain water of 34 µS/cm, a pot P-01 and a feed on the shelf."""
-    return furnished(client)
+    """A client with a rain water of 34 µS/cm, a pot P-01 and a feed on the shelf; see ``begun``."""
+    return client
 
 
 @pytest.fixture(scope="session")
-def still(tmp_path_factory: pytest.TempPathFactory, empty: Path) -> Iterator[Client]:
-    """The same, made once, for tests in which nothing may be stored."""
+def still(tmp_path_factory: pytest.TempPathFactory, begun: Path) -> Iterator[Client]:
+    """The same, opened once, for tests in which nothing may be stored."""
     path = tmp_path_factory.mktemp("still") / "fenwa.sqlite"
-    shutil.copy(empty, path)
+    shutil.copy(begun, path)
     store = Store(path)
-    yield furnished(Client(store))
+    yield Client(store)
     store.close()
 
 

@@ -6,6 +6,7 @@ import io
 import zipfile
 import zlib
 from collections.abc import Callable
+from datetime import timedelta
 from typing import Any
 from uuid import uuid4
 
@@ -13,9 +14,11 @@ import numpy as np
 import pytest
 from PIL import Image, ImageDraw
 
+from fenwa.api.transactions import now
 from fenwa.formats.photo import MOST_BYTES, read_photo
 from fenwa.store.models import Pot
 from fenwa.store.photo_files import PhotoFolder
+from fenwa.store.photo_rows import sweep
 from tests.conftest import Client
 
 RIM = {"first": {"x": 100, "y": 500}, "second": {"x": 700, "y": 500}, "known_mm": 120}
@@ -229,3 +232,18 @@ def test_a_second_looker_rates_by_number(kept: Client) -> None:
     assert kept.get("/api/photos-blind?seed=7")[-1] == {**shown[0], "number": 4, "rated": 1}
     kept.refused(f"/api/photos/{shown[0]['photo_id']}/ratings", {"score": 11})
     kept.refused(f"/api/photos/{shown[0]['photo_id']}/ratings", {"score": 6.5})
+
+
+def test_a_deleted_photos_file_goes_once_nobody_undoes_it(kept: Client) -> None:
+    """After ninety days, and never while another row of the same content is kept."""
+    first, second = kept_photo(kept, "2026-10-01"), kept_photo(kept, "2026-11-20")
+    folder = PhotoFolder(kept.store.path)
+    kept.made(f"/api/log/photo/{first['id']}/archive")
+    later = now() + timedelta(days=100)
+    with kept.store.writing() as session:
+        assert sweep(session, folder, later) == 0, "the other row shows the same picture"
+    kept.made(f"/api/log/photo/{second['id']}/archive")
+    with kept.store.writing() as session:
+        assert sweep(session, folder, now()) == 0, "it can be brought back"
+        assert sweep(session, folder, later) == 1
+    assert folder.bytes_used() == 0

@@ -187,3 +187,25 @@ def test_what_a_job_was_moves_from_its_note_into_columns(tmp_path: Path) -> None
         ("pot-1-end-of-quarantine-2026-11-02", "end of quarantine", date(2026, 11, 2)),
         ("water-1-read", "water re-test", None),
     ]
+
+
+def test_old_marks_become_rows_with_unknown_place_where_nobody_told_it(tmp_path: Path) -> None:
+    path = tmp_path / "old.sqlite"
+    old = sqlite3.connect(path)
+    old.executescript((Path(__file__).parent / "schemas" / "0010.sql").read_text("utf-8"))
+    old.close()
+    store = Store(path)
+    with store.reading() as session:
+        rows = session.execute(
+            text("SELECT look_id, kind, place, archived_at IS NOT NULL, old FROM mark ORDER BY id")
+        ).fetchall()
+        numbers = session.execute(text("SELECT number FROM leaf ORDER BY id")).scalars().all()
+        kept = session.execute(text("SELECT id, marks FROM look ORDER BY id")).fetchall()
+    store.close()
+    assert [tuple(r) for r in rows] == [
+        (2, "tip", "tip", 0, 0),
+        (2, "spot", "unknown", 0, 0),
+        (3, "rot", "unknown", 1, 0),
+    ]
+    assert numbers == [1]
+    assert [tuple(r) for r in kept] == [(1, "[]"), (2, '["tip", "spot"]'), (3, '["rot"]')]

@@ -25,12 +25,15 @@ from fenwa.api.log import routes as log
 from fenwa.api.mix import routes as mix
 from fenwa.api.pots import routes as pots
 from fenwa.api.round import routes as rounds
+from fenwa.api.transactions import now
 from fenwa.api.water import routes as water
 from fenwa.core.library.loader import fertilizers
 from fenwa.devices.pen_session import PenSession
 from fenwa.store.collection import refresh_stale
 from fenwa.store.mix_rows import library_ids
 from fenwa.store.models import Product
+from fenwa.store.photo_files import PhotoFolder
+from fenwa.store.photo_rows import sweep
 from fenwa.store.session import Store
 
 
@@ -89,6 +92,7 @@ def prepare_store(store: Store) -> None:
             if item.id not in known:
                 session.add(Product(library_id=item.id, name=item.label.name, label=asdict(item.label)))
         refresh_stale(session)
+        sweep(session, PhotoFolder(store.path), now())
 
 
 def openapi_document(path: Path) -> dict[str, Any]:

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from fenwa.store.models import Leaf, LeafLengthRow, Look, MarkRow, Photo, Rating
+from fenwa.store.photo_files import PhotoFolder
+
+KEPT_DAYS = 90  # a deleted photo's file: until then it can be brought back
 
 
 def newest_photo(session: Session, plant_id: int, until: date) -> Photo | None:
@@ -60,6 +63,14 @@ def gone_before(session: Session, before: datetime) -> list[tuple[str, str]]:
         for name, media, all_, archived, last in rows
         if all_ == archived and last is not None and last < before
     ]
+
+
+def sweep(session: Session, folder: PhotoFolder, now: datetime) -> int:
+    """Take away files whose every photo was deleted so long ago that nobody undoes it; how many went."""
+    gone = gone_before(session, now - timedelta(days=KEPT_DAYS))
+    for name, media in gone:
+        folder.forget(name, media)
+    return len(gone)
 
 
 def traced_in(session: Session, photo_id: int) -> list[tuple[int | None, bool, list[list[float]]]]:

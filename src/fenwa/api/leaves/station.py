@@ -34,6 +34,7 @@ class PlantLine(BaseModel):
     profile_id: str
     profile: str
     place: str
+    school: str
     last_look_on: date | None
     marks: list[str]
     leaves_count: int | None
@@ -87,6 +88,7 @@ def leaf_station(session: ReadSession, today: Today) -> Response:
             profile_id=p.plant.profile_id,
             profile=p.profile.short,
             place=p.place,
+            school=p.school.name if p.school else "its own rhythm",
             last_look_on=p.log.last_look_on,
             marks=list(p.log.marks),
             leaves_count=p.log.leaves_count,

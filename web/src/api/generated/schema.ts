@@ -8474,7 +8474,8 @@ export interface components {
          * LookAsked
          * @description All a look needs: the plant, the look before, its leaves, what its kind shows. [mm]
          *
-         *     ``ghost_mm``: how long the leaf before was at the newest one's age, ``new_ghost_mm``: the newest when it opened; ``photo_id``: the last photo.
+         *     ``ghost_mm``: how long the leaf before was at the newest one's age, ``new_ghost_mm``: how long the newest was when
+         *     it opened; ``photo_id``: the last photo.
          */
         LookAsked: {
             /** Pot Id */
@@ -10608,6 +10609,8 @@ export interface components {
             profile: string;
             /** Place */
             place: string;
+            /** School */
+            school: string;
             /** Last Look On */
             last_look_on: string | null;
             /** Marks */

@@ -12,7 +12,7 @@ import { Legend } from "./Legend"
 import { LineGroup } from "./LineGroup"
 import { Months } from "./Months"
 import { COLUMNS } from "./PlantRow"
-import { groupsOf, type GroupBy } from "./groups"
+import { groupsOf, type GroupBy, type Shown, shownOf } from "./groups"
 import { LeafTable } from "./LeafTable"
 import { leafStationQuery, type PlantLine } from "./queries"
 import { saysOfLeaf } from "./says"
@@ -30,8 +30,10 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
   const [said, setSaid] = useState("")
   const go = useNavigate()
   const [ref, width] = useWidth<HTMLDivElement>(660)
-  const groups = groupsOf(page.plants, by)
-  const first = groups.find((g) => g.key === "look today")?.plants[0] ?? page.plants[0]
+  const [shown, setShown] = useState<Shown>("all")
+  const plants = shownOf(page.plants, shown)
+  const groups = groupsOf(plants, by)
+  const first = groupsOf(page.plants, "question")[0]?.plants[0]
   const x = axisOf(spanOf(page.today, page.since, months), width)
   if (!first) {
     return (
@@ -69,7 +71,7 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
       <Box bg="bg.panel" borderWidth="1px" borderRadius="lg" overflow="hidden">
         <Flex px="3" py="2" gap="2" wrap="wrap" align="center" justify="space-between">
           <Text fontSize="sm" flex="1 1 260px" aria-live="polite">
-            {said || `${page.plants.length} plants. Point at a leaf to read it.`}
+            {said || `${plants.length} plants. Point at a leaf to read it.`}
           </Text>
           <Choice
             label="Group by"
@@ -79,6 +81,18 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
               { value: "question", label: "by question" },
               { value: "kind", label: "by kind" },
               { value: "place", label: "by place" },
+              { value: "school", label: "by school" },
+            ]}
+          />
+          <Choice
+            label="Show"
+            value={shown}
+            onValue={(v) => setShown(v as Shown)}
+            choices={[
+              { value: "all", label: "all plants" },
+              { value: "marked", label: "with a mark" },
+              { value: "judged", label: "being judged" },
+              { value: "unseen", label: "to look at" },
             ]}
           />
           <Choice
@@ -109,7 +123,7 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
         ))}
         <Legend />
       </Box>
-      <LeafTable plants={page.plants} />
+      <LeafTable plants={plants} />
       <LaidCard />
       <SuppliersCard />
     </>

@@ -1,12 +1,13 @@
-// Plants in groups: by the question they answer, by kind, or by place.
+// Plants in groups: by the question they answer, by kind, place or school; and which of them are shown.
 import type { PlantLine } from "./queries"
 
-export type GroupBy = "question" | "kind" | "place"
+export type GroupBy = "question" | "kind" | "place" | "school"
+export type Shown = "all" | "marked" | "judged" | "unseen"
 const QUESTIONS = ["look today", "being judged", "as usual", "at rest"] as const
 
 export function groupsOf(plants: PlantLine[], by: GroupBy) {
   const keyOf = (p: PlantLine) =>
-    by === "question" ? p.line.group : by === "kind" ? p.profile : p.place
+    ({ question: p.line.group, kind: p.profile, place: p.place, school: p.school })[by]
   const keys =
     by === "question"
       ? [...QUESTIONS]
@@ -21,3 +22,15 @@ export function groupsOf(plants: PlantLine[], by: GroupBy) {
     }))
     .filter((g) => g.plants.length > 0)
 }
+
+/** Plants a filter lets through: with a mark, with a change that is judged, due for a look, or all. */
+export const shownOf = (plants: PlantLine[], shown: Shown) =>
+  plants.filter(
+    (p) =>
+      ({
+        all: true,
+        marked: p.marks.length > 0,
+        judged: p.line.group === "being judged",
+        unseen: p.line.group === "look today",
+      })[shown],
+  )

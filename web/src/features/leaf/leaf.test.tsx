@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
 import { serve, SETTINGS, show } from "../../testing/harness.test"
 import { spanOf } from "./axis"
-import { groupsOf } from "./groups"
+import { groupsOf, shownOf } from "./groups"
 import type { PlantLine } from "./queries"
 import { saysOfLeaf } from "./says"
 import { Screen } from "./Screen"
@@ -26,6 +26,7 @@ function plant(code: string, group: PlantLine["line"]["group"], more: object = {
     profile_id: "paphiopedilum",
     profile: "Paphiopedilum",
     place: "Signal room",
+    school: "Thin and constant",
     last_look_on: "2026-11-09",
     marks: [],
     leaves_count: 11,
@@ -130,6 +131,23 @@ describe("lines", () => {
     expect(groupsOf(plants, "kind").map((g) => g.key)).toEqual(["Anthurium", "Pleione"])
     expect(groupsOf(plants, "place").map((g) => g.key)).toEqual(["Bench", "Shelf"])
     expect(groupsOf(plants, "question").map((g) => g.key)).toEqual(["as usual", "at rest"])
+  })
+
+  it("go by school, and a filter lets through what it names", () => {
+    const plants = [
+      plant("P-01", "as usual", { school: "Pulse", marks: ["tip"] }),
+      plant("P-02", "being judged"),
+      plant("P-03", "look today"),
+    ]
+    expect(groupsOf(plants, "school").map((g) => g.key)).toEqual(["Pulse", "Thin and constant"])
+    const codes = (shown: "all" | "marked" | "judged" | "unseen") =>
+      shownOf(plants, shown).map((p) => p.code)
+    expect([codes("marked"), codes("judged"), codes("unseen"), codes("all").length]).toEqual([
+      ["P-01"],
+      ["P-02"],
+      ["P-03"],
+      3,
+    ])
   })
 
   it("begin no earlier than the records and end after today", () => {

@@ -100,6 +100,15 @@ export function MarksPart({
               value={String(m.mm ?? "")}
               onChange={(e) => change(at, { mm: e.target.value })}
             />
+            <Input
+              type="date"
+              aria-label={`Since, ${where}`}
+              w="150px"
+              minH="48px"
+              bg="bg.panel"
+              value={m.since ?? ""}
+              onChange={(e) => change(at, { since: e.target.value || null })}
+            />
             <Button variant="ghost" minH="48px" onClick={() => without(at)}>
               Delete
             </Button>

@@ -24,7 +24,7 @@ export function BrownPart({ photo, leaf, taps }: { photo: Photo; leaf: string; t
   const notice = useNotice()
   const undo = useUndo()
   const params = { path: { photo_id: photo.id } }
-  const body = { outline: taps.outline, thresholds }
+  const body = { outline: taps.outline, thresholds, grey_at: taps.grey[0] ?? null }
   const traced = taps.outline.length > 2
   const found = useQuery({
     queryKey: ["photos", "marks", photo.id, body],

@@ -16,6 +16,7 @@ const MODES: [Mode, string][] = [
   ["rim", "Scale"],
   ["midrib", "Length"],
   ["outline", "Brown"],
+  ["grey", "Grey card"],
 ]
 
 /** What the taps give, and the leaf it belongs to. */
@@ -34,7 +35,7 @@ export function MeasurePanel({
   const { found, length, problem, save, saveScale } = useMeasured(photo, taps, leaf)
   return (
     <Card label="Measure">
-      <Flex gap="2" mb="3" role="group" aria-label="Tap for">
+      <Flex gap="2" mb="3" wrap="wrap" role="group" aria-label="Tap for">
         {MODES.map(([mode, label]) => (
           <Toggle key={mode} on={taps.mode === mode} onPress={() => taps.setMode(mode)}>
             {label}

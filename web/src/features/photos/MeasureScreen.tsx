@@ -57,6 +57,7 @@ function Measure({
             rim={taps.rim}
             midrib={taps.midrib}
             outline={taps.outline}
+            grey={taps.grey}
             onTap={taps.tap}
             onBack={taps.back}
           />

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react"
 import { photoSource, type Photo, type Point } from "./queries"
 
-export type Mode = "rim" | "midrib" | "outline"
+export type Mode = "rim" | "midrib" | "outline" | "grey"
 const STEP_px = 12
 
 /** A photo that takes taps: two for the scale, some along a midrib, some around a blade. Arrow keys move a cross. */
@@ -11,6 +11,7 @@ export function Tapped({
   rim,
   midrib,
   outline,
+  grey,
   onTap,
   onBack,
 }: {
@@ -19,6 +20,7 @@ export function Tapped({
   rim: Point[]
   midrib: Point[]
   outline: Point[]
+  grey: Point[]
   onTap: (p: Point, shown_px: number) => void
   onBack: () => void
 }) {
@@ -85,7 +87,7 @@ export function Tapped({
       role="application"
       tabIndex={0}
       aria-label={`Photo of ${photo.on}. Arrow keys move a cross, Enter sets a point, Backspace takes the last one away. ${
-        { rim: rim.length, midrib: midrib.length, outline: outline.length }[mode]
+        { rim: rim.length, midrib: midrib.length, outline: outline.length, grey: grey.length }[mode]
       } points set.`}
       onClick={tap}
       onKeyDown={onKey}
@@ -104,6 +106,7 @@ export function Tapped({
       {dots(rim, mode === "rim")}
       {dots(midrib, mode === "midrib")}
       {dots(outline, mode === "outline")}
+      {dots(grey, mode === "grey")}
       {focused && (
         <path
           d={`M${cross.x - 3 * r} ${cross.y}h${6 * r}M${cross.x} ${cross.y - 3 * r}v${6 * r}`}

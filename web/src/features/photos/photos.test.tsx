@@ -50,6 +50,7 @@ describe("a photo that takes taps", () => {
         rim={[]}
         midrib={[]}
         outline={[]}
+        grey={[]}
         onTap={(p) => taps.push(p)}
         onBack={() => (back += 1)}
       />,

@@ -2,7 +2,7 @@ import { useState } from "react"
 import type { Photo, Point } from "./queries"
 import type { Mode } from "./Tapped"
 
-const MOST_RIM = 2
+const MOST: Partial<Record<Mode, number>> = { rim: 2, grey: 1 }
 
 /** Taps on a photo, by what they are for; the scale it already has to begin with. */
 export function useTaps(photo: Photo) {
@@ -13,15 +13,17 @@ export function useTaps(photo: Photo) {
     rim: photo.rim ? [photo.rim.first, photo.rim.second] : [],
     midrib: [],
     outline: [],
+    grey: [],
   })
   const set = (to: Point[]) => setPoints({ ...points, [mode]: to })
   const tap = (p: Point, shown_px: number) => {
     setShown(shown_px)
     const was = points[mode]
-    const full = mode === "rim" && was.length >= MOST_RIM
+    const full = was.length >= (MOST[mode] ?? Infinity)
     const now = full ? [p] : [...was, p]
     set(now)
-    if (mode === "rim" && now.length === MOST_RIM) setMode("midrib")
+    if (mode === "rim" && now.length === MOST.rim) setMode("midrib")
+    if (mode === "grey") setMode("outline")
   }
   return {
     ...points,
