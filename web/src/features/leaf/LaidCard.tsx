@@ -5,6 +5,7 @@ import { answer, client, type Schemas } from "../../api/client"
 import { Choice } from "../../ui/Choice"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
+import { useWidth } from "../../ui/useWidth"
 import { LeafShape } from "./LeafShape"
 
 type By = Schemas["LaidPage"]["by"]
@@ -13,9 +14,10 @@ const BY: { value: By; label: string }[] = [
   { value: "arrival", label: "arrivals" },
   { value: "season", label: "two seasons of a plant" },
 ]
-const WIDE = 640
 const ROW = 40
 const NAME = 150
+const NARROW = 92 // px a name gets on a phone: its code alone
+const DESK = 560
 const USUAL = 20
 
 const laidQuery = (by: By) =>
@@ -59,60 +61,63 @@ export function LaidCard() {
 
 function Laid({ group }: { group: Schemas["LaidGroup"] }) {
   const longest = Math.max(1, ...group.lines.map((l) => l.days))
-  const x = (day: number) => NAME + (day / longest) * (WIDE - NAME - 12)
+  const [ref, wide] = useWidth<HTMLDivElement>(640)
+  const left = wide > DESK ? NAME : NARROW
+  const x = (day: number) => left + (day / longest) * (wide - left - 12)
   const age = group.at_age?.result.age_days
   const tall = ROW * group.lines.length + 6
   return (
-    <svg
-      viewBox={`0 0 ${WIDE} ${tall}`}
-      width="100%"
-      style={{ maxWidth: 900 }}
-      role="img"
-      aria-label={group.lines
-        .map(
-          (l) =>
-            `${l.name}: leaves on day ${(l.leaves ?? []).map((f) => f.day).join(", ") || "none"}`,
-        )
-        .join("; ")}
-      fill="none"
-    >
-      {age !== undefined && (
-        <rect
-          x={NAME}
-          y="0"
-          width={x(age) - NAME}
-          height={tall}
-          fill="var(--chakra-colors-bg-inset)"
-        />
-      )}
-      {group.lines.map((l, i) => {
-        const foot = ROW * (i + 1) - 4
-        return (
-          <g key={l.name}>
-            <text x="0" y={foot} fill="currentColor" style={{ fontSize: 13 }}>
-              {l.name.slice(0, 22)}
-            </text>
-            <line
-              x1={NAME}
-              x2={x(l.days)}
-              y1={foot}
-              y2={foot}
-              stroke="var(--chakra-colors-leaf-edge)"
-              strokeWidth="1.5"
-            />
-            {(l.leaves ?? []).map((f, k) => (
-              <LeafShape
-                key={k}
-                x={x(f.day)}
-                base={foot}
-                tall={USUAL * Math.min(1.5, f.share ?? 0.5)}
-                formed={age !== undefined && f.day > age ? "formed before" : null}
-                dashed={f.share === null || f.share === undefined}
+    <div ref={ref}>
+      <svg
+        viewBox={`0 0 ${wide} ${tall}`}
+        width="100%"
+        role="img"
+        aria-label={group.lines
+          .map(
+            (l) =>
+              `${l.name}: leaves on day ${(l.leaves ?? []).map((f) => f.day).join(", ") || "none"}`,
+          )
+          .join("; ")}
+        fill="none"
+      >
+        {age !== undefined && (
+          <rect
+            x={left}
+            y="0"
+            width={x(age) - left}
+            height={tall}
+            fill="var(--chakra-colors-bg-inset)"
+          />
+        )}
+        {group.lines.map((l, i) => {
+          const foot = ROW * (i + 1) - 4
+          return (
+            <g key={l.name}>
+              <text x="0" y={foot} fill="currentColor" style={{ fontSize: 13 }}>
+                {wide > DESK ? l.name.slice(0, 22) : l.name.slice(0, 12)}
+              </text>
+              <line
+                x1={left}
+                x2={x(l.days)}
+                y1={foot}
+                y2={foot}
+                stroke="var(--chakra-colors-leaf-edge)"
+                strokeWidth="1.5"
               />
-            ))}
-          </g>
-        )
-      })}
-    </svg>
+              {(l.leaves ?? []).map((f, k) => (
+                <LeafShape
+                  key={k}
+                  x={x(f.day)}
+                  base={foot}
+                  tall={USUAL * Math.min(1.5, f.share ?? 0.5)}
+                  formed={age !== undefined && f.day > age ? "formed before" : null}
+                  dashed={f.share === null || f.share === undefined}
+                />
+              ))}
+            </g>
+          )
+        })}
+      </svg>
+    </div>
   )
 }
