@@ -109,6 +109,20 @@ def test_undo_takes_the_whole_look_and_gives_it_back(kept: Client) -> None:
     assert kept.get("/api/pots/1/leaves")["marks"]["result"]["counting"] == 1
 
 
+def test_a_look_after_an_undone_or_lost_leaf_measures_the_one_before(kept: Client) -> None:
+    look(kept, "2026-09-01", new_leaf=True, newest_leaf=100, leaf_growing=True)
+    undone = look(kept, "2026-10-01", new_leaf=True, newest_leaf=60, leaf_growing=True)
+    kept.made(f"/api/log/look/{undone['id']}/archive")
+    look(kept, "2026-10-05", newest_leaf=120)
+    assert [[x["mm"] for x in r["lengths"]] for r in kept.get("/api/pots/1/leaves")["leaves"]] == [[100.0, 120.0]]
+    look(kept, "2026-11-01", new_leaf=True, newest_leaf=70)
+    second = kept.get("/api/pots/1/leaves")["leaves"][-1]
+    assert second["number"] == 2, "an undone leaf leaves no gap in the numbers"
+    kept.made(f"/api/leaves/{second['id']}/change", {"lost_on": "2026-11-10", "lost_why": "accident"})
+    look(kept, "2026-11-20", newest_leaf=121)
+    assert len(kept.get("/api/pots/1/leaves")["leaves"][0]["lengths"]) == 3
+
+
 @pytest.mark.parametrize(
     ("body", "field", "words"),
     [

@@ -119,8 +119,9 @@ def newest_phase(session: Session, growth_id: int) -> str | None:
 
 
 def newest_leaf(session: Session, growth_id: int) -> Leaf | None:
-    """The leaf noted last of a growth."""
-    return session.scalars(select(Leaf).where(Leaf.growth_id == growth_id).order_by(Leaf.id.desc())).first()
+    """The leaf noted last of a growth; one that was undone or lost is not measured again."""
+    mine = select(Leaf).where(Leaf.growth_id == growth_id, Leaf.archived_at.is_(None), Leaf.lost_on.is_(None))
+    return session.scalars(mine.order_by(Leaf.id.desc())).first()
 
 
 def looks_until(session: Session, pot_id: int, today: date) -> Sequence[Look]:

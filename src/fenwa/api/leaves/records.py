@@ -16,6 +16,7 @@ from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError
 from fenwa.core.leaf.asked import Precision, check_length
 from fenwa.core.leaf.balance import (
+    MOST,
     LeafBalance,
     LeafCount,
     LeafTrend,
@@ -29,7 +30,7 @@ from fenwa.core.leaf.balance import (
     offset_ready,
 )
 from fenwa.core.leaf.line import RESTING
-from fenwa.core.leaf.marks import FirstReading, NewMarks, SeenMark, first_reading, new_marks
+from fenwa.core.leaf.marks import MOST_MARKS, FirstReading, NewMarks, SeenMark, first_reading, new_marks
 from fenwa.core.leaf.organs import Bloom, LookFigures, SeenOrgan, bloom, bloom_of, measures_now, organ_share
 from fenwa.core.leaf.score import ResponseScore, response_score
 from fenwa.core.leaf.sizes import finished_mm, usual_length
@@ -85,11 +86,8 @@ def _seen_marks(session: Session, plant_id: int, today: date) -> list[SeenMark]:
     looks = looks_at(session, plant_id, today)
     lengths = {x.number: finished_mm(x) for x in leaves_of(session, [plant_id], today).get(plant_id, [])}
     found = marks_at(session, looks)
-    return [
-        SeenMark(**{**vars(m), "leaf_mm": lengths.get(m.leaf) if m.leaf is not None else None})
-        for look in looks
-        for m in found.get(look.id, [])
-    ]
+    seen = [m for look in looks for m in found.get(look.id, [])][-MOST_MARKS:]  # of a long log the newest
+    return [SeenMark(**{**vars(m), "leaf_mm": lengths.get(m.leaf) if m.leaf is not None else None}) for m in seen]
 
 
 @router.get("/pots/{pot_id}/leaves")
@@ -106,7 +104,9 @@ def leaves_of_pot(pot_id: int, session: ReadSession, today: Today) -> LeafRecord
     since_newest = [x for x in looks if newest is None or x.on >= newest]
     since = p.plant.arrived_on or (looks[0].on if looks else today)
     trend = leaf_trend(
-        leaves=[TrendLeaf(r.opened_on, finished_mm(seen[r.id]), r.number in pale) for r in rows if r.id in seen],
+        leaves=[
+            TrendLeaf(r.opened_on, finished_mm(seen[r.id]), r.number in pale) for r in rows[-MOST:] if r.id in seen
+        ],
         since=min(since, today),
         until=today,
         crust_answered=any(x.marks_looked_for for x in since_newest),
@@ -181,7 +181,7 @@ def balance_of(pot_id: int, session: ReadSession, today: Today, since: date | No
             if r.lost_on is not None and (since is None or r.lost_on >= since)
         ]
     had = next((x.leaves_count for x in looks if x.leaves_count is not None), None)
-    return leaf_balance(counts=counts, had=had, at_rest=p.phase in (*RESTING, "slowing"))
+    return leaf_balance(counts=counts[-MOST:], had=had, at_rest=p.phase in (*RESTING, "slowing"))
 
 
 def _growth_cm(session: Session, p: PotToday, today: date, leads: bool) -> float | None:

@@ -74,7 +74,7 @@ ORGANS: dict[Organ, OrganForm] = {
     "bulbs": OrganForm(
         "Bulbs",
         (Asked("count", "bulbs", "", 500), Asked("mm", "newest, height", "mm", 1000)),
-        {"skin": ("plump", "wrinkled")},
+        {"skin": ("plump", "wrinkled"), "grown in": ("this year", "last year", "earlier")},
     ),
     "nub": OrganForm("A new nub", (), {"is": ("root", "spike", "shoot", "unsure")}),
 }
