@@ -11,7 +11,7 @@ from uuid import uuid4
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.server import context_of, running
+from tests.browser.server import context_of, running, settled
 from tests.conftest import pot
 
 pytestmark = pytest.mark.browser
@@ -144,6 +144,7 @@ def test_twenty_alike_pots_take_a_few_taps_and_the_heavy_ones_stay(browser: Brow
         page.set_viewport_size({"width": 1280, "height": 800})
         page.goto(address + "/pour")
         expect(page.get_by_role("heading", level=1)).to_have_text("19 alike")
+        settled(page)  # the keys are heard once the page has all it asked for
         page.keyboard.press("o")
         expect(page.get_by_role("heading", level=1)).to_contain_text("P-01")
         amount = page.locator("output")
