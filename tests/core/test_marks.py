@@ -18,7 +18,7 @@ from fenwa.core.leaf.asked import (
     same_as_last,
 )
 from fenwa.core.leaf.balance import LeafCount, TrendLeaf, division_bulbs, leaf_balance, leaf_trend, offset_ready
-from fenwa.core.leaf.laid import AgedLeaf, SharedLine, aged, leaves_at_age
+from fenwa.core.leaf.laid import AgedLeaf, SharedLine, aged, leaves_at_age, season_starts
 from fenwa.core.leaf.marks import BROWN, Mark, SeenMark, counted_kinds, first_reading, new_marks
 from fenwa.core.leaf.organs import BudLoss, LookFigures, SeenOrgan, bloom, bloom_of, measures_now, organ_share
 from fenwa.core.leaf.series import series_days
@@ -219,6 +219,19 @@ def test_lines_are_cut_at_the_age_of_the_youngest() -> None:
     found = leaves_at_age(lines=[line, young]).result
     assert (found.age_days, "too early" in found.sentence) == (5, True)
     assert [x.leaves for x in found.lines] == [0, 1]
+
+
+@pytest.mark.parametrize(
+    ("today", "past", "starts"),
+    [
+        ("2026-11-23", -28, ("2025-12-21", "2024-12-21")),
+        ("2027-01-10", 20, ("2026-12-21", "2025-12-21")),
+        ("2026-12-21", 0, ("2026-12-21", "2025-12-21")),
+        ("2026-11-23", None, ("2025-11-23", "2024-11-23")),
+    ],
+)
+def test_a_season_begins_on_the_shortest_day(today: str, past: int | None, starts: tuple[str, str]) -> None:
+    assert tuple(x.isoformat() for x in season_starts(date.fromisoformat(today), past)) == starts
 
 
 def test_suppliers_count_early_losses_only() -> None:

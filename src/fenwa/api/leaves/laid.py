@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.transactions import ReadSession, Today
 from fenwa.core.care.season import days_from_shortest
-from fenwa.core.leaf.laid import LaidBy, LeavesAtAge, SharedLine, aged, leaves_at_age
+from fenwa.core.leaf.laid import LaidBy, LeavesAtAge, SharedLine, aged, leaves_at_age, season_starts
 from fenwa.core.leaf.sizes import SeenLeaf, finished_mm, usual_length
 from fenwa.core.working import Computed
 from fenwa.store.collection import pots_today
@@ -51,9 +51,7 @@ def _groups(
     for p in pots:
         mine = _opened(leaves.get(p.plant.id, []), today)
         if by == "season":
-            past = days_from_shortest(today, p.day.place.hemisphere)
-            start = today - timedelta(days=past % 365 if past is not None else 365)
-            earlier = start - timedelta(days=365)
+            start, earlier = season_starts(today, days_from_shortest(today, p.day.place.hemisphere))
             if any(earlier <= on < start for on, _ in mine):
                 out[f"{p.pot.code} {p.name}"] = [
                     aged(mine, start, today, "this season"),

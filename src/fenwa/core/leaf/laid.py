@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, timedelta
 from statistics import median
 from typing import Literal
 
@@ -16,6 +16,7 @@ from fenwa.core.working import Computed, Ledger
 LaidBy = Literal["arrival", "twins", "season"]
 MOST_LINES = 60
 LONGEST_d = 20_000
+YEAR_d = 365
 COMPARABLE_DAYS = 30  # a shared age of less shows no leaf of most kinds; judgement
 
 
@@ -110,6 +111,13 @@ def leaves_at_age(*, lines: list[SharedLine]) -> Computed[LeavesAtAge]:
         least = min(rows, key=lambda r: r.leaves)
         said = f"At day {age}: {most.name} has {most.leaves}, {least.name} has {least.leaves}."
     return ledger.close(LeavesAtAge(age, tuple(rows), said))
+
+
+def season_starts(today: date, days_from_shortest: int | None) -> tuple[date, date]:
+    """First days of this season and the one before: the shortest day; where there are no seasons, a year back. [d]"""
+    since = YEAR_d if days_from_shortest is None else days_from_shortest % YEAR_d
+    this = today - timedelta(days=since)
+    return this, this - timedelta(days=YEAR_d)
 
 
 def aged(opened: Sequence[tuple[date, float | None]], start: date, until: date, name: str) -> SharedLine:
