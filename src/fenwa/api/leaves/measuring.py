@@ -16,7 +16,7 @@ from fenwa.api.typed import TypedOrNone
 from fenwa.core.entry import require
 from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.core.leaf.changes import Between, between
-from fenwa.core.leaf.colours import ColourCount, PhotoMarks, Thresholds, colours_inside, photo_marks
+from fenwa.core.leaf.colours import MARK_OF, ColourCount, PhotoMarks, Thresholds, colours_inside, photo_marks
 from fenwa.core.leaf.photo import (
     Frame,
     Laid,
@@ -215,16 +215,10 @@ def keep_marks(photo_id: int, body: MarksKept, writer: OneWrite, folder: Folder)
             session.flush()
             row.look_id = look.id
         first = None
-        for kind, given, found in (("spot", body.brown_pct, shares.brown), ("pale", body.yellow_pct, shares.yellow)):
-            share = found if given is None else given
-            require(
-                share,
-                "Share of the leaf",
-                "%",
-                low=0,
-                high=100,
-                pointer="/brown_pct" if kind == "spot" else "/yellow_pct",
-            )
+        for colour, kind in MARK_OF.items():
+            given = getattr(body, f"{colour}_pct")
+            share = getattr(shares, colour) if given is None else given
+            require(share, "Share of the leaf", "%", low=0, high=100, pointer=f"/{colour}_pct")
             if share <= 0:
                 continue
             mark = models.MarkRow(

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
+from fenwa.core.leaf.marks import Mark
 from fenwa.core.leaf.photo import PhotoPoint
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -18,6 +19,8 @@ BITS = 6  # of a channel that are told apart: finer than the thresholds
 MOST_COLOURS = 1 << (3 * BITS)
 MOST_OUTLINE = 500
 LEAST_INSIDE = 50  # pixels
+
+MARK_OF: dict[str, Mark] = {"brown": "spot", "yellow": "pale"}  # what a share of a colour is as a mark of the blade
 
 # linear sRGB to cone responses and on to OKLab
 _TO_LMS = np.array(
