@@ -18,8 +18,9 @@ from fenwa.core.care.interval import Gap, drying_rate, learnt_days, left_share
 from fenwa.core.care.kind_in_force import own_version, strictest_of
 from fenwa.core.care.pattern import FedSoFar, Pattern, feed_is_next, pattern_of
 from fenwa.core.care.phase import Seen, phase_of
-from fenwa.core.care.season import day_length_h, days_from_shortest, hemisphere_of
+from fenwa.core.care.season import days_from_shortest, hemisphere_of
 from fenwa.core.care.vocabulary import ErrandKind
+from fenwa.core.climate.light import day_length_h
 from fenwa.core.errors import InputError
 from fenwa.core.library.loader import get_profile, profiles, schools
 from fenwa.core.pot.mixture import Part, mixed

@@ -9,7 +9,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwa.core.care.climate_holds import vapour_deficit_kPa
 from fenwa.core.care.condition import Condition
 from fenwa.core.care.due import job_of, water_due_on
 from fenwa.core.care.errands import quarantine_since
@@ -19,6 +18,7 @@ from fenwa.core.care.interval import Gap, drying_rate, learnt_days, mean_C, warm
 from fenwa.core.care.kind_in_force import OwnLimits, own_limits, own_version
 from fenwa.core.care.readiness import checked_rule, is_ready
 from fenwa.core.care.standing_rules import SCOPES, in_force
+from fenwa.core.climate.air import vapour_deficit_kPa
 from fenwa.core.errors import DomainError, InputError
 from fenwa.core.library.loader import get_profile, profiles
 from tests.core.test_round import POT

@@ -58,7 +58,32 @@ EVENTS = [
     for m in (8, 9, 10)
     for d in (1, 7, 13, 19, 25)
 ]
+LEAVES_SEEN = [
+    {"on": f"2026-{m:02}-05", "value": v, "begun_on": f"2026-{m - 1:02}-06"}
+    for m, v in ((2, 140.0), (3, 150.0), (4, 141.0), (5, 137.0), (6, 130.0), (8, 150.0), (9, 162.0))
+]
 EXAMPLES: dict[str, dict[str, Any]] = {
+    "did-it-help": {
+        "change_on": "2026-06-20",
+        "words": "flush",
+        "treated": LEAVES_SEEN,
+        "control": [{**x, "value": 150.0} for x in LEAVES_SEEN],
+        "lag_low_days": 10,
+        "lag_high_days": 28,
+        "today": "2026-11-23",
+        "others": [{"on": "2026-07-01", "words": "feed cut", "whose": "one"}],
+    },
+    "next-checks": {"weights": [{"cause": "salt", "weight": 0.5}, {"cause": "wet", "weight": 0.4}]},
+    "fit-of-kind": {
+        "kind": {"humidity_pct": [50, 70], "night_C": [16, 20], "minimum_C": 12, "water_max_uS_cm": 300},
+        "home": {"humidity_low_pct": 35, "humidity_high_pct": 45, "night_C": 15},
+        "choice": {"ids": [1]},
+        "waters": [{"name": "Rain", "may": True, "price_per_L": 0.4}],
+        "litres_month": 4,
+        "price_kWh": 0.3,
+        "light_mol": 2,
+        "asks_light_mol": 8,
+    },
     "leaf-line": {
         "leaves": [
             {"opened_on": "2026-05-02", "lengths": [{"on": "2026-05-02", "mm": 150.0}]},

@@ -7,6 +7,7 @@ import fenwa.core.care.candidate
 import fenwa.core.care.cans
 import fenwa.core.care.coming
 import fenwa.core.care.first_pour
+import fenwa.core.care.fit
 import fenwa.core.care.flush_round
 import fenwa.core.care.holds
 import fenwa.core.care.interval
@@ -17,6 +18,18 @@ import fenwa.core.care.prills
 import fenwa.core.care.ramp
 import fenwa.core.care.readiness
 import fenwa.core.care.round
+import fenwa.core.climate.air
+import fenwa.core.climate.days
+import fenwa.core.climate.light
+import fenwa.core.diagnosis.likely
+import fenwa.core.diagnosis.next_checks
+import fenwa.core.evidence.answer
+import fenwa.core.evidence.detectable
+import fenwa.core.evidence.grade
+import fenwa.core.evidence.pairs
+import fenwa.core.evidence.seasons
+import fenwa.core.evidence.together
+import fenwa.core.evidence.trial
 import fenwa.core.leaf.balance
 import fenwa.core.leaf.colours
 import fenwa.core.leaf.laid

@@ -2,22 +2,16 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from datetime import date
 
 from fenwa.core.care.condition import CLIMATE_DAYS, Condition, Hold
+from fenwa.core.climate.air import DRY_AIR_kPa, vapour_deficit_kPa
 
-DRY_AIR_kPa = 2.5  # vapour pressure deficit above which leaves lose water faster than roots bring it
 COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
 
 COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
 WARM_AGAIN_DAYS, COOL_AGAIN_DAYS = 5, 2  # back in range for so long before a cold or hot spell counts as over
-
-
-def vapour_deficit_kPa(celsius: float, humidity_pct: float) -> float:
-    """Vapour pressure deficit of the air, by the Magnus formula over water. [kPa]"""
-    return 0.6112 * math.exp(17.62 * celsius / (243.12 + celsius)) * (1 - humidity_pct / 100)
 
 
 def _lasting(

@@ -10,8 +10,9 @@ from fenwa.core.care.felt import Felt, ReadyRule
 from fenwa.core.care.interval import drying_rate, warmth_on
 from fenwa.core.care.plan import FeedingPlan
 from fenwa.core.care.prills import Prills
-from fenwa.core.care.season import Hemisphere, day_length_h, hemisphere_of
+from fenwa.core.care.season import Hemisphere, hemisphere_of
 from fenwa.core.care.standing_rules import InForce
+from fenwa.core.climate.light import day_length_h
 from fenwa.core.mix.school import School
 from fenwa.core.pot.specification import Route
 from fenwa.core.pot.weights import PotWater

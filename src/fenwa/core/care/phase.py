@@ -10,7 +10,8 @@ from functools import lru_cache
 from typing import Literal
 
 from fenwa.core.care.condition import Phase
-from fenwa.core.care.season import YEAR, Hemisphere, days_from_shortest, days_into
+from fenwa.core.care.season import Hemisphere, days_from_shortest, days_into
+from fenwa.core.climate.light import YEAR
 from fenwa.core.entry import require
 from fenwa.core.library.profile import Rest
 from fenwa.core.registry import calculation

@@ -1,19 +1,17 @@
-"""Where the sun stands: day length by latitude, and days from the shortest day on either hemisphere."""
+"""Where the year stands: days from the shortest day on either hemisphere."""
 
 from __future__ import annotations
 
-import math
 from datetime import date
 from functools import lru_cache
 from typing import Literal
 
+from fenwa.core.climate.light import YEAR
 from fenwa.core.errors import InputError
 
 Hemisphere = Literal["north", "south", "none"]  # none: a place without seasons
 
-YEAR = 365
 _SHORTEST = {"north": 355, "south": 172}  # day of the year of the winter solstice
-_HORIZON = math.radians(-0.833)  # refraction and the sun's radius
 
 
 def clock_of(text: str, pointer: str = "/lamps_off") -> tuple[int, int]:
@@ -28,23 +26,6 @@ def clock_of(text: str, pointer: str = "/lamps_off") -> tuple[int, int]:
     if not (hour.isdecimal() and minute.isdecimal() and len(minute) == 2 and int(hour) < 24 and int(minute) < 60):
         raise InputError(f"Lamps out “{text}” is no time of day. Type it as 20:40.", pointer=pointer, value=text)
     return int(hour), int(minute)
-
-
-def day_length_h(latitude_deg: float, on: date) -> float:
-    """Hours between sunrise and sunset, 0 to 24, E9.1 with Spencer's declination. [h]"""
-    turn = 2 * math.pi * (on.timetuple().tm_yday - 1) / YEAR
-    sun = (
-        0.006918
-        - 0.399912 * math.cos(turn)
-        + 0.070257 * math.sin(turn)
-        - 0.006758 * math.cos(2 * turn)
-        + 0.000907 * math.sin(2 * turn)
-        - 0.002697 * math.cos(3 * turn)
-        + 0.00148 * math.sin(3 * turn)
-    )
-    place = math.radians(latitude_deg)
-    angle = (math.sin(_HORIZON) - math.sin(place) * math.sin(sun)) / (math.cos(place) * math.cos(sun))
-    return 24 / math.pi * math.acos(max(-1.0, min(1.0, angle)))
 
 
 def hemisphere_of(latitude_deg: float) -> Hemisphere:

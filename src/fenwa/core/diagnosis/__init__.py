@@ -1,0 +1,1 @@
+"""What is wrong? Signs and the log against the causes there are, and the gentlest next check."""
