@@ -12,7 +12,10 @@ from fenwa.store.base import Archivable, Base
 
 
 class Climate(Archivable, Base):
-    """A reading of a place: coldest of the night, warmest of the day, its humidity, its medium. [°C, %]"""
+    """A day of a place: coldest of the night, warmest of the day, its humidity, its medium. [°C, %, kPa, h]
+
+    ``origin``: typed, or folded from a logger's readings, which tell the rest too; ``hours``: how much of it was read.
+    """
 
     __tablename__ = "climate"
     place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), index=True)
@@ -22,6 +25,13 @@ class Climate(Archivable, Base):
     medium_C: Mapped[float | None]
     humidity_pct: Mapped[float | None]
     note: Mapped[str] = mapped_column(default="")
+    origin: Mapped[str] = mapped_column(default="typed", server_default="typed")
+    middle_C: Mapped[float | None]
+    humidity_low_pct: Mapped[float | None]
+    humidity_high_pct: Mapped[float | None]
+    deficit_kPa: Mapped[float | None]
+    hours: Mapped[float | None]
+    hours_dry: Mapped[float | None]
 
 
 class Weight(Archivable, Base):

@@ -16,6 +16,7 @@ from fenwa.core.care.felt import Felt, Probe, ReadyRule
 from fenwa.core.care.interval import mean_C
 from fenwa.core.care.kept import Series as Warmth
 from fenwa.core.care.kind_in_force import own_version
+from fenwa.core.care.on_trial import OnTrial
 from fenwa.core.care.plan import FeedingPlan
 from fenwa.core.care.prills import Prills
 from fenwa.core.care.standing_rules import InForce, Scope, in_force
@@ -40,6 +41,7 @@ from fenwa.store.models import (
     Weight,
 )
 from fenwa.store.prill_rows import prills_given
+from fenwa.store.trial_rows import trials_now
 
 CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
 
@@ -99,6 +101,7 @@ class CareRows:
     felt: dict[int, dict[str, Feel]]
     rules: dict[tuple[str, str], StandingRule]
     plans: dict[tuple[str, str], KeptPlan]
+    trials: dict[int, OnTrial]
 
     def newest_prills(self, pot: Pot) -> Prills | None:
         """The newest prills of a pot."""
@@ -269,6 +272,7 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
             )
         },
         plans={(p.scope, p.key): p for p in kept_plans(session)},
+        trials=trials_now(session, today),
     )
 
 

@@ -10,8 +10,11 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.day import phase_on, pot_day
+from fenwa.core.care.feeding import plan_in_force
 from fenwa.core.care.kept import Chosen, KeptPot, PlaceFacts, Predicted
 from fenwa.core.care.kind_in_force import strictest_of
+from fenwa.core.care.on_trial import plan_on_trial
+from fenwa.core.care.plan import plan_of_pot
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.balance import State
 from fenwa.core.pot.fold import rested, state_of
@@ -189,6 +192,7 @@ def _place_facts(place: Place, care: CareRows) -> PlaceFacts:
 def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
     """A pot as the core reads it."""
     water, treated = _by_weight(pot, care.weights.get(pot.id, [])), care.treated.get(pot.id)
+    trial = care.trials.get(pot.id)
     return KeptPot(
         id=pot.id,
         code=pot.code,
@@ -208,7 +212,9 @@ def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
         watered_on=pot.watered_on,
         fed_on=pot.fed_on,
         arrived_on=plant.arrived_on,
-        trial=plant.trial,
+        trial=trial.words if trial else plant.trial,
+        trial_feed=trial.feed if trial else "as planned",
+        trial_flush=bool(trial and trial.flush_now),
         rule=care.ready_rule(pot),
         felt=care.felt_of(pot, water.left_share if water else None),
         water=water,
@@ -222,13 +228,16 @@ def _kept(pot: Pot, plant: Plant, care: CareRows) -> KeptPot:
         soak_min=pot.soak_min,
         stand_min=pot.stand_min,
         check_most_days=pot.check_most_days,
-        water_id=pot.water_id,
+        water_id=trial.water_id if trial and trial.water_id is not None else pot.water_id,
     )
 
 
 def _chosen(pot: Pot, plant: Plant, profile: Profile, care: CareRows) -> Chosen:
     """What rules the pot by choice."""
     plan, school, by = care.feeding_of(pot, profile)
+    trial = care.trials.get(pot.id)
+    if trial is not None and trial.feed == "share":
+        plan = plan_on_trial(plan_in_force(plan, school, plan_of_pot(pot.plain_every)), trial)
     told_by = care.phase_school_of(pot, plant.phase_school, profile)
     return Chosen(school, by, told_by, plan, care.products_of(pot, profile))
 

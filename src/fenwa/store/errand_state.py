@@ -20,6 +20,7 @@ from fenwa.core.care.errands import (
     still_asked,
     water_retest,
 )
+from fenwa.core.care.on_trial import trial_look_due
 from fenwa.core.care.ramp import Ramp, run
 from fenwa.core.care.vocabulary import DONE, LATER
 from fenwa.core.leaf.series import Dose, series_days
@@ -131,9 +132,15 @@ def facts_of(
         died_back_on=p.day.died_back_on,
         ramps=tuple((r.what, run(r, p.log.limp_days, p.log.firm_on, p.today)) for r in ramps_of(p.plant)),
         leaf_by=leaf_by,
+        trial_look_on=_trial_look(p, care),
         series=series,
         arrived_on=p.plant.arrived_on if any(h.id == "just arrived" for h in p.holds) else None,
     )
+
+
+def _trial_look(p: PotToday, care: CareRows) -> date | None:
+    trial = care.trials.get(p.pot.id)
+    return trial_look_due(trial.looks, p.log.last_look_on) if trial else None
 
 
 def ramps_of(plant: models.Plant) -> list[Ramp]:

@@ -11,8 +11,8 @@ from sqlalchemy import Connection, Engine, inspect, text
 from fenwa.core.errors import Conflict
 from fenwa.store.file import make_private
 
-HEAD = "0011"  # a test holds it against the newest migration
-KNOWN = ("0001", "0002", "0003", "0004", "0005", "0006", "0007", "0008", "0009", "0010", "0011")
+HEAD = "0012"  # a test holds it against the newest migration
+KNOWN = ("0001", "0002", "0003", "0004", "0005", "0006", "0007", "0008", "0009", "0010", "0011", "0012")
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 

@@ -12,6 +12,7 @@ from typing import Any
 from sqlalchemy import CheckConstraint, ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from fenwa.store.answer_models import CheckDone, ClimateSample, IllCase, Logger, Trial
 from fenwa.store.base import Archivable, Base
 from fenwa.store.care_models import (
     Candidate,
@@ -89,6 +90,11 @@ __all__ = [
     "Photo",
     "Rating",
     "Series",
+    "CheckDone",
+    "ClimateSample",
+    "IllCase",
+    "Logger",
+    "Trial",
 ]
 
 

@@ -103,4 +103,5 @@ class InboxEntry(Archivable, Base):
     ec_uS_cm: Mapped[float | None]
     temperature_C: Mapped[float | None]
     pH: Mapped[float | None]
+    humidity_pct: Mapped[float | None]
     reading_id: Mapped[int | None] = mapped_column(ForeignKey("reading.id"))

@@ -86,6 +86,8 @@ class Condition:
     treated_on: date | None = None
     treated_days: int = 0
     trial: str = ""
+    trial_feeds: bool = True
+    trial_flush: bool = False
     overrides: tuple[Override, ...] = ()
     woken_since: date | None = None
     leaf_since_waking: bool = False

@@ -396,6 +396,8 @@ def _condition(d: PotDay) -> Condition:
         treated_on=kept.treated_on,
         treated_days=int(kept.treated_days),
         trial=kept.trial,
+        trial_feeds=kept.trial_feed != "none",
+        trial_flush=kept.trial_flush,
         overrides=kept.overrides,
         woken_since=d.woken_since,
         leaf_since_waking=_since(log.new_leaf_on, d.woken_since),

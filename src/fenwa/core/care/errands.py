@@ -52,6 +52,7 @@ class PotFacts:
     looked_on: date | None = None  # of one in growth: its last look, or since when it is kept
     phase_asked_on: date | None = None  # of one that rests dry by its kind, and nobody said whether it does
     died_back_on: date | None = None  # of one that rests below the ground or on bulbs
+    trial_look_on: date | None = None  # under trial: the first of its days that nobody looked on
     leaf_by: date | None = None  # of one in growth: the last day its next leaf is expected
     series: tuple[tuple[int, str, Dose], ...] = ()  # treatments given several times
 
@@ -110,6 +111,8 @@ def medium_old_on(since: date | None, life_months: tuple[int, int] | None) -> da
 def _looks(p: PotFacts) -> list[tuple[date, str]]:
     """The first reason to look at a plant in growth: a month unseen, or a leaf that should be there by now."""
     asked = []
+    if p.trial_look_on is not None:
+        asked.append((p.trial_look_on, "A day of its trial: look and measure, both of a pair on one day."))
     if p.looked_on is not None:
         asked.append(
             (

@@ -319,9 +319,16 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
             )
         )
     if c.trial:
+        blocks: list[Blocked] = ["leaf spray"]
+        blocks += [] if c.trial_flush else ["flush"]
+        blocks += [] if c.trial_feeds else ["feed"]
+        said = " A phase begins: flush it first." if c.trial_flush else ""
         out.append(
             Hold(
-                "trial", ("flush",), f"Under trial: {c.trial}. Everything else stays as it is.", "When the trial ends."
+                "trial",
+                tuple(blocks),
+                f"Under trial: {c.trial}. Everything else stays as it is.{said}",
+                "When the trial ends.",
             )
         )
     return out

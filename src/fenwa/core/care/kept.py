@@ -8,6 +8,7 @@ from datetime import date
 from fenwa.core.care.condition import Override
 from fenwa.core.care.felt import Felt, ReadyRule
 from fenwa.core.care.interval import drying_rate, warmth_on
+from fenwa.core.care.on_trial import TrialFeed
 from fenwa.core.care.plan import FeedingPlan
 from fenwa.core.care.prills import Prills
 from fenwa.core.care.season import Hemisphere, hemisphere_of
@@ -80,6 +81,8 @@ class KeptPot:
     fed_on: date | None = None
     arrived_on: date | None = None
     trial: str = ""
+    trial_feed: TrialFeed = "as planned"
+    trial_flush: bool = False  # a phase has just begun: it is flushed
     rule: ReadyRule = field(default_factory=lambda: ReadyRule("days"))
     felt: Felt = field(default_factory=Felt)
     water: PotWater | None = None

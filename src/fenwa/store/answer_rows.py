@@ -1,0 +1,212 @@
+"""Logs of many plants as evidence reads them: pours, notes, and values of each measure by plant."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from datetime import date
+from itertools import pairwise
+from statistics import mean
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from fenwa.core.care.vocabulary import DONE, LATER, TREATED, is_skip
+from fenwa.core.evidence.changes import Noted, Poured
+from fenwa.core.evidence.samples import Sample
+from fenwa.core.leaf.line import UNKNOWN_LEAF_DAYS
+from fenwa.core.leaf.sizes import SeenLeaf, finished_mm
+from fenwa.core.leaf.timing import begun_on, plastochron
+from fenwa.store.leaf_rows import leaves_of
+from fenwa.store.models import (
+    Batch,
+    CheckDone,
+    Decision,
+    Event,
+    IllCase,
+    Look,
+    MarkRow,
+    OrganRow,
+    Photo,
+    Pot,
+    Pour,
+    Rating,
+    Water,
+)
+
+
+def poured_by(session: Session, pot_ids: Iterable[int], since: date, until: date) -> dict[int, list[Poured]]:
+    """Pours of each pot, oldest first, with their water by name and the nitrogen of their can."""
+    rows = session.execute(
+        select(Pour.pot_id, Pour.on, Pour.job, Water.name, Batch.nitrogen_mg_L)
+        .outerjoin(Water, Water.id == Pour.water_id)
+        .outerjoin(Batch, Batch.id == Pour.batch_id)
+        .where(Pour.pot_id.in_(list(pot_ids)), Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= until)
+        .order_by(Pour.on, Pour.id)
+    )
+    out: dict[int, list[Poured]] = {}
+    for pot_id, on, job, water, nitrogen in rows:
+        out.setdefault(pot_id, []).append(Poured(on, job, water or "", nitrogen))
+    return out
+
+
+def noted_by(session: Session, pots: Sequence[Pot], since: date, until: date) -> dict[int, list[Noted]]:
+    """Events of each pot and its place, treatments and decisions, oldest first."""
+    out: dict[int, list[Noted]] = {p.id: [] for p in pots}
+    at_place: dict[int, list[int]] = {}
+    for p in pots:
+        at_place.setdefault(p.place_id, []).append(p.id)
+    events = session.scalars(
+        select(Event)
+        .where(Event.archived_at.is_(None), Event.kind.not_in((DONE, LATER)), Event.on >= since, Event.on <= until)
+        .order_by(Event.on, Event.id)
+    )
+    for e in events:
+        kind = "treated" if e.kind == TREATED else e.kind
+        words = f"{e.kind}: {e.note}" if e.note and e.note != e.kind else e.kind
+        for pot_id in [e.pot_id] if e.pot_id is not None else at_place.get(e.place_id or 0, []):
+            if pot_id in out:
+                out[pot_id].append(Noted(e.on, kind, words, "pot" if e.pot_id is not None else "place"))
+    decided = session.scalars(
+        select(Decision)
+        .where(Decision.archived_at.is_(None), Decision.on >= since, Decision.on <= until, Decision.pot_id.in_(out))
+        .order_by(Decision.on, Decision.id)
+    )
+    for d in decided:
+        if d.pot_id is not None and not is_skip(d.what):
+            out[d.pot_id].append(Noted(d.on, "decision", d.what, "pot", d.look_again_on))
+    return out
+
+
+def values_of(session: Session, plant_ids: Iterable[int], measure: str, today: date) -> dict[int, list[Sample]]:
+    """Values of a measure by plant, oldest first; nothing that was not measured."""
+    ids = list(plant_ids)
+    if measure in ("leaf length", "leaves gained"):
+        leaves = _leaves(session, ids, today)
+        read = _lengths if measure == "leaf length" else _gained
+        return {plant: read(rows) for plant, rows in leaves.items()}
+    if measure == "root tips":
+        return _root_tips(session, ids, today)
+    if measure == "new burn":
+        return _new_marks(session, ids, today)
+    if measure == "height":
+        return _heights(session, ids, today)
+    return _ratings(session, ids, today)
+
+
+def _leaves(session: Session, ids: list[int], today: date) -> dict[int, list[SeenLeaf]]:
+    return leaves_of(session, ids, today)
+
+
+def _lengths(leaves: Sequence[SeenLeaf]) -> list[Sample]:
+    found = plastochron([x.opened_on for x in leaves])
+    gap = found[0] if found else UNKNOWN_LEAF_DAYS
+    out = []
+    for i, leaf in enumerate(leaves, 1):
+        mm = finished_mm(leaf)
+        if mm is not None:
+            out.append(Sample(leaf.opened_on, mm, begun_on(leaf.opened_on, gap), leaf.number or i))
+    return out
+
+
+def _gained(leaves: Sequence[SeenLeaf]) -> list[Sample]:
+    days = sorted({x.opened_on for x in leaves})
+    return [Sample(b, 100 / (b - a).days, a, i) for i, (a, b) in enumerate(pairwise(days), 2)]
+
+
+def _root_tips(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
+    rows = session.execute(
+        select(Look.plant_id, Look.on, OrganRow.count, OrganRow.of)
+        .join(OrganRow, OrganRow.look_id == Look.id)
+        .where(
+            Look.plant_id.in_(ids),
+            Look.archived_at.is_(None),
+            Look.on <= today,
+            OrganRow.archived_at.is_(None),
+            OrganRow.organ == "root tips",
+            OrganRow.count.is_not(None),
+            OrganRow.of > 0,
+        )
+        .order_by(Look.on, Look.id)
+    )
+    out: dict[int, list[Sample]] = {}
+    for plant, on, count, of in rows:
+        if count is not None and of:
+            out.setdefault(plant, []).append(Sample(on, count / of))
+    return out
+
+
+def _new_marks(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
+    """Marks that a look saw for the first time on their leaf; a look that found none is a zero."""
+    looks = session.execute(
+        select(Look.id, Look.plant_id, Look.on)
+        .where(Look.plant_id.in_(ids), Look.archived_at.is_(None), Look.on <= today, Look.marks_looked_for)
+        .order_by(Look.on, Look.id)
+    ).all()
+    marks = session.execute(
+        select(MarkRow.look_id, MarkRow.leaf_id, MarkRow.kind)
+        .join(Look, Look.id == MarkRow.look_id)
+        .where(
+            Look.plant_id.in_(ids),
+            MarkRow.archived_at.is_(None),
+            ~MarkRow.old,
+            MarkRow.cause == "",
+            MarkRow.kind.in_(("tip", "rim", "crisp", "spot")),
+        )
+    )
+    at: dict[int, list[tuple[Any, str]]] = {}
+    for look_id, leaf_id, kind in marks:
+        at.setdefault(look_id, []).append((leaf_id, kind))
+    seen: dict[int, set[tuple[Any, str]]] = {}
+    out: dict[int, list[Sample]] = {}
+    for look_id, plant, on in looks:
+        before = seen.setdefault(plant, set())
+        new = [m for m in at.get(look_id, []) if m[0] is None or m not in before]
+        before.update(at.get(look_id, []))
+        out.setdefault(plant, []).append(Sample(on, float(len(new))))
+    return out
+
+
+def _heights(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
+    rows = session.execute(
+        select(Look.plant_id, Look.on, Look.growth_cm)
+        .where(Look.plant_id.in_(ids), Look.archived_at.is_(None), Look.on <= today, Look.growth_cm > 0)
+        .order_by(Look.on, Look.id)
+    )
+    out: dict[int, list[Sample]] = {}
+    for plant, on, cm in rows:
+        if cm is not None:
+            out.setdefault(plant, []).append(Sample(on, cm))
+    return out
+
+
+def _ratings(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
+    rows = session.execute(
+        select(Photo.plant_id, Photo.on, Photo.id, Rating.score)
+        .join(Rating, Rating.photo_id == Photo.id)
+        .where(Photo.plant_id.in_(ids), Photo.archived_at.is_(None), Rating.archived_at.is_(None), Photo.on <= today)
+        .order_by(Photo.on, Photo.id)
+    )
+    by_photo: dict[tuple[int, date, int], list[int]] = {}
+    for plant, on, photo, score in rows:
+        by_photo.setdefault((plant, on, photo), []).append(score)
+    out: dict[int, list[Sample]] = {}
+    for (plant, on, _), scores in by_photo.items():
+        out.setdefault(plant, []).append(Sample(on, mean(scores)))
+    return out
+
+
+def cases_of(session: Session, pot_id: int | None = None) -> Sequence[IllCase]:
+    """Cases of ill plants, the newest first; of one pot, or all."""
+    mine = select(IllCase).where(IllCase.archived_at.is_(None))
+    if pot_id is not None:
+        mine = mine.where(IllCase.pot_id == pot_id)
+    return session.scalars(mine.order_by(IllCase.opened_on.desc(), IllCase.id.desc())).all()
+
+
+def checks_of(session: Session, pot_id: int, since: date, until: date) -> Sequence[CheckDone]:
+    """Checks done at a pot, oldest first."""
+    mine = select(CheckDone).where(CheckDone.pot_id == pot_id, CheckDone.archived_at.is_(None))
+    return session.scalars(
+        mine.where(CheckDone.on >= since, CheckDone.on <= until).order_by(CheckDone.on, CheckDone.id)
+    ).all()
