@@ -17,6 +17,7 @@ if TYPE_CHECKING:
     import uvicorn
 
     from fenwa.api.door import Door
+    from fenwa.devices.simulated_logger import SimulatedLogger
     from fenwa.store.session import Store
 
 app = typer.Typer(
@@ -194,6 +195,7 @@ def _serve_store(
         import webbrowser
 
         webbrowser.open(address)
+    logger = _logger_beside(address) if demo and not lan and fixed is None else None
     config = uvicorn.Config(
         server_app,
         log_level="warning",
@@ -203,7 +205,22 @@ def _serve_store(
         ssl_certfile=lan.certificate if lan else None,
         ssl_keyfile=lan.key if lan else None,
     )
-    _run_until_stopped(uvicorn.Server(config), listener)
+    try:
+        _run_until_stopped(uvicorn.Server(config), listener)
+    finally:
+        if logger:
+            logger.stop()
+
+
+def _logger_beside(address: str) -> SimulatedLogger:
+    """The simulated logger of the demonstration: it posts to the inbox as a real one would."""
+    from datetime import datetime
+
+    from fenwa.devices.simulated_logger import SimulatedLogger
+
+    logger = SimulatedLogger(f"{address}api/inbox/senml", datetime.now)
+    logger.start()
+    return logger
 
 
 def _run_until_stopped(server: uvicorn.Server, listener: socket.socket) -> None:

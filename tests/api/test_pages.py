@@ -45,6 +45,8 @@ def test_openapi_names_every_route_once_with_a_summary(demo: Client) -> None:
     writes = [(path, op) for path, verb, op in operations if verb in ("post", "put") and "/calc/" not in path]
     previews = {
         "/api/mix/dose",
+        "/api/candidates/fit",
+        "/api/trials/preview",
         "/api/pots/{pot_id}/flush-plan",
         "/api/reports/preview",
         "/api/water/blend",

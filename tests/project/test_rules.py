@@ -25,7 +25,7 @@ ALLOWED = {
     "devices": {"devices", "formats", "core"},
     "demo": {"demo", "store", "core", "formats", "devices"},
     "api": {"api", "store", "core", "formats", "devices"},
-    "cli.py": {"api", "store", "core", "demo", "bench"},
+    "cli.py": {"api", "store", "core", "demo", "devices", "bench"},
     "bench.py": {"api", "store", "core", "demo", "bench_pages", "bench_honesty", "bench_pots", "bench_scroll"},
     "bench_honesty.py": {"core"},
     "bench_pots.py": {"core", "bench_pages"},

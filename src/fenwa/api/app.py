@@ -15,6 +15,7 @@ from starlette.types import Scope
 
 import fenwa
 from fenwa.api import problems, safety
+from fenwa.api.answers import routes as answers
 from fenwa.api.calc import routes as calc
 from fenwa.api.care import routes as care
 from fenwa.api.door import Door
@@ -75,7 +76,7 @@ def create_app(
     app.state.door = door
     problems.install(app)
     safety.install(app)
-    for room in (calc, water, mix, pots, log, care, rounds, flush, leaves, house):
+    for room in (calc, water, mix, pots, log, care, rounds, flush, leaves, answers, house):
         app.include_router(room.router)
     if web is not None:
         app.mount("/", Interface(directory=web, html=True), name="web")

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import asdict, dataclass
 from datetime import date, timedelta
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -21,6 +22,7 @@ from fenwa.core.water.kinds import BaseWater
 from fenwa.core.water.temperature import ec_at_25
 from fenwa.core.working import Computed
 from fenwa.demo.answering import furnish_answers
+from fenwa.demo.asking import furnish_questions
 from fenwa.demo.caring import furnish_care
 from fenwa.demo.furnishing import furnish
 from fenwa.demo.mixing import furnish_mix
@@ -84,6 +86,7 @@ def seed(session: Session, today: date, photos: PhotoFolder | None = None) -> No
     furnish_mix(session, today, products, {code: pot.id for code, pot in pots.items()})
     furnish_care(session, today, places, pots)
     furnish_answers(session, today, photos)
+    furnish_questions(session, today, places, pots, waters, partial(_can, story))
 
 
 def _read_waters(
@@ -157,7 +160,7 @@ def _can(story: _Story, on: date, nitrogen: float) -> models.Batch:
     if (on, nitrogen) in story.cans:
         return story.cans[on, nitrogen]
     computed = _dose(story, nitrogen)
-    d, base = computed.result, story.cistern[on]
+    d, base = computed.result, story.cistern.get(on, 34.0)
     product = story.products[FEED]
     if nitrogen not in story.version:
         recipe = models.Recipe(name=f"Nitrate feed, {nitrogen:g} mg/L N")

@@ -1,4 +1,4 @@
-"""SenML (RFC 8428) JSON packs of conductivity, temperature and pH."""
+"""SenML (RFC 8428) JSON packs of conductivity, temperature, pH and humidity."""
 
 from __future__ import annotations
 
@@ -16,10 +16,17 @@ _RELATIVE_BELOW = 2**28  # RFC 8428, 4.5.3: smaller times count from now
 _KNOWN_LABELS = {"bn", "bt", "bu", "bv", "bs", "bver", "n", "u", "v", "vs", "vb", "vd", "s", "t", "ut"}
 _NUMBERS = {"bt", "bv", "bs", "bver", "v", "s", "t", "ut"}
 VERSION = 10
-# unit -> (quantity, factor to µS/cm, °C or pH); mS/m is a secondary unit of RFC 8798
-UNITS = {"S/m": ("ec", 10_000.0), "mS/m": ("ec", 10.0), "Cel": ("temperature", 1.0), "pH": ("pH", 1.0)}
+# unit -> (quantity, factor to µS/cm, °C, pH or %); mS/m is a secondary unit of RFC 8798
+UNITS = {
+    "S/m": ("ec", 10_000.0),
+    "mS/m": ("ec", 10.0),
+    "Cel": ("temperature", 1.0),
+    "pH": ("pH", 1.0),
+    "%RH": ("humidity", 1.0),
+}
 MAX_RECORDS = 2000
-LIMITS = {"ec": 200_000.0, "temperature": 60.0, "pH": 14.0}
+LIMITS = {"ec": 200_000.0, "temperature": 60.0, "pH": 14.0, "humidity": 100.0}
+LEAST = {"temperature": -40.0}  # the air of a glasshouse freezes; nothing else goes under zero
 
 
 @dataclass(frozen=True)
@@ -149,7 +156,7 @@ def _value(line: int, n: int, record: dict[str, Any], base: dict[str, Any], name
         raise _refuse(line, n, f"unit “{unit}” is not taken. Send {', '.join(UNITS)}.")
     quantity, factor = UNITS[unit]
     value = (base["bv"] + record["v"]) * factor
-    if not 0 <= value <= LIMITS[quantity]:
+    if not LEAST.get(quantity, 0.0) <= value <= LIMITS[quantity]:
         raise _refuse(line, n, f"{quantity} {record['v']:g} {unit} cannot be.")
     seconds = base["bt"] + record.get("t", 0.0)
     stamp = now.timestamp() + seconds if seconds < _RELATIVE_BELOW else seconds

@@ -33,6 +33,12 @@ const routes: RouteObject[] = [
   { path: "photos/:id", lazy: screen(() => import("../features/photos/measure")) },
   { path: "rate", lazy: screen(() => import("../features/photos/rate")) },
   { path: "compare/:id", lazy: screen(() => import("../features/photos/compare")) },
+  { path: "answer/:id", lazy: screen(() => import("../features/answers/answer")) },
+  { path: "changes", lazy: screen(() => import("../features/answers/changes")) },
+  { path: "trials", lazy: screen(() => import("../features/answers/trials")) },
+  { path: "trials/:id", lazy: screen(() => import("../features/answers/trial")) },
+  { path: "seasons/:id", lazy: screen(() => import("../features/answers/seasons")) },
+  { path: "wrong/:id", lazy: screen(() => import("../features/wrong")) },
   { path: "shelf", lazy: screen(() => import("../features/shelf")) },
 ]
 

@@ -66,6 +66,10 @@ Kind = Literal[
     "photo",
     "rating",
     "series",
+    "trial",
+    "case",
+    "ill check",
+    "logger",
 ]
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour,
@@ -110,6 +114,10 @@ MODELS: dict[str, type[Any]] = {
     "photo": models.Photo,
     "rating": models.Rating,
     "series": models.Series,
+    "trial": models.Trial,
+    "case": models.IllCase,
+    "ill check": models.CheckDone,
+    "logger": models.Logger,
 }
 
 
@@ -169,7 +177,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
     if kind == "event" and row.pot_id is not None and row.kind == DONE and ends_quarantine(row.errand_kind):
         pot, back = session.get_one(models.Pot, row.pot_id), row.archived_at is not None
         pot.isolated, pot.isolated_since = back, quarantine_since(row.errand_due_on) if back else None
-    if kind in ("own figures", "climate", "school", "rule", "plan", "probe") or (
+    if kind in ("own figures", "climate", "school", "rule", "plan", "probe", "trial") or (
         kind == "event" and row.place_id is not None
     ):
         touch_all(session)

@@ -16,6 +16,7 @@ from fenwa.api.files import Imported
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, get_store
 from fenwa.api.water.entries import AmountIn, EntryIn, TraceIn, store_reading
 from fenwa.api.water.shown import ReadingOut, reading_out, water_of
+from fenwa.core.climate.days import DRY_PCT
 from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.core.water.settle import CRITERION
 from fenwa.core.water.temperature import ec_at_25
@@ -23,6 +24,7 @@ from fenwa.devices.pen_session import PenSession
 from fenwa.devices.simulated import Dip
 from fenwa.formats.senml import SenmlValue, parse_senml
 from fenwa.store import models
+from fenwa.store.air_rows import keep_samples, logger_of
 from fenwa.store.collection import pots_today
 from fenwa.store.session import Store
 from fenwa.store.water_rows import in_inbox, meter_names_by_device, meter_of_device, waiting_in_inbox
@@ -146,9 +148,12 @@ class InboxOut(BaseModel):
     pH: float | None
 
 
-def _grouped(values: list[SenmlValue]) -> dict[tuple[str, datetime], dict[str, float]]:
+Groups = dict[tuple[str, datetime], dict[str, float]]
+
+
+def _grouped(values: list[SenmlValue]) -> Groups:
     """Values of one device at one moment belong together."""
-    out: dict[tuple[str, datetime], dict[str, float]] = {}
+    out: Groups = {}
     for v in values:
         out.setdefault((v.device, v.at), {})[v.quantity] = v.value
     return out
@@ -179,7 +184,15 @@ def _store_pack(store: Store, pack: bytes) -> Imported:
         raise InputError("Line 1, record 0: the pack is not UTF-8 text.", pointer="/pack") from error
     groups = _grouped(parse_senml(text, datetime.now(UTC)))
     stored = 0
+    already = 0
     with store.writing() as session:
+        for device, rows in _of_air(groups).items():  # a logger that is bound fills the days of its place
+            bound = logger_of(session, device)
+            if bound is None:
+                continue
+            new = keep_samples(session, bound.place_id, device, [(_local(at), *air) for at, air in rows], DRY_PCT)
+            stored, already = stored + new, already + len(rows) - new
+            groups = {key: v for key, v in groups.items() if key[0] != device}
         for (device, at), values in groups.items():
             moment = at.replace(tzinfo=None)
             digest = hashlib.sha256(
@@ -195,10 +208,27 @@ def _store_pack(store: Store, pack: bytes) -> Imported:
                     ec_uS_cm=values.get("ec"),
                     temperature_C=values.get("temperature"),
                     pH=values.get("pH"),
+                    humidity_pct=values.get("humidity"),
                 )
             )
             stored += 1
-    return Imported(stored=stored, already_there=len(groups) - stored)
+            already -= 1
+    return Imported(stored=stored, already_there=already + len(groups))
+
+
+def _of_air(groups: Groups) -> dict[str, list[tuple[datetime, tuple[float | None, float | None]]]]:
+    """Readings of air by device, each with its moment; a device that reads a water is no logger of air."""
+    waters = {device for (device, _), values in groups.items() if "ec" in values or "pH" in values}
+    out: dict[str, list[tuple[datetime, tuple[float | None, float | None]]]] = {}
+    for (device, at), values in groups.items():
+        if device not in waters:
+            out.setdefault(device, []).append((at, (values.get("temperature"), values.get("humidity"))))
+    return out
+
+
+def _local(at: datetime) -> datetime:
+    """A moment on the clock of this house: nights and days of a place are local."""
+    return at.astimezone().replace(tzinfo=None)
 
 
 @router.get("/inbox")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwa.core.care.candidate import HUMIDIFIER_W, Asks, Fit, Home, HomeVerdict, will_it_live
@@ -14,6 +15,9 @@ from fenwa.core.working import Computed, Ledger
 
 MAT_W, CASE_LIGHT_W, LAMP_W = 15.0, 24.0, 30.0  # a mat under a pot, light of a case, a lamp over a shelf; judgement
 CASE_LIGHT_h = 12.0
+CLIMATE_OF_DAYS = 365  # of measured climate a plant is held against: it has to live through a whole year
+USUAL_LITRES_MONTH = 1.0  # of a small pot, where nobody said; judgement
+LOW_SHARE, HIGH_SHARE = 0.1, 0.9  # of the days: single days are no climate
 LIGHT_NEAR = 0.5  # of the light a kind asks: below, a place is too dark for it
 
 
@@ -47,6 +51,28 @@ class FitOfKind:
     cost_month: float | None
     reachable: bool
     sentence: str
+
+
+@dataclass(frozen=True)
+class ClimateSeen:
+    """The climate of a place as it was measured. None: it was not. [%, °C]"""
+
+    humidity: tuple[float, float] | None
+    night_C: float | None
+
+
+def climate_seen(
+    lows_pct: Sequence[float | None], highs_pct: Sequence[float | None], nights_C: Sequence[float | None]
+) -> ClimateSeen:
+    """Humidity between a tenth and nine tenths of the days, and the coldest night but for a tenth of them. [%, °C]"""
+    low, high = (sorted(v for v in rows if v is not None) for rows in (lows_pct, highs_pct))
+    nights = sorted(v for v in nights_C if v is not None)
+
+    def at(values: list[float], share: float) -> float:
+        return values[min(len(values) - 1, int(share * len(values)))]
+
+    humidity = (at(low, LOW_SHARE), max(at(low, LOW_SHARE), at(high, HIGH_SHARE))) if low and high else None
+    return ClimateSeen(humidity, at(nights, LOW_SHARE) if nights else None)
 
 
 @calculation("fit-of-kind", title="Fit before buying", station="pots")

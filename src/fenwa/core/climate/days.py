@@ -16,6 +16,7 @@ from fenwa.core.working import Computed, Ledger
 
 MOST_SAMPLES = 50_000
 LONGEST_GAP_h = 2.0  # a reading stands for no longer: what a silent logger missed is not known
+DRY_PCT = 40.0  # an hour under it counts as dry for leaves of most kinds; judgement
 KEPT_EACH_DAYS = 7  # every reading
 KEPT_HOURS_DAYS = 365  # one an hour
 WHOLE_DAY_h = 12.0  # a day seen for less tells no least and greatest of its own; judgement

@@ -82,6 +82,7 @@ class Check:
     costs_plant: Named
     source: Named
     outcomes: tuple[Outcome, ...] = ()
+    needs_sign: str = ""  # done only where this sign is seen
 
 
 @dataclass(frozen=True)
@@ -147,6 +148,8 @@ def checks() -> dict[str, Check]:
     for raw in read_toml(DATA / "checks.toml")["checks"]:
         where = f"checks.toml [{raw.get('id')}]"
         outcomes = [build_row(Outcome, o, where) for o in raw.pop("outcomes", [])]
+        if raw.get("needs_sign"):
+            one_of(raw["needs_sign"], signs(), where, "needs_sign")
         for o in outcomes:
             one_of(o.finding, findings(), where, "finding")
         rows.append((where, build_row(Check, {**raw, "outcomes": outcomes}, where)))

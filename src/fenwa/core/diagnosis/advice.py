@@ -58,16 +58,24 @@ class Saying:
 
 
 @dataclass(frozen=True)
+class Closed:
+    """An act that is closed, and why."""
+
+    act: Act
+    why: str
+
+
+@dataclass(frozen=True)
 class Advice:
     """What to know, what waits, and what is closed with its reason; ``advised``: acts that are safe to advise now."""
 
     sayings: tuple[Saying, ...]
     advised: tuple[Act, ...]
-    closed: tuple[tuple[Act, str], ...]
+    closed: tuple[Closed, ...]
 
     def is_closed(self, act: Act) -> str:
         """Why an act is closed; empty: it is not."""
-        return dict(self.closed).get(act, "")
+        return next((c.why for c in self.closed if c.act == act), "")
 
 
 def harmed_by(found: LikelyCauses, act: Act) -> float:
@@ -127,7 +135,7 @@ def advise(found: LikelyCauses, evidence: Sequence[Finding], seen: Sequence[Seen
     for act, why in closed.items():
         sayings.append(Saying("hold", f"{waits[act]} waits: {why}"))
     sayings.append(Saying("hold", "Repotting, moving and a second change wait: they would hide the answer."))
-    return Advice(tuple(sayings), advised, tuple(closed.items()))
+    return Advice(tuple(sayings), advised, tuple(Closed(a, why) for a, why in closed.items()))
 
 
 def _of_limp(there: set[str], now: PlantNow, out: list[Saying], closed: dict[Act, str]) -> None:

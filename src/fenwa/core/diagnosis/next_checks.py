@@ -15,6 +15,7 @@ from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 LEAST_BITS = 0.02  # a check that would tell less is not asked for
+ROOTS_WORTH_BITS = 0.15  # what handling roots has to tell at least
 WORTH = 0.25  # of the most telling one: gentler checks that tell so much come first
 ROOTS_BARED = 2  # harm from which on gentler checks must have been done
 LEADING = 0.05  # a cause under this weight is no reason for a check
@@ -114,7 +115,12 @@ def told_by(check: Check, weights: Mapping[str, float]) -> tuple[float, tuple[Ch
 
 @calculation("next-checks", title="The gentlest next check", station="leaf")
 def next_checks(
-    *, weights: list[CauseWeight], done: list[DoneCheck] | None = None, resting: bool = False, rotting: bool = False
+    *,
+    weights: list[CauseWeight],
+    done: list[DoneCheck] | None = None,
+    signs: list[str] | None = None,
+    resting: bool = False,
+    rotting: bool = False,
 ) -> Computed[NextChecks]:
     """Checks as stairs: harm to the plant first, then cost; the next is the gentlest that would tell enough.
 
@@ -124,6 +130,8 @@ def next_checks(
         Causes with their weights, each once, 0 to 1.
     done : list[DoneCheck]
         Checks done, at most 200.
+    signs : list[str]
+        Signs seen: a check of a sign is asked only where it is. Empty list: none; left out: any may be.
     resting : bool
         Whether the plant rests: its roots are left alone.
     rotting : bool
@@ -167,7 +175,10 @@ def next_checks(
                 f"Check “{d.check}” is not known. Choose one of {', '.join(checks())}.", pointer=f"/done/{i}/check"
             )
     info = {k: told_by(c, shares) for k, c in checks().items()}
-    open_now = [k for k in checks() if k not in by_check]
+    idle = {k for k, c in checks().items() if c.needs_sign and signs is not None and c.needs_sign not in signs}
+    open_now = [k for k in checks() if k not in by_check and k not in idle]
+    rough = {k for k in open_now if checks()[k].harm >= ROOTS_BARED and info[k][0] < ROOTS_WORTH_BITS}
+    open_now = [k for k in open_now if k not in rough]  # roots are not handled for so little
     most = max((info[k][0] for k in open_now), default=0.0)
     enough = max(LEAST_BITS, WORTH * most)
     chosen = next(
@@ -175,7 +186,9 @@ def next_checks(
         None,
     )
     steps = tuple(
-        _step(c, info[k], by_check.get(k), k == chosen, _not_now(c, by_check, info, resting, rotting), shares)
+        _step(
+            c, info[k], by_check.get(k), k == chosen, _not_now(c, by_check, info, resting, rotting), shares, k in idle
+        )
         for k, c in checks().items()
     )
     ledger = Ledger("The gentlest next check", "Expected information from the tables.", ("information", "judgement"))
@@ -187,7 +200,7 @@ def next_checks(
         ledger.found("b", f"{checks()[chosen].name}: expected", info[chosen][0], "bit", "E8.4")
         said = f"Next: {checks()[chosen].name}. {checks()[chosen].how}"
     else:
-        said = "No check left would decide: watch, and look again in a fortnight."
+        said = "No check left would tell more: what leads is known well enough. Do one thing, and look again."
     return ledger.close(NextChecks(steps, chosen, said))
 
 
@@ -220,6 +233,7 @@ def _step(
     is_next: bool,
     why_not: str,
     shares: Mapping[str, float],
+    idle: bool,
 ) -> CheckStep:
     bits, ways = info
     apart = [causes()[c].short for c in check.separates if shares.get(c, 0.0) >= LEADING]
@@ -230,7 +244,7 @@ def _step(
         state = "next"
     elif why_not:
         state = "not now"
-    elif bits < LEAST_BITS or not apart:
+    elif idle or bits < LEAST_BITS or not apart or (check.harm >= ROOTS_BARED and bits < ROOTS_WORTH_BITS):
         state = "no reason"
     words = findings()[done.finding].words if done is not None and done.finding in findings() else ""
     return CheckStep(

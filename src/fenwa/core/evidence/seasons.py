@@ -16,6 +16,7 @@ from fenwa.core.working import Computed, Ledger
 MOST_SEASONS = 12
 MOST_POURS = 4000
 SALT_mg_uS = 0.64  # milligrams of salt a litre for each µS/cm, the scale of most feeds
+ENDED_GROWING = 0.03  # two heights nearer than that: it grows no more
 EQUAL_N = 0.10  # totals nearer than that are equal
 SHORTER = 0.10  # of height or leaves: less is no difference for one plant; judgement
 TOO_YOUNG_DAYS = 21  # a shared age of less tells nothing; judgement
@@ -99,11 +100,13 @@ class SeasonOverlay:
 
 
 def height_at(points: Sequence[SeasonPoint], day: int) -> float | None:
-    """A height on a day: straight between the two measured about it, or within five days of one; None. [cm]"""
+    """A height on a day: straight between the two measured about it, near one, or where growth had ended; None. [cm]"""
     ordered = sorted(points, key=lambda p: p.day)
     for a, b in pairwise(ordered):
         if a.day <= day <= b.day:
             return a.value + (b.value - a.value) * (day - a.day) / max(1, b.day - a.day)
+    if len(ordered) > 1 and day > ordered[-1].day and ordered[-1].value <= ordered[-2].value * (1 + ENDED_GROWING):
+        return ordered[-1].value
     near = min(ordered, key=lambda p: abs(p.day - day), default=None)
     return near.value if near is not None and abs(near.day - day) <= 5 else None
 
@@ -130,6 +133,16 @@ def season_sum(log: SeasonLog, age: int, cool_below_C: float | None) -> SeasonSu
         night_C=mean(nights) if nights else None,
         cool_nights=None if cool_below_C is None or not nights else sum(n < cool_below_C for n in nights),
     )
+
+
+def nitrogen_stairs(log: SeasonLog) -> list[SeasonPoint]:
+    """Nitrogen poured since waking, after each feed of known strength and volume. [d, mg]"""
+    out, total = [], 0.0
+    for p in sorted(log.pours, key=lambda p: p.day):
+        if p.day >= 0 and p.nitrogen_mg_L and p.volume_L is not None:
+            total += p.nitrogen_mg_L * p.volume_L
+            out.append(SeasonPoint(p.day, total))
+    return out
 
 
 @calculation("season-overlay", title="Seasons from the day they woke", station="leaf", many_rows=True)

@@ -48,21 +48,21 @@ WHY: Final[dict[str, str]] = {
     "treatment": "a clean leaf opens after 14 to 40 days",
     "decision": "a month at least, or the day that was set for the next look",
 }
-# words of logged events to kinds of changes
+# kinds of logged events as kinds of changes
 EVENT_KINDS: Final[dict[str, ChangeKind]] = {
     "repotted": "medium",
+    "put together": "medium",
     "moved": "place",
+    "moved outdoors": "place",
+    "moved indoors": "place",
     "heating on": "humidity",
     "heating off": "humidity",
     "humidifier on": "humidity",
     "humidifier off": "humidity",
     "shaded": "lamp",
-    "unshaded": "lamp",
-    "lamp": "lamp",
-    "lamp hours": "lamp",
-    "boiler out": "warmth",
+    "lamps changed": "lamp",
     "treated": "treatment",
-    "water changed": "water",
+    "other": "place",
 }
 
 

@@ -14,7 +14,21 @@ from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 Mark = Literal[
-    "tip", "rim", "crisp", "spot", "yellow oldest", "pale", "rubbed", "crust", "algae", "mould", "limp", "rot"
+    "tip",
+    "rim",
+    "crisp",
+    "spot",
+    "yellow oldest",
+    "yellow",
+    "yellow-green",
+    "pale",
+    "curl",
+    "rubbed",
+    "crust",
+    "algae",
+    "mould",
+    "limp",
+    "rot",
 ]
 MarkPlace = Literal["tip", "rim", "blade", "base", "sheath", "unknown"]
 Texture = Literal["", "crisp", "soft", "dry scar", "water-soaked"]

@@ -1424,6 +1424,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/candidates/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit
+         * @description A kind against the grower's own waters and the climate measured at a place; what would have to change.
+         */
+        post: operations["fit_api_candidates_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/candidates": {
         parameters: {
             query?: never;
@@ -3500,6 +3520,334 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pots/{pot_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Answers Of Pot
+         * @description Changes of a pot, and whether one of them helped: the newest that can be judged, or the one asked about.
+         */
+        get: operations["answers_of_pot_api_pots__pot_id__answers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every Change
+         * @description Every change so far, newest first, so that next season starts from what was learnt.
+         */
+        get: operations["every_change_api_changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Trial
+         * @description What a trial would be: pairs, coin, looks, and whether it can answer. Nothing is stored.
+         */
+        post: operations["preview_trial_api_trials_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Trials
+         * @description Trials, the newest first, with what each says so far.
+         */
+        get: operations["list_trials_api_trials_get"];
+        put?: never;
+        /**
+         * Begin Trial
+         * @description Begin a trial: from now on the round gives each plant what the plan says, and holds everything else.
+         */
+        post: operations["begin_trial_api_trials_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Trial
+         * @description One trial: its plan, its pairs, what it says so far, and what else changed.
+         */
+        get: operations["show_trial_api_trials__trial_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/leave-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave Out
+         * @description Leave a plant out by the rule told before; its pair counts no more.
+         */
+        post: operations["leave_out_api_trials__trial_id__leave_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Trial
+         * @description End a trial: its pots go back to their own plans. Before its last day a reason is asked for.
+         */
+        post: operations["end_trial_api_trials__trial_id__end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/seasons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Seasons Of
+         * @description Seasons of a plant, or its growths, laid over each other: what went in, what came of it at the same age.
+         */
+        get: operations["seasons_of_api_pots__pot_id__seasons_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pair Of
+         * @description Two plants side by side: only what differs, and what became of others from the same source.
+         */
+        get: operations["pair_of_api_pots__pot_id__pair_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools-compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schools Compared
+         * @description Which school does what to salt, leaves and losses, with the same honesty as any other answer.
+         */
+        get: operations["schools_compared_api_schools_compared_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/wrong": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Is Wrong
+         * @description What is likely wrong with a plant: from its looks and its log, with the gentlest next check.
+         */
+        get: operations["what_is_wrong_api_pots__pot_id__wrong_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every Check
+         * @description Checks of an ill plant, the gentlest first.
+         */
+        get: operations["every_check_api_checks_get"];
+        put?: never;
+        /**
+         * Keep Check
+         * @description Keep what a check found: the order of causes moves by it.
+         */
+        post: operations["keep_check_api_checks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Case
+         * @description Open a case, or say which of the two readings is followed.
+         */
+        post: operations["open_case_api_cases_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cases/{case_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close Case
+         * @description Close a case with what it was; known causes move the grower's own likelihoods.
+         */
+        post: operations["close_case_api_cases__case_id__close_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every Cause
+         * @description How likely each cause is by the tables, and by what cases here turned out to be.
+         */
+        get: operations["every_cause_api_causes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/causes/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset Causes
+         * @description Let closed cases no longer move the likelihoods; they stay on record.
+         */
+        post: operations["reset_causes_api_causes_reset_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options": {
         parameters: {
             query?: never;
@@ -3622,6 +3970,86 @@ export interface paths {
          * @description Set the rule of a kind, a group or a place; a pot's own choice still stands before it.
          */
         post: operations["set_rule_api_rules_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Air Of Place
+         * @description Days of a place over the last two months, and what is bound to it.
+         */
+        get: operations["air_of_place_api_places__place_id__air_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loggers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bind Logger
+         * @description Bind a logger to a place, once: what it posts becomes days of that place, what it posted before too.
+         */
+        post: operations["bind_logger_api_loggers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/air.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Air
+         * @description Take a logger's file, all of it or nothing; a reading that is there already is not doubled.
+         */
+        post: operations["import_air_api_places__place_id__air_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Light
+         * @description Keep the light of a place: its lamp's hours and the light of a day they come to.
+         */
+        post: operations["set_light_api_places__place_id__light_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3869,6 +4297,18 @@ export interface components {
             codes: string[];
         };
         /**
+         * Advice
+         * @description What to know, what waits, and what is closed with its reason; ``advised``: acts that are safe to advise now.
+         */
+        Advice: {
+            /** Sayings */
+            sayings: components["schemas"]["Saying"][];
+            /** Advised */
+            advised: ("water" | "feed" | "flush")[];
+            /** Closed */
+            closed: components["schemas"]["Closed"][];
+        };
+        /**
          * AgedLeaf
          * @description A leaf by the days since its line's start; ``share`` of the plant's usual, None: not finished. [d]
          */
@@ -3905,6 +4345,87 @@ export interface components {
              * @default
              */
             why: string;
+        };
+        /**
+         * AirDay
+         * @description A day of a place. None: not measured. [°C, %, kPa, h]
+         */
+        AirDay: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Night C */
+            night_C: number | null;
+            /** Middle C */
+            middle_C: number | null;
+            /** Day C */
+            day_C: number | null;
+            /** Humidity Low Pct */
+            humidity_low_pct: number | null;
+            /** Humidity Pct */
+            humidity_pct: number | null;
+            /** Humidity High Pct */
+            humidity_high_pct: number | null;
+            /** Deficit Kpa */
+            deficit_kPa: number | null;
+            /** Hours */
+            hours: number | null;
+            /** Hours Dry */
+            hours_dry: number | null;
+            /** Origin */
+            origin: string;
+        };
+        /**
+         * AirFileIn
+         * @description A logger's file as text.
+         */
+        AirFileIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * AirPage
+         * @description The air of a place: its days, its loggers, devices nobody bound, how dry it is now, its light.
+         */
+        AirPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Place Id */
+            place_id: number;
+            /** Place */
+            place: string;
+            /** Days */
+            days: components["schemas"]["AirDay"][];
+            /** Loggers */
+            loggers: components["schemas"]["LoggerOut"][];
+            /** Unbound */
+            unbound: string[];
+            deficit: components["schemas"]["Computed_VapourDeficit_"] | null;
+            daylight: components["schemas"]["Computed_DayLength_"] | null;
+            /** Lamp Hours */
+            lamp_hours: number | null;
+            /** Lamp Dli */
+            lamp_dli: number | null;
+        };
+        /**
+         * AirPoint
+         * @description A day of the place. None: not measured. [%, °C]
+         */
+        AirPoint: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Humidity Pct */
+            humidity_pct: number | null;
+            /** Night C */
+            night_C: number | null;
         };
         /**
          * AlsoIn
@@ -3948,6 +4469,70 @@ export interface components {
             typed: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * AnswerBrief
+         * @description A change with its answer in a line. Figures None: nothing that can answer was measured.
+         */
+        AnswerBrief: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Key */
+            key: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Kind */
+            kind: string;
+            /** Question */
+            question: string;
+            /** Words */
+            words: string;
+            /** At Place */
+            at_place: boolean;
+            /** Measure */
+            measure: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Against
+             * @enum {string}
+             */
+            against: "twin" | "last year" | "own trend";
+            /** Beside */
+            beside: string;
+            /** State */
+            state: string;
+            /**
+             * Opens On
+             * Format: date
+             */
+            opens_on: string;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "too early" | "a hint" | "weak" | "fair" | "firm";
+            /** Headline */
+            headline: string;
+            /** Sentence */
+            sentence: string;
+            /** Middle Shown */
+            middle_shown: number | null;
+            /** Low Shown */
+            low_shown: number | null;
+            /** High Shown */
+            high_shown: number | null;
+            /** Measured */
+            measured: number | null;
+            /** Se */
+            se: number | null;
         };
         /**
          * Aspect
@@ -4275,6 +4860,16 @@ export interface components {
             formed_after: number;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * BindIn
+         * @description A logger by the name it posts under, and the place it hangs in.
+         */
+        BindIn: {
+            /** Device */
+            device: string;
+            /** Place Id */
+            place_id: number;
         };
         /**
          * Blend
@@ -4750,6 +5345,98 @@ export interface components {
             ramps: components["schemas"]["Computed_RampDay_"][];
         };
         /**
+         * CaseIn
+         * @description A case opened at a pot; the reading that is followed, if one is.
+         */
+        CaseIn: {
+            /** Pot Id */
+            pot_id: number;
+            /**
+             * Reading
+             * @default
+             */
+            reading: string;
+            /**
+             * School
+             * @default
+             * @enum {string}
+             */
+            school: "" | "first" | "second";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * CaseOut
+         * @description A case: open, or closed with what it was.
+         */
+        CaseOut: {
+            /** Id */
+            id: number;
+            /**
+             * Opened On
+             * Format: date
+             */
+            opened_on: string;
+            /** Closed On */
+            closed_on: string | null;
+            /** Cause */
+            cause: string;
+            /** Reading */
+            reading: string;
+            /** School */
+            school: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * CauseOut
+         * @description A cause with the grower's own cases of it.
+         */
+        CauseOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Closed */
+            closed: number;
+            /** Prior Pct */
+            prior_pct: number;
+            /** Own Prior Pct */
+            own_prior_pct: number;
+        };
+        /**
+         * CausesPage
+         * @description Causes as the tables have them, and as the grower's closed cases moved them.
+         */
+        CausesPage: {
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            /** Closed */
+            closed: number;
+        };
+        /**
+         * ChangeOut
+         * @description A change that can be asked about.
+         */
+        ChangeOut: {
+            /** Key */
+            key: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+            /** At Place */
+            at_place: boolean;
+        };
+        /**
          * Changed
          * @description Pots changed.
          */
@@ -4797,6 +5484,16 @@ export interface components {
             missing: string[];
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * CheckChoice
+         * @description A way a check can come out.
+         */
+        CheckChoice: {
+            /** Finding */
+            finding: string;
+            /** Words */
+            words: string;
         };
         /**
          * CheckIn
@@ -4879,6 +5576,57 @@ export interface components {
             unit: string;
             /** Adjusted */
             adjusted: boolean;
+        };
+        /**
+         * CheckStep
+         * @description A step of the stairs. ``bits``: what it is expected to tell.
+         */
+        CheckStep: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** How */
+            how: string;
+            /** Harm */
+            harm: number;
+            /** Cost */
+            cost: number;
+            /** Minutes */
+            minutes: number;
+            /** Costs Plant */
+            costs_plant: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "next" | "open" | "no reason" | "not now";
+            /** Decides */
+            decides: string;
+            /** Bits */
+            bits: number;
+            /** Ways */
+            ways: components["schemas"]["CheckWay"][];
+            /** Found */
+            found: string;
+            /** Found On */
+            found_on: string | null;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * CheckWay
+         * @description How a check can come out: how likely, and which cause would lead then.
+         */
+        CheckWay: {
+            /** Finding */
+            finding: string;
+            /** Words */
+            words: string;
+            /** Chance */
+            chance: number;
+            /** Leads */
+            leads: string;
         };
         /**
          * Choice
@@ -4981,6 +5729,35 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * CloseIn
+         * @description What it was: a cause, or empty where nobody found out.
+         */
+        CloseIn: {
+            /**
+             * Cause
+             * @default
+             */
+            cause: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Closed
+         * @description An act that is closed, and why.
+         */
+        Closed: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "water" | "feed" | "flush";
+            /** Why */
+            why: string;
         };
         /**
          * ComesOut
@@ -5247,6 +6024,22 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_DailyLight_: {
+            result: components["schemas"]["DailyLight"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_DayLength_: {
+            result: components["schemas"]["DayLength"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Dechlorination_: {
             result: components["schemas"]["Dechlorination"];
             working: components["schemas"]["Working"];
@@ -5255,8 +6048,24 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_DidItHelp_: {
+            result: components["schemas"]["DidItHelp"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Dose_: {
             result: components["schemas"]["Dose"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_EffectFound_: {
+            result: components["schemas"]["EffectFound"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5273,6 +6082,14 @@ export interface components {
          */
         Computed_Equivalents_: {
             result: components["schemas"]["Equivalents"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_FitOfKind_: {
+            result: components["schemas"]["FitOfKind"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5417,6 +6234,14 @@ export interface components {
          */
         Computed_NewMarks_: {
             result: components["schemas"]["NewMarks"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_NextChecks_: {
+            result: components["schemas"]["NextChecks"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5599,6 +6424,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_SeasonOverlay_: {
+            result: components["schemas"]["SeasonOverlay"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_SerialDilution_: {
             result: components["schemas"]["SerialDilution"];
             working: components["schemas"]["Working"];
@@ -5631,6 +6464,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_Together_: {
+            result: components["schemas"]["Together"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_TrayNow_: {
             result: components["schemas"]["TrayNow"];
             working: components["schemas"]["Working"];
@@ -5647,8 +6488,24 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_TrialPlan_: {
+            result: components["schemas"]["TrialPlan"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_UsualWater_: {
             result: components["schemas"]["UsualWater"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_VapourDeficit_: {
+            result: components["schemas"]["VapourDeficit"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -5733,6 +6590,30 @@ export interface components {
             low_uS_cm: number;
             /** High Us Cm */
             high_uS_cm: number;
+        };
+        /**
+         * DailyLight
+         * @description Light of a day. [mol/m² d]
+         */
+        DailyLight: {
+            /** Mol */
+            mol: number;
+            /** Ppfd Umol */
+            ppfd_umol: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * DayLength
+         * @description Hours between sunrise and sunset, and how they change in a week. [h]
+         */
+        DayLength: {
+            /** Hours */
+            hours: number;
+            /** Change Week H */
+            change_week_h: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * DaysPage
@@ -5872,6 +6753,77 @@ export interface components {
             first_sign: string;
         };
         /**
+         * DidItHelp
+         * @description The answer with its interval in the unit it is told in, its grade, and what would make it stronger.
+         *
+         *     Effects None: nothing that can answer has been measured.
+         */
+        DidItHelp: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "too early" | "open" | "over";
+            /**
+             * Opens On
+             * Format: date
+             */
+            opens_on: string;
+            /**
+             * Closes On
+             * Format: date
+             */
+            closes_on: string;
+            /**
+             * Against
+             * @enum {string}
+             */
+            against: "twin" | "last year" | "own trend";
+            /** Treated */
+            treated: components["schemas"]["Value"][];
+            /** Control */
+            control: components["schemas"]["Value"][];
+            /** Measured Shown */
+            measured_shown: number | null;
+            /** By Itself Shown */
+            by_itself_shown: number | null;
+            /** Middle Shown */
+            middle_shown: number | null;
+            /** Low Shown */
+            low_shown: number | null;
+            /** High Shown */
+            high_shown: number | null;
+            /** Chance Up */
+            chance_up: number | null;
+            /** Measured */
+            measured: number | null;
+            /** Se */
+            se: number | null;
+            /** Counting */
+            counting: number;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "too early" | "a hint" | "weak" | "fair" | "firm";
+            /** Because */
+            because: string[];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Stronger */
+            stronger: components["schemas"]["Stronger"][];
+            /** Sight */
+            sight: components["schemas"]["Sight"][];
+            /** One Sided */
+            one_sided: components["schemas"]["Other-Output"][];
+            /** Shared */
+            shared: components["schemas"]["Other-Output"][];
+            /** Headline */
+            headline: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Died
          * @description What was archived: the plants, and the pot if it stands empty now.
          */
@@ -5898,6 +6850,18 @@ export interface components {
             cause: "rot" | "dried out" | "burnt by salt or feed" | "cold" | "heat" | "pests" | "disease" | "never settled" | "at the end of its life" | "not known";
             /** Plant Id */
             plant_id?: number | null;
+        };
+        /**
+         * Differing
+         * @description A line of what differed, each side in words; ``differs``: worth a look.
+         */
+        Differing: {
+            /** What */
+            what: string;
+            /** Sides */
+            sides: string[];
+            /** Differs */
+            differs: boolean;
         };
         /**
          * DilutionStep
@@ -5950,7 +6914,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series";
+            kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series" | "trial" | "case" | "ill check" | "logger";
             /** Id */
             id: number;
             /** Archived */
@@ -6070,6 +7034,53 @@ export interface components {
             school_id?: string | null;
         };
         /**
+         * Effect
+         * @description What an effect comes to: its middle and SD, the central 80 %, and how likely it is above zero.
+         */
+        Effect: {
+            /** Middle */
+            middle: number;
+            /** Sd */
+            sd: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Above Zero */
+            above_zero: number;
+        };
+        /**
+         * EffectFound
+         * @description An effect with its 80 % range, as measured and after weighing. ``*_shown``: in the unit it is told in.
+         *
+         *     ``p``: exact, two-sided; ``least_p``: the smallest these plants can give.
+         */
+        EffectFound: {
+            /** Measured */
+            measured: number;
+            /** Sd */
+            sd: number;
+            /** Df */
+            df: number;
+            /** Se */
+            se: number;
+            effect: components["schemas"]["Effect"];
+            /** Measured Shown */
+            measured_shown: number;
+            /** Middle Shown */
+            middle_shown: number;
+            /** Low Shown */
+            low_shown: number;
+            /** High Shown */
+            high_shown: number;
+            /** P */
+            p: number;
+            /** Least P */
+            least_p: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * ElementLevel
          * @description One element in the can. mg/L; what the water brings is None when not known.
          */
@@ -6170,6 +7181,17 @@ export interface components {
         EmptiedIn: {
             /** Ids */
             ids: number[];
+        };
+        /**
+         * EndIn
+         * @description Why a trial ends; empty: its last day has come.
+         */
+        EndIn: {
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * EntryIn
@@ -6302,6 +7324,88 @@ export interface components {
             what: string;
             /** At Place */
             at_place: boolean;
+        };
+        /**
+         * EveryChange
+         * @description Every change of the last fourteen months with its answer, and the questions they put together.
+         */
+        EveryChange: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Answers */
+            answers: components["schemas"]["AnswerBrief"][];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
+        };
+        /**
+         * Evidence
+         * @description What the log holds, on one axis. Humidity the kind asks None: not told. [%, µS/cm]
+         */
+        Evidence: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Waters */
+            waters: components["schemas"]["WaterSpan"][];
+            /** Air */
+            air: components["schemas"]["AirPoint"][];
+            /** Humidity Asked Low */
+            humidity_asked_low: number | null;
+            /** Humidity Asked High */
+            humidity_asked_high: number | null;
+            /** Leaves */
+            leaves: components["schemas"]["FormedLeaf-Output"][];
+            /** Exposures */
+            exposures: components["schemas"]["Exposure-Output"][];
+            /** Events */
+            events: components["schemas"]["Finding-Output"][];
+            /** Runoffs */
+            runoffs: components["schemas"]["RunoffPoint"][];
+        };
+        /**
+         * EvidenceGrade
+         * @description The grade with the lines of the rule that gave it.
+         */
+        EvidenceGrade: {
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "too early" | "a hint" | "weak" | "fair" | "firm";
+            /** Because */
+            because: string[];
+            /** Next */
+            next: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Exposure
+         * @description When a plant was exposed to a cause, as far as the log knows, from ``known_since`` on; no span: never since.
+         */
+        "Exposure-Output": {
+            /** Cause */
+            cause: string;
+            /**
+             * Known Since
+             * Format: date
+             */
+            known_since: string;
+            /**
+             * Spans
+             * @default []
+             */
+            spans: components["schemas"]["Span-Output"][];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * FastAddIn
@@ -6646,6 +7750,31 @@ export interface components {
             volume: number | string;
         };
         /**
+         * Finding
+         * @description A finding of the log or of a check. ``since``: from when on it held, None: of its day alone.
+         */
+        "Finding-Output": {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** Since */
+            since?: string | null;
+            /**
+             * Of Check
+             * @default
+             */
+            of_check: string;
+        };
+        /**
          * FirstReading
          * @description What a brown mark's texture says first, and what both textures leave open.
          */
@@ -6678,6 +7807,46 @@ export interface components {
             gives: string;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * FitAskedIn
+         * @description A kind, and the place it would come to: its measured climate, the grower's waters, and prices. [L, mol/m² d]
+         */
+        FitAskedIn: {
+            /**
+             * Profile Id
+             * @default unknown
+             */
+            profile_id: string;
+            /** Place Id */
+            place_id?: number | null;
+            /** Litres Month */
+            litres_month?: number | string | null;
+            /** Price Kwh */
+            price_kWh?: number | string | null;
+            /** Asks Light */
+            asks_light?: number | string | null;
+            /**
+             * Pets
+             * @default false
+             */
+            pets: boolean;
+        };
+        /**
+         * FitChange
+         * @description What would have to change. ``cost_month`` None: not known; 0: costs nothing. ``kWh``: of a month.
+         */
+        FitChange: {
+            /** Aspect */
+            aspect: string;
+            /** What */
+            what: string;
+            /** Cost Month */
+            cost_month: number | null;
+            /** Kwh */
+            kWh: number;
+            /** Reaches */
+            reaches: boolean;
         };
         /**
          * FitElement
@@ -6722,6 +7891,39 @@ export interface components {
             ec_cap?: number | string | null;
             /** Cost Max */
             cost_max?: number | string | null;
+        };
+        /**
+         * FitOfKind
+         * @description A kind against waters and climate: the verdict, what would have to change, and a month of it.
+         */
+        FitOfKind: {
+            verdict: components["schemas"]["HomeVerdict"];
+            /** Changes */
+            changes: components["schemas"]["FitChange"][];
+            /** Cost Month */
+            cost_month: number | null;
+            /** Reachable */
+            reachable: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * FitOut
+         * @description Fit before buying, with the climate that was measured there. None: nothing was.
+         */
+        FitOut: {
+            fit: components["schemas"]["Computed_FitOfKind_"];
+            /** Place */
+            place: string;
+            /** Measured Days */
+            measured_days: number;
+            /** Humidity */
+            humidity: [
+                number,
+                number
+            ] | null;
+            /** Night C */
+            night_C: number | null;
         };
         /**
          * FitPart
@@ -7153,6 +8355,42 @@ export interface components {
             pot_ids: number[];
         };
         /**
+         * ForestRow
+         * @description An answer as the forest draws it, in the unit it is told in.
+         */
+        ForestRow: {
+            /** Name */
+            name: string;
+            /** Measured Shown */
+            measured_shown: number;
+            /** Low Shown */
+            low_shown: number;
+            /** High Shown */
+            high_shown: number;
+            /** Weight */
+            weight: number;
+        };
+        /**
+         * FormedLeaf
+         * @description A leaf by the days it formed in; ``seen_on``: when its mark was first seen, or when it was last seen clean.
+         */
+        "FormedLeaf-Output": {
+            /**
+             * Begun On
+             * Format: date
+             */
+            begun_on: string;
+            /**
+             * Seen On
+             * Format: date
+             */
+            seen_on: string;
+            /** Marked */
+            marked: boolean;
+            /** Number */
+            number?: number | null;
+        };
+        /**
          * Frame
          * @description What a photo covers on the common ruler. [mm]
          */
@@ -7408,6 +8646,45 @@ export interface components {
             water_id?: number | null;
         };
         /**
+         * IllCheckIn
+         * @description What a check found. ``finding`` empty: nothing told.
+         */
+        IllCheckIn: {
+            /** Pot Id */
+            pot_id: number;
+            /** Check */
+            check: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Finding
+             * @default
+             */
+            finding: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * IllCheckOut
+         * @description A check with the ways it can come out.
+         */
+        IllCheckOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** How */
+            how: string;
+            /** Outcomes */
+            outcomes: components["schemas"]["CheckChoice"][];
+        };
+        /**
          * Imported
          * @description How many rows were stored, and how many stood there already.
          */
@@ -7561,7 +8838,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "yellow" | "yellow-green" | "pale" | "curl" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
             /** Leaf */
             leaf: number | null;
             /**
@@ -8316,6 +9593,16 @@ export interface components {
             sentence: string;
         };
         /**
+         * LeaveOutIn
+         * @description A plant that no longer counts, with the reason, said before its leaves are measured.
+         */
+        LeaveOutIn: {
+            /** Pot Id */
+            pot_id: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * LeavesAtAge
          * @description Lines held against each other at the age all of them have reached. [d]
          */
@@ -8427,6 +9714,46 @@ export interface components {
             note: string;
         };
         /**
+         * LightIn
+         * @description Light of a place: hours of the lamp, and one reading at the leaf, in µmol/m² s or in lux.
+         */
+        LightIn: {
+            /** Hours */
+            hours?: number | string | null;
+            /** Ppfd */
+            ppfd?: number | string | null;
+            /** Lux */
+            lux?: number | string | null;
+            /**
+             * Light
+             * @default white lamp
+             */
+            light: string;
+        };
+        /**
+         * LikelyCause
+         * @description A cause in words; ``weight`` orders it and is never shown as a verdict.
+         */
+        LikelyCause: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "likely" | "possible" | "not excluded" | "unlikely" | "excluded";
+            /** Weight */
+            weight: number;
+            /** Speaks For */
+            speaks_for: components["schemas"]["Piece"][];
+            /** Speaks Against */
+            speaks_against: components["schemas"]["Piece"][];
+            /** Decides */
+            decides: string;
+        };
+        /**
          * LiveFlush
          * @description Where a flush stands. None: cannot be said yet. [L, µS/cm, min]
          */
@@ -8469,6 +9796,25 @@ export interface components {
             drained_after: number[];
             /** Curve */
             curve: components["schemas"]["CurvePoint"][];
+        };
+        /**
+         * LoggerOut
+         * @description A logger bound to a place.
+         */
+        LoggerOut: {
+            /** Id */
+            id: number;
+            /** Device */
+            device: string;
+            /** Place Id */
+            place_id: number;
+            /** Place */
+            place: string;
+            /**
+             * Bound On
+             * Format: date
+             */
+            bound_on: string;
         };
         /**
          * LookAsked
@@ -8702,7 +10048,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "yellow" | "yellow-green" | "pale" | "curl" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
             /** Label */
             label: string;
             /** Felt */
@@ -8722,7 +10068,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "yellow" | "yellow-green" | "pale" | "curl" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
             /** Leaf Id */
             leaf_id?: number | null;
             /**
@@ -8871,6 +10217,20 @@ export interface components {
             mean_error_pct: number;
         };
         /**
+         * MeasureTaken
+         * @description A measure that was taken of this plant.
+         */
+        MeasureTaken: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number;
+        };
+        /**
          * MeasuredOut
          * @description The scale and the length with their workings. Length None: fewer than two taps so far.
          */
@@ -8911,6 +10271,26 @@ export interface components {
             medium_id: string;
             /** Parts */
             parts: number | string;
+        };
+        /**
+         * MemberOut
+         * @description A plant that takes part: what it is given, leaves it gained since the beginning, whether it was left out.
+         */
+        MemberOut: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Changed */
+            changed: boolean;
+            /** Gives */
+            gives: string;
+            /** Gained */
+            gained: number;
+            /** Left Out */
+            left_out: string;
         };
         /**
          * MembranePage
@@ -9425,6 +10805,18 @@ export interface components {
             sentence: string;
         };
         /**
+         * NextChecks
+         * @description The stairs, gentlest first, and the one to do next. None: nothing left would decide.
+         */
+        NextChecks: {
+            /** Steps */
+            steps: components["schemas"]["CheckStep"][];
+            /** Next */
+            next: string | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * NextFeed
          * @description What the next watering is, when by days it would carry feed, and why.
          */
@@ -9438,6 +10830,33 @@ export interface components {
             feed_from: string | null;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * NoPart
+         * @description A plant that takes no part, and why.
+         */
+        NoPart: {
+            /** Id */
+            id: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * NoticedOut
+         * @description Something else that changed since it began; ``one_sided``: on one plant of a pair only.
+         */
+        NoticedOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Code */
+            code: string;
+            /** Words */
+            words: string;
+            /** One Sided */
+            one_sided: boolean;
         };
         /**
          * Observation
@@ -9628,6 +11047,25 @@ export interface components {
             };
         };
         /**
+         * Other
+         * @description Something else that changed: on both plants it cancels, on one it cannot be told from the change asked about.
+         */
+        "Other-Output": {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Words */
+            words: string;
+            /**
+             * Whose
+             * @default both
+             * @enum {string}
+             */
+            whose: "one" | "both" | "twin";
+        };
+        /**
          * OverrideIn
          * @description A hold to be set aside, with a word why.
          */
@@ -9726,6 +11164,23 @@ export interface components {
             concentrate_L?: number | string | null;
         };
         /**
+         * PairLine
+         * @description A line in which the two differ.
+         */
+        PairLine: {
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "care" | "plant" | "place";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+        };
+        /**
          * PairOut
          * @description A stored pair.
          */
@@ -9741,6 +11196,42 @@ export interface components {
             feed_uS_cm: number;
             /** Permeate Us Cm */
             permeate_uS_cm: number;
+        };
+        /**
+         * PairPage
+         * @description Two plants side by side.
+         */
+        PairPage: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            seen: components["schemas"]["PairSeen"];
+        };
+        /**
+         * PairSeen
+         * @description What differs between two plants, and what that says.
+         */
+        PairSeen: {
+            /** Lines */
+            lines: components["schemas"]["PairLine"][];
+            /** Alike */
+            alike: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PairSoFar
+         * @description A pair's own answer, and whether it counts.
+         */
+        PairSoFar: {
+            /** Name */
+            name: string;
+            answer: components["schemas"]["DidItHelp"];
+            /** Counts */
+            counts: boolean;
+            /** Left Out */
+            left_out: string;
         };
         /**
          * PartLitres
@@ -10112,6 +11603,18 @@ export interface components {
             rim_mm: number | null;
             /** Photos */
             photos: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * Piece
+         * @description A piece of evidence in words, with its day. ``leaf``: its number; None: of no leaf.
+         */
+        Piece: {
+            /** Words */
+            words: string;
+            /** On */
+            on?: string | null;
+            /** Leaf */
+            leaf?: number | null;
         };
         /**
          * Pieces
@@ -10555,6 +12058,51 @@ export interface components {
             sentence: string;
         };
         /**
+         * PlannedPair
+         * @description Two plants alike, and which of them the coin told to change.
+         */
+        PlannedPair: {
+            /** First */
+            first: number;
+            /** Second */
+            second: number;
+            /** Changed */
+            changed: number;
+            /** Apart Pct */
+            apart_pct: number | null;
+        };
+        /**
+         * PlannedPhase
+         * @description A phase of one plant's trial: changed or as before; a flush stands before each.
+         */
+        PlannedPhase: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Changed */
+            changed: boolean;
+        };
+        /**
+         * PlannedTrial
+         * @description A plan with its pots by name; ``sees`` in the measure's unit.
+         */
+        PlannedTrial: {
+            plan: components["schemas"]["Computed_TrialPlan_"];
+            /** Pots */
+            pots: components["schemas"]["TrialPot"][];
+            /** Unit */
+            unit: string;
+            /** Window Why */
+            window_why: string;
+        };
+        /**
          * PlantChoice
          * @description A plant of the pot, as a look names it.
          */
@@ -10717,6 +12265,56 @@ export interface components {
             water: string;
             /** Litres */
             litres: number;
+        };
+        /**
+         * PotAnswer
+         * @description One change of one plant: what it is held against, and the answer with its working.
+         */
+        PotAnswer: {
+            change: components["schemas"]["ChangeOut"];
+            /** Measure */
+            measure: string;
+            /** Unit */
+            unit: string;
+            /** Log Scale */
+            log_scale: boolean;
+            /** Window Why */
+            window_why: string;
+            /** Window Low */
+            window_low: number;
+            /** Window High */
+            window_high: number;
+            /**
+             * Against
+             * @enum {string}
+             */
+            against: "twin" | "last year" | "own trend";
+            twin: components["schemas"]["Twin"] | null;
+            /** Twins */
+            twins: components["schemas"]["Twin"][];
+            answer: components["schemas"]["Computed_DidItHelp_"];
+        };
+        /**
+         * PotAnswers
+         * @description Changes of a pot, newest first, and the answer to the one asked about. None: nothing was changed.
+         */
+        PotAnswers: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Measures */
+            measures: components["schemas"]["MeasureTaken"][];
+            chosen: components["schemas"]["PotAnswer"] | null;
         };
         /**
          * PotChange
@@ -11659,6 +13257,25 @@ export interface components {
             ion: boolean;
         };
         /**
+         * QuestionOut
+         * @description One question that several plants answered. ``together`` None: fewer than two can be put together.
+         */
+        QuestionOut: {
+            /** Question */
+            question: string;
+            /** Measure */
+            measure: string;
+            /** Unit */
+            unit: string;
+            /** Asked */
+            asked: number;
+            /** Answered */
+            answered: number;
+            together: components["schemas"]["Computed_Together_"] | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * RampDay
          * @description A ramp on a day: its level, the next step, where it ends if nothing comes between, and whether it waits.
          */
@@ -12561,6 +14178,34 @@ export interface components {
             growing?: boolean | null;
         };
         /**
+         * RunoffPoint
+         * @description A runoff as the pour-through reading it stands for. [µS/cm]
+         */
+        RunoffPoint: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Ec Us Cm */
+            ec_uS_cm: number;
+        };
+        /**
+         * Saying
+         * @description One thing to know or do. ``until``: the day it is looked at again.
+         */
+        Saying: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "expected" | "watch" | "check first" | "closed" | "hold" | "correction" | "isolate" | "caution" | "right";
+            /** Words */
+            words: string;
+            /** Until */
+            until?: string | null;
+        };
+        /**
          * ScaleGuess
          * @description ``scale`` is None when no scale stands out; ``confidence``: sure, likely, cannot tell, none fits.
          */
@@ -12762,6 +14407,23 @@ export interface components {
             sentence: string;
         };
         /**
+         * SchoolOrder
+         * @description One way to read the leading sign: its order of causes, best three, and what is not excluded.
+         */
+        SchoolOrder: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** School */
+            school: string;
+            /** Causes */
+            causes: components["schemas"]["LikelyCause"][];
+            /** Together */
+            together: string;
+            working: components["schemas"]["Working"];
+        };
+        /**
          * SchoolOut
          * @description A school with its figures, and whether they are the grower's own.
          */
@@ -12771,6 +14433,26 @@ export interface components {
             edited: boolean;
             /** Copy Id */
             copy_id: number | null;
+        };
+        /**
+         * SchoolSeen
+         * @description A school across the collection: plants, salt as a share of their ceilings, leaves as a share of usual, lost.
+         *
+         *     None: nothing was predicted or measured.
+         */
+        SchoolSeen: {
+            /** School */
+            school: string;
+            /** Plants */
+            plants: number;
+            /** Salt Share */
+            salt_share: number | null;
+            /** Over Ceiling */
+            over_ceiling: number;
+            /** Leaf Share */
+            leaf_share: number | null;
+            /** Leaves Lost */
+            leaves_lost: number;
         };
         /**
          * SchoolSum
@@ -12835,6 +14517,21 @@ export interface components {
             water_id?: number | null;
         };
         /**
+         * SchoolsPage
+         * @description Schools held against each other, with the difference of the two that feed most plants. None: too few.
+         */
+        SchoolsPage: {
+            /** Schools */
+            schools: components["schemas"]["SchoolSeen"][];
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            leaves: components["schemas"]["Computed_EffectFound_"] | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * SchoolsTogether
          * @description The schools side by side over many pots.
          */
@@ -12845,6 +14542,156 @@ export interface components {
             sentence: string;
         };
         /**
+         * SeasonLog
+         * @description A season or growth from the day it woke, seen for ``days``. Nights [°C], heights [cm].
+         */
+        "SeasonLog-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Woke On
+             * Format: date
+             */
+            woke_on: string;
+            /** Days */
+            days: number;
+            /**
+             * Pours
+             * @default []
+             */
+            pours: components["schemas"]["SeasonPour-Output"][];
+            /**
+             * Heights
+             * @default []
+             */
+            heights: components["schemas"]["SeasonPoint-Output"][];
+            /**
+             * Leaves
+             * @default []
+             */
+            leaves: number[];
+            /**
+             * Nights
+             * @default []
+             */
+            nights: components["schemas"]["SeasonPoint-Output"][];
+            /** Flowers */
+            flowers?: number | null;
+            /** Lamp Hours */
+            lamp_hours?: number | null;
+        };
+        /**
+         * SeasonOverlay
+         * @description Seasons at the age all have reached.
+         */
+        SeasonOverlay: {
+            /** Age Days */
+            age_days: number;
+            /** Seasons */
+            seasons: components["schemas"]["SeasonSum"][];
+            /** Lines */
+            lines: components["schemas"]["Differing"][];
+            /** Equal Nitrogen */
+            equal_nitrogen: boolean;
+            /** Other Rhythm */
+            other_rhythm: boolean;
+            /** Hunger */
+            hunger: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * SeasonPoint
+         * @description A height, a reading or a night by its day since waking.
+         */
+        "SeasonPoint-Output": {
+            /** Day */
+            day: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * SeasonPour
+         * @description A pour by its day since waking. Nitrogen 0: plain; None: a feed of unknown strength. [d, L, mg/L, µS/cm]
+         */
+        "SeasonPour-Output": {
+            /** Day */
+            day: number;
+            /** Volume L */
+            volume_L: number | null;
+            /** Nitrogen Mg L */
+            nitrogen_mg_L: number | null;
+            /** Ec Us Cm */
+            ec_uS_cm?: number | null;
+        };
+        /**
+         * SeasonSum
+         * @description What a season had received and become at the shared age. None: not measured.
+         *
+         *     ``unknown``: feeds of unknown strength or volume, which no total holds. [mg, g, d, cm, °C]
+         */
+        SeasonSum: {
+            /** Name */
+            name: string;
+            /** Nitrogen Mg */
+            nitrogen_mg: number;
+            /** Unknown */
+            unknown: number;
+            /** Salt G */
+            salt_g: number | null;
+            /** Feeds */
+            feeds: number;
+            /** Waterings */
+            waterings: number;
+            /** Gap Days */
+            gap_days: number | null;
+            /** Last Feed Day */
+            last_feed_day: number | null;
+            /** Height Cm */
+            height_cm: number | null;
+            /** Leaves */
+            leaves: number;
+            /** Night C */
+            night_C: number | null;
+            /** Cool Nights */
+            cool_nights: number | null;
+        };
+        /**
+         * SeasonsPage
+         * @description Seasons or growths of a plant laid over each other. ``overlay`` None: there is one so far.
+         */
+        SeasonsPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "seasons" | "growths";
+            /** Cue */
+            cue: string;
+            /** Seasons */
+            seasons: components["schemas"]["SeasonLog-Output"][];
+            /** Stairs */
+            stairs: components["schemas"]["SeasonPoint-Output"][][];
+            /** Totals */
+            totals: components["schemas"]["SeasonSum"][];
+            overlay: components["schemas"]["Computed_SeasonOverlay_"] | null;
+            /** Sentence */
+            sentence: string;
+            /** Poisonous */
+            poisonous: boolean;
+        };
+        /**
          * SeenMark
          * @description A mark as a look saw it. ``leaf``: its number, empty: of no leaf told; ``old``: a scar from before. [mm]
          */
@@ -12853,7 +14700,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "yellow" | "yellow-green" | "pale" | "curl" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
             /**
              * On
              * Format: date
@@ -13268,6 +15115,16 @@ export interface components {
             note: string;
         };
         /**
+         * Sight
+         * @description Smallest difference so many pairs would show four times in five. [%]
+         */
+        Sight: {
+            /** Pairs */
+            pairs: number;
+            /** Percent */
+            percent: number;
+        };
+        /**
          * SignedOut
          * @description Done.
          */
@@ -13364,6 +15221,44 @@ export interface components {
              * @enum {string}
              */
             confidence: "high" | "medium" | "low";
+        };
+        /**
+         * Span
+         * @description Days from one to another, both inside.
+         */
+        "Span-Output": {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+        };
+        /**
+         * Stage
+         * @description A stage of knowing: when, and what it has shown. ``state``: past, now or to come.
+         */
+        Stage: {
+            /** Name */
+            name: string;
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Until */
+            until: string | null;
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "past" | "now" | "to come";
         };
         /**
          * Start
@@ -13532,6 +15427,18 @@ export interface components {
         Stored: {
             /** Id */
             id: number;
+        };
+        /**
+         * Stronger
+         * @description What would make it stronger, and the 80 % range it would then have. None: costs nothing, narrows nothing.
+         */
+        Stronger: {
+            /** What */
+            what: string;
+            /** Low Shown */
+            low_shown: number | null;
+            /** High Shown */
+            high_shown: number | null;
         };
         /**
          * Supplier
@@ -13741,6 +15648,37 @@ export interface components {
             minutes: number | string;
         };
         /**
+         * Together
+         * @description All answers together. ``between``: SD of true effects between plants; ``unlike``: share of scatter due to it.
+         */
+        Together: {
+            /** Rows */
+            rows: components["schemas"]["ForestRow"][];
+            /** Fixed */
+            fixed: number;
+            /** Fixed Se */
+            fixed_se: number;
+            /** Random */
+            random: number;
+            /** Random Se */
+            random_se: number;
+            /** Between */
+            between: number;
+            /** Unlike */
+            unlike: number;
+            /** P */
+            p: number;
+            effect: components["schemas"]["Effect"];
+            /** Middle Shown */
+            middle_shown: number;
+            /** Low Shown */
+            low_shown: number;
+            /** High Shown */
+            high_shown: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Trace
          * @description A line traced in a photo, on the common ruler: a leaf's midrib or the outline of a blade. [mm]
          */
@@ -13868,6 +15806,209 @@ export interface components {
             effect: components["schemas"]["TreatmentEffect"] | null;
         };
         /**
+         * TrialAnswer
+         * @description All pairs together. ``effect`` None: no pair can be read yet.
+         */
+        TrialAnswer: {
+            /** Pairs */
+            pairs: components["schemas"]["PairSoFar"][];
+            effect: components["schemas"]["Computed_EffectFound_"] | null;
+            grade: components["schemas"]["EvidenceGrade"];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * TrialIn
+         * @description A question put to plants. Changed plants get ``water_id`` and ``feed``; the others stay as they are.
+         *
+         *     ``share``: of the label, where ``feed`` says so. ``seed`` of the coin: the same one tosses the same.
+         */
+        TrialIn: {
+            /** Question */
+            question: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flush" | "strength" | "rhythm" | "water" | "medium" | "lamp" | "place" | "humidity" | "warmth" | "treatment" | "decision";
+            /** Pot Ids */
+            pot_ids: number[];
+            /**
+             * Measure
+             * @default leaf length
+             * @enum {string}
+             */
+            measure: "leaf length" | "root tips" | "new burn" | "leaves gained" | "height" | "rating";
+            /**
+             * Design
+             * @default pairs
+             * @enum {string}
+             */
+            design: "pairs" | "groups" | "one plant";
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number | string;
+            /** Water Id */
+            water_id?: number | null;
+            /**
+             * Feed
+             * @default as planned
+             * @enum {string}
+             */
+            feed: "as planned" | "none" | "share";
+            /** Share */
+            share?: number | string | null;
+        };
+        /**
+         * TrialPage
+         * @description A trial with its plan, its members, what it says so far, and what else changed.
+         */
+        TrialPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            row: components["schemas"]["TrialRow"];
+            plan: components["schemas"]["TrialPlan"];
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
+            answer: components["schemas"]["TrialAnswer"];
+            /** Unit */
+            unit: string;
+            /** Noticed */
+            noticed: components["schemas"]["NoticedOut"][];
+            /** Ended Why */
+            ended_why: string;
+            /** Gained */
+            gained: string;
+        };
+        /**
+         * TrialPlan
+         * @description A plan: who, which by coin, when to look, until when, and what it can show. ``sees`` in the measure's unit.
+         */
+        TrialPlan: {
+            /**
+             * Design
+             * @enum {string}
+             */
+            design: "pairs" | "groups" | "one plant";
+            /** Pairs */
+            pairs: components["schemas"]["PlannedPair"][];
+            /** Changed */
+            changed: number[];
+            /** Unchanged */
+            unchanged: number[];
+            /** Phases */
+            phases: components["schemas"]["PlannedPhase"][];
+            /** Left Out */
+            left_out: components["schemas"]["NoPart"][];
+            /** Looks */
+            looks: string[];
+            /**
+             * Ends On
+             * Format: date
+             */
+            ends_on: string;
+            /** Seed */
+            seed: number;
+            /** Least P */
+            least_p: number;
+            /** Can Answer */
+            can_answer: boolean;
+            /** Sees */
+            sees: number | null;
+            /** Leave Out Rule */
+            leave_out_rule: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * TrialPot
+         * @description A pot as a trial names it.
+         */
+        TrialPot: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TrialRow
+         * @description A trial in the list.
+         */
+        TrialRow: {
+            /** Id */
+            id: number;
+            /** Question */
+            question: string;
+            /** Kind */
+            kind: string;
+            /** Measure */
+            measure: string;
+            /**
+             * Design
+             * @enum {string}
+             */
+            design: "pairs" | "groups" | "one plant";
+            /**
+             * Started On
+             * Format: date
+             */
+            started_on: string;
+            /**
+             * Ends On
+             * Format: date
+             */
+            ends_on: string;
+            /** Ended On */
+            ended_on: string | null;
+            /** Running */
+            running: boolean;
+            /** Pots */
+            pots: number;
+            /** Can Answer */
+            can_answer: boolean;
+            /** Grade */
+            grade: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Twin
+         * @description A plant to hold against, and why this one.
+         */
+        Twin: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * TwoReadings
+         * @description Both schools of a sign over the same evidence, and the measurement that separates them.
+         */
+        TwoReadings: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            first: components["schemas"]["SchoolOrder"];
+            second: components["schemas"]["SchoolOrder"];
+            /** Separated By */
+            separated_by: string;
+            /** Check */
+            check: string;
+            /** Agree */
+            agree: boolean;
+        };
+        /**
          * UsualWater
          * @description What an unmeasured water may be taken to read, by what that is known, and how sure it is. [µS/cm]
          */
@@ -13882,6 +16023,42 @@ export interface components {
             by: string;
             /** Confidence */
             confidence: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Value
+         * @description A value with how it stands to the change; ``share``: of the twin's value formed nearest, None: no twin.
+         */
+        Value: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Value */
+            value: number;
+            /** Number */
+            number: number | null;
+            /**
+             * Formed
+             * @enum {string}
+             */
+            formed: "formed before" | "begun before" | "formed after";
+            /** Weight */
+            weight: number;
+            /** Share */
+            share: number | null;
+        };
+        /**
+         * VapourDeficit
+         * @description How strongly the air draws on a leaf of its own warmth. [kPa]
+         */
+        VapourDeficit: {
+            /** Deficit Kpa */
+            deficit_kPa: number;
+            /** Dry */
+            dry: boolean;
             /** Sentence */
             sentence: string;
         };
@@ -14128,6 +16305,24 @@ export interface components {
             verdicts: components["schemas"]["VerdictOut"][];
         };
         /**
+         * WaterSpan
+         * @description Days a pot drank one water.
+         */
+        WaterSpan: {
+            /** Water */
+            water: string;
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+        };
+        /**
          * WaterVerdict
          * @description Both lines of the verdict. Margin and headroom in µS/cm.
          */
@@ -14308,6 +16503,47 @@ export interface components {
             formula_id: string;
         };
         /**
+         * WrongPage
+         * @description A plant asked about: signs, two readings or one order, what may be done, and the next check.
+         */
+        WrongPage: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Signs */
+            signs: string[];
+            /** Not Seen */
+            not_seen: string[];
+            /** Not Looked For */
+            not_looked_for: string[];
+            working: components["schemas"]["Working"];
+            /** Together */
+            together: string;
+            /** Shown */
+            shown: components["schemas"]["LikelyCause"][];
+            /** Excluded */
+            excluded: components["schemas"]["LikelyCause"][];
+            readings: components["schemas"]["TwoReadings"] | null;
+            advice: components["schemas"]["Advice"];
+            stairs: components["schemas"]["Computed_NextChecks_"];
+            evidence: components["schemas"]["Evidence"];
+            case: components["schemas"]["CaseOut"] | null;
+            /** Closed */
+            closed: components["schemas"]["CaseOut"][];
+            /** Own Closed */
+            own_closed: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * YearAhead
          * @description A pot's reading as a share of its ceiling over the coming year, and when it crosses. None: not within it.
          */
@@ -14348,7 +16584,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "pale" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
+            kind: "tip" | "rim" | "crisp" | "spot" | "yellow oldest" | "yellow" | "yellow-green" | "pale" | "curl" | "rubbed" | "crust" | "algae" | "mould" | "limp" | "rot";
         };
     };
     responses: never;
@@ -18174,6 +20410,57 @@ export interface operations {
             };
         };
     };
+    fit_api_candidates_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitAskedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     candidates_api_candidates_get: {
         parameters: {
             query?: never;
@@ -19376,7 +21663,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series" | "trial" | "case" | "ill check" | "logger";
                 row_id: number;
             };
             cookie?: never;
@@ -19428,7 +21715,7 @@ export interface operations {
                 "idempotency-key": string;
             };
             path: {
-                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series";
+                kind: "pour" | "look" | "reading" | "batch" | "pot" | "water" | "product" | "meter" | "check" | "report" | "treatment" | "membrane pair" | "inbox entry" | "recipe" | "measure" | "vessel" | "school" | "bottle" | "feeding" | "override" | "own figures" | "weight" | "climate" | "decision" | "person" | "timer" | "event" | "plant" | "felt" | "probe" | "rule" | "plan" | "candidate" | "flush" | "runoff" | "level" | "leaf" | "leaf length" | "mark" | "photo" | "rating" | "series" | "trial" | "case" | "ill check" | "logger";
                 row_id: number;
             };
             cookie?: never;
@@ -24073,6 +26360,918 @@ export interface operations {
             };
         };
     };
+    answers_of_pot_api_pots__pot_id__answers_get: {
+        parameters: {
+            query?: {
+                change?: string;
+                measure?: string;
+                beside?: number | null;
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PotAnswers"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    every_change_api_changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveryChange"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_trial_api_trials_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedTrial"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_trials_api_trials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_trial_api_trials_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_trial_api_trials__trial_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave_out_api_trials__trial_id__leave_out_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                trial_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveOutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_trial_api_trials__trial_id__end_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                trial_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seasons_of_api_pots__pot_id__seasons_get: {
+        parameters: {
+            query?: {
+                by?: "seasons" | "growths";
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonsPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pair_of_api_pots__pot_id__pair_get: {
+        parameters: {
+            query: {
+                beside: number;
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schools_compared_api_schools_compared_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_is_wrong_api_pots__pot_id__wrong_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrongPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    every_check_api_checks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IllCheckOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_check_api_checks_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IllCheckIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_case_api_cases_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    close_case_api_cases__case_id__close_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                case_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    every_cause_api_causes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausesPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reset_causes_api_causes_reset_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     options_api_options_get: {
         parameters: {
             query?: never;
@@ -24450,6 +27649,218 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    air_of_place_api_places__place_id__air_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bind_logger_api_loggers_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BindIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_air_api_places__place_id__air_csv_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AirFileIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_light_api_places__place_id__light_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_DailyLight_"];
                 };
             };
             /** @description Bad Request */

@@ -8,6 +8,7 @@ import { Card, Loaded, PageHead } from "../../ui/Page"
 import { usePress } from "../../ui/useEntryForm"
 import { useLiveForm } from "../../ui/useLiveForm"
 import { useUndo } from "../../ui/useUndo"
+import { FitCard } from "./FitCard"
 import { Kept } from "./Kept"
 import { Verdict } from "./Verdict"
 import type { Judged } from "./candidate"
@@ -109,6 +110,7 @@ function Judge({ kinds }: { kinds: Schemas["KindRow"][] }) {
           </Box>
         </Card>
       </Grid>
+      <FitCard kind={live.values.profile_id} pets={live.values.pets} />
       <Heading as="h2" fontSize="md" fontWeight="semibold" mt="5" mb="2">
         Saved, side by side
       </Heading>

@@ -2,14 +2,18 @@ import { Grid } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { lanQuery } from "../../api/queries"
 import { Loaded, PageHead } from "../../ui/Page"
+import { Climate } from "./Climate"
 import { People } from "./People"
 import { Phone } from "./Phone"
 
-/** What concerns the house: the phone at the bench, who pours. */
+/** What concerns the house: the phone at the bench, who pours, the air of each place. */
 export function Screen() {
   return (
     <>
-      <PageHead title="House" line="The phone at the bench, and who pours." />
+      <PageHead
+        title="House"
+        line="The phone at the bench, who pours, and the air of each place."
+      />
       <Grid
         templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(2, minmax(0,1fr))" }}
         gap="4"
@@ -17,6 +21,7 @@ export function Screen() {
       >
         <Loaded query={useQuery(lanQuery)}>{(lan) => <Phone lan={lan} />}</Loaded>
         <People />
+        <Climate />
       </Grid>
     </>
   )

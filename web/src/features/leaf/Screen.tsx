@@ -62,6 +62,12 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
           <Link to="/look">Look at {first.code}</Link>
         </Button>
         <Button asChild variant="outline" minH="44px">
+          <Link to="/changes">Every change</Link>
+        </Button>
+        <Button asChild variant="outline" minH="44px">
+          <Link to="/trials">Trials</Link>
+        </Button>
+        <Button asChild variant="outline" minH="44px">
           <Link to="/rate">Rate photos</Link>
         </Button>
         <Button asChild variant="outline" minH="44px">

@@ -7,6 +7,7 @@ import { potQuery } from "../../api/queries"
 import { figure } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { FlushHere } from "../flush/FlushHere"
+import { AskCard } from "./AskCard"
 import { CareCard } from "./care/CareCard"
 import { DecideForm } from "./care/DecideForm"
 import { Holds } from "./care/Holds"
@@ -94,6 +95,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
       >
         <Flex direction="column" gap="4">
           <RootZoneCard page={page} />
+          <AskCard potId={row.id} />
           <FlushHere row={row} today={page.today} />
         </Flex>
         <Flex direction="column" gap="4">

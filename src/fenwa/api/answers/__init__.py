@@ -1,0 +1,1 @@
+"""Did it help, what is wrong: routes of evidence."""

@@ -1,0 +1,194 @@
+"""Did it help? Every change of a pot with its answer, and every change of the year side by side."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from fenwa.api.answers.desk import AnswerBrief, Desk, answer, brief, desk_of
+from fenwa.api.pots.shown import one_pot
+from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.core.errors import NotFound
+from fenwa.core.evidence.answer import Against, DidItHelp
+from fenwa.core.evidence.measures import MEASURES, facts_of
+from fenwa.core.evidence.together import Answer, Together, effect_together
+from fenwa.core.evidence.twins import Twin
+from fenwa.core.working import Computed
+from fenwa.store.session import remembered
+
+router = APIRouter(prefix="/api", tags=["answers"])
+
+
+class ChangeOut(BaseModel):
+    """A change that can be asked about."""
+
+    key: str
+    on: date
+    kind: str
+    words: str
+    at_place: bool
+
+
+class MeasureTaken(BaseModel):
+    """A measure that was taken of this plant."""
+
+    id: str
+    name: str
+    unit: str
+    values: int
+
+
+class PotAnswer(BaseModel):
+    """One change of one plant: what it is held against, and the answer with its working."""
+
+    change: ChangeOut
+    measure: str
+    unit: str
+    log_scale: bool
+    window_why: str
+    window_low: int
+    window_high: int
+    against: Against
+    twin: Twin | None
+    twins: list[Twin]
+    answer: Computed[DidItHelp]
+
+
+class PotAnswers(BaseModel):
+    """Changes of a pot, newest first, and the answer to the one asked about. None: nothing was changed."""
+
+    today: date
+    pot_id: int
+    code: str
+    name: str
+    changes: list[ChangeOut]
+    measures: list[MeasureTaken]
+    chosen: PotAnswer | None
+
+
+@router.get("/pots/{pot_id}/answers")
+def answers_of_pot(
+    pot_id: int, session: ReadSession, today: Today, change: str = "", measure: str = "", beside: int | None = None
+) -> PotAnswers:
+    """Changes of a pot, and whether one of them helped: the newest that can be judged, or the one asked about."""
+    p = one_pot(session, pot_id, today)
+    desk = desk_of(session, today)
+    changes = desk.changes.get(pot_id, [])
+    chosen = next((c for c in changes if c.key == change), None)
+    if change and chosen is None:
+        raise NotFound(f"Change “{change}” is not in this pot’s log. It may have been undone.", pointer="/change")
+    if measure and measure not in MEASURES:
+        raise NotFound(f"Measure “{measure}” is not known. Choose one of {', '.join(MEASURES)}.", pointer="/measure")
+    if chosen is None and changes:
+        chosen = _first(desk, session, pot_id)
+    found = None
+    if chosen is not None:
+        a = answer(desk, session, p, chosen, measure, beside)
+        facts = facts_of(a.measure)
+        found = PotAnswer(
+            change=_shown(a.change),
+            measure=a.measure,
+            unit=facts.unit,
+            log_scale=facts.log,
+            window_why=a.window.why,
+            window_low=a.window.low,
+            window_high=a.window.high,
+            against=a.against,
+            twin=a.twin,
+            twins=list(a.twins),
+            answer=a.computed,
+        )
+    return PotAnswers(
+        today=today,
+        pot_id=pot_id,
+        code=p.pot.code,
+        name=p.name,
+        changes=[_shown(c) for c in changes],
+        measures=[
+            MeasureTaken(id=k, name=f.name, unit=f.unit, values=len(desk.of(session, k).get(p.plant.id, [])))
+            for k, f in MEASURES.items()
+        ],
+        chosen=found,
+    )
+
+
+def _shown(c: object) -> ChangeOut:
+    return ChangeOut(key=c.key, on=c.on, kind=c.kind, words=c.words, at_place=c.whose == "place")  # type: ignore[attr-defined]
+
+
+def _first(desk: Desk, session: Session, pot_id: int):  # type: ignore[no-untyped-def]
+    """The newest own change that has an answer, else the newest own one, else the newest."""
+    p, changes = desk.pots[pot_id], desk.changes[pot_id]
+    own = [c for c in changes if c.whose == "pot"]
+    for c in own:
+        if answer(desk, session, p, c).computed.result.measured is not None:
+            return c
+    return (own or changes)[0]
+
+
+class QuestionOut(BaseModel):
+    """One question that several plants answered. ``together`` None: fewer than two can be put together."""
+
+    question: str
+    measure: str
+    unit: str
+    asked: int
+    answered: int
+    together: Computed[Together] | None
+    sentence: str
+
+
+class EveryChange(BaseModel):
+    """Every change of the last fourteen months with its answer, and the questions they put together."""
+
+    today: date
+    answers: list[AnswerBrief]
+    questions: list[QuestionOut]
+
+
+@router.get("/changes", response_model=EveryChange)
+def every_change(session: ReadSession, today: Today) -> Response:
+    """Every change so far, newest first, so that next season starts from what was learnt."""
+    return as_json(remembered(session, "changes", today, lambda: _every(session, today)))
+
+
+def _every(session: Session, today: date) -> EveryChange:
+    desk = desk_of(session, today)
+    rows = [
+        brief(p, answer(desk, session, p, c))
+        for pot_id, p in desk.pots.items()
+        for c in desk.changes[pot_id]
+        if c.whose == "pot"
+    ]
+    rows.sort(key=lambda r: (r.on, r.code), reverse=True)
+    return EveryChange(today=today, answers=rows, questions=_questions(rows))
+
+
+def _questions(rows: list[AnswerBrief]) -> list[QuestionOut]:
+    """The same change in several plants, read by the same measure against a twin or last year."""
+    groups: dict[tuple[str, str], list[AnswerBrief]] = {}
+    for r in rows:
+        groups.setdefault((r.question, r.measure), []).append(r)
+    out = []
+    for (question, measure), mine in groups.items():
+        known = [r for r in mine if r.measured is not None and r.se is not None and r.against != "own trend"]
+        together = None
+        if len(known) >= 2:
+            named = [Answer(f"{r.code}, {r.on.isoformat()}", r.measured or 0.0, r.se or 1.0) for r in known][:200]
+            together = effect_together(answers=named, measure=measure)
+        said = together.result.sentence if together else f"{len(mine)} asked, {len(known)} with something beside it."
+        out.append(
+            QuestionOut(
+                question=question,
+                measure=measure,
+                unit=facts_of(measure).unit,
+                asked=len(mine),
+                answered=len(known),
+                together=together,
+                sentence=said,
+            )
+        )
+    return sorted(out, key=lambda q: (-q.answered, -q.asked, q.question))

@@ -1,0 +1,239 @@
+"""Seasons of a plant from the day it woke, two plants side by side, schools across the collection."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from datetime import date, timedelta
+from statistics import median
+from typing import Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from fenwa.api.answers.desk import desk_of
+from fenwa.api.pots.shown import one_pot
+from fenwa.api.transactions import ReadSession, Today
+from fenwa.core.care.season import days_from_shortest
+from fenwa.core.errors import InputError
+from fenwa.core.evidence.pair import PairFact, PairSeen, SourceSeen, what_differs
+from fenwa.core.evidence.pairs import EffectFound, effect_of_groups
+from fenwa.core.evidence.restarts import season_spans, woke_on
+from fenwa.core.evidence.seasons import (
+    SeasonLog,
+    SeasonOverlay,
+    SeasonPoint,
+    SeasonSum,
+    nitrogen_stairs,
+    season_overlay,
+    season_sum,
+)
+from fenwa.core.leaf.laid import season_starts
+from fenwa.core.leaf.sizes import SeenLeaf, finished, usual_length
+from fenwa.core.leaf.suppliers import Arrival, suppliers_of
+from fenwa.core.library.loader import media
+from fenwa.core.working import Computed
+from fenwa.store.answer_rows import poured_by
+from fenwa.store.leaf_rows import leaves_of, plants_ever
+from fenwa.store.pot_today import PotToday
+from fenwa.store.season_rows import (
+    first_roots,
+    flowers_between,
+    growths_seen,
+    heights_between,
+    leaves_between,
+    nights_between,
+    phases_noted,
+    season_pours,
+)
+
+router = APIRouter(prefix="/api", tags=["answers"])
+
+By = Literal["seasons", "growths"]
+CARE_DAYS = 90  # of two plants side by side: what they were given lately
+
+
+class SeasonsPage(BaseModel):
+    """Seasons or growths of a plant laid over each other. ``overlay`` None: there is one so far."""
+
+    today: date
+    pot_id: int
+    code: str
+    name: str
+    by: By
+    cue: str
+    seasons: list[SeasonLog]
+    stairs: list[list[SeasonPoint]]
+    totals: list[SeasonSum]
+    overlay: Computed[SeasonOverlay] | None
+    sentence: str
+    poisonous: bool
+
+
+def _log(session: Session, p: PotToday, since: date, until: date, name: str, growth_id: int | None = None) -> SeasonLog:
+    return SeasonLog(
+        name=name,
+        woke_on=since,
+        days=(until - since).days,
+        pours=season_pours(session, p.pot.id, since, until),
+        heights=heights_between(session, p.plant.id, since, until, growth_id),
+        leaves=leaves_between(session, p.plant.id, since, until, growth_id),
+        nights=nights_between(session, p.pot.place_id, since, until),
+        flowers=flowers_between(session, p.plant.id, since, until),
+        lamp_hours=p.where.lamp_hours,
+    )
+
+
+def _seasons(session: Session, p: PotToday, today: date) -> tuple[list[SeasonLog], str]:
+    """Seasons by the days it woke; one that never rested by the turn of its year."""
+    starts = woke_on(phases_noted(session, p.plant.id), p.log.kept_since)
+    cue = "the day it woke"
+    if len(starts) < 2:
+        this, before = season_starts(today, days_from_shortest(today, p.day.place.hemisphere))
+        starts, cue = [this, before], "the shortest day" if p.day.place.hemisphere != "none" else "a year"
+    spans = season_spans(starts, today)
+    return [_log(session, p, a, b, str(a.year)) for a, b in spans], cue
+
+
+@router.get("/pots/{pot_id}/seasons")
+def seasons_of(pot_id: int, session: ReadSession, today: Today, by: By = "seasons") -> SeasonsPage:
+    """Seasons of a plant, or its growths, laid over each other: what went in, what came of it at the same age."""
+    p = one_pot(session, pot_id, today)
+    if by == "growths":
+        seen = growths_seen(session, p.plant.id)[:6]
+        logs = [_log(session, p, on, today, g.name or f"growth {i}", g.id) for i, (g, on) in enumerate(seen, 1)]
+        cue = "its first leaf"
+    else:
+        logs, cue = _seasons(session, p, today)
+        if len(logs) > 1 and not (logs[1].pours or logs[1].leaves or logs[1].heights):
+            logs = logs[:1]
+    logs = [x for x in logs if x.days >= 0]
+    overlay = season_overlay(seasons=logs[:12], cool_below_C=p.profile.climate.night_C[0]) if len(logs) > 1 else None
+    one = "One season so far. Next year this page compares."
+    return SeasonsPage(
+        today=today,
+        pot_id=pot_id,
+        code=p.pot.code,
+        name=p.name,
+        by=by,
+        cue=cue,
+        seasons=logs,
+        stairs=[nitrogen_stairs(x) for x in logs],
+        totals=[season_sum(x, x.days, p.profile.climate.night_C[0]) for x in logs],
+        overlay=overlay,
+        sentence=overlay.result.sentence if overlay else one if by == "seasons" else "One growth so far.",
+        poisonous=p.profile.hazard.pets in ("mild", "toxic"),
+    )
+
+
+class PairPage(BaseModel):
+    """Two plants side by side."""
+
+    first: str
+    second: str
+    seen: PairSeen
+
+
+def _facts(session: Session, p: PotToday, today: date) -> list[PairFact]:
+    since = today - timedelta(days=CARE_DAYS)
+    pours = poured_by(session, [p.pot.id], since, today).get(p.pot.id, [])
+    fed = [x for x in pours if x.job == "feed"]
+    strengths = sorted({round(x.nitrogen_mg_L) for x in fed if x.nitrogen_mg_L})
+    waters = sorted({x.water for x in pours if x.water})
+    medium = media()[p.pot.medium_id].name if p.pot.medium_id in media() else p.pot.medium_id
+    return [
+        PairFact("source", "plant", p.plant.source),
+        PairFact("roots at the start", "plant", first_roots(session, p.plant.id)),
+        PairFact("arrived", "plant", p.plant.arrived_on.isoformat() if p.plant.arrived_on else ""),
+        PairFact("kind", "plant", p.profile.name),
+        PairFact("place", "place", p.place),
+        PairFact("medium", "care", medium),
+        PairFact("pot", "care", f"{p.pot.volume_L:g} L"),
+        PairFact("watering", "care", p.pot.route),
+        PairFact("water", "care", ", ".join(waters)),
+        PairFact("feed", "care", ", ".join(f"{n} mg/L N" for n in strengths) if fed else "none"),
+    ]
+
+
+@router.get("/pots/{pot_id}/pair")
+def pair_of(pot_id: int, beside: int, session: ReadSession, today: Today) -> PairPage:
+    """Two plants side by side: only what differs, and what became of others from the same source."""
+    if pot_id == beside:
+        raise InputError("A pot beside itself differs in nothing. Choose another.", pointer="/beside")
+    a, b = one_pot(session, pot_id, today), one_pot(session, beside, today)
+    ever = [Arrival(x.source, x.arrived_on, x.died_on, x.death_cause, None) for x in plants_ever(session)]
+    named = {a.plant.source.strip(), b.plant.source.strip()} - {""}
+    sources = [SourceSeen(s.name, s.plants, s.plants - s.alive) for s in suppliers_of(ever, today) if s.name in named]
+    return PairPage(
+        first=f"{a.pot.code} {a.name}",
+        second=f"{b.pot.code} {b.name}",
+        seen=what_differs(_facts(session, a, today), _facts(session, b, today), sources),
+    )
+
+
+class SchoolSeen(BaseModel):
+    """A school across the collection: plants, salt as a share of their ceilings, leaves as a share of usual, lost.
+
+    None: nothing was predicted or measured.
+    """
+
+    school: str
+    plants: int
+    salt_share: float | None
+    over_ceiling: int
+    leaf_share: float | None
+    leaves_lost: int
+
+
+class SchoolsPage(BaseModel):
+    """Schools held against each other, with the difference of the two that feed most plants. None: too few."""
+
+    schools: list[SchoolSeen]
+    first: str
+    second: str
+    leaves: Computed[EffectFound] | None
+    sentence: str
+
+
+def _newest_share(leaves: Sequence[SeenLeaf], today: date) -> float | None:
+    usual, done = usual_length(list(leaves), today), finished(leaves)[-2:]
+    return math.exp(sum(math.log(x.mm / usual) for x in done) / len(done)) if usual and done else None
+
+
+@router.get("/schools-compared")
+def schools_compared(session: ReadSession, today: Today) -> SchoolsPage:
+    """Which school does what to salt, leaves and losses, with the same honesty as any other answer."""
+    desk = desk_of(session, today)
+    pots = list(desk.pots.values())
+    leaves = leaves_of(session, [p.plant.id for p in pots], today)
+    groups: dict[str, list[PotToday]] = {}
+    for p in pots:
+        groups.setdefault(p.school.name if p.school else p.day.feeding.plan.name or "its own rhythm", []).append(p)
+    shares = {p.pot.id: _newest_share(leaves.get(p.plant.id, []), today) for p in pots}
+    rows = []
+    for name, mine in groups.items():
+        known = [s for p in mine if (s := shares[p.pot.id]) is not None]
+        salts = [p.day.share_of_ceiling for p in mine if p.reading is not None]
+        lost = sum(x.lost_on is not None for p in mine for x in leaves.get(p.plant.id, []))
+        rows.append(
+            SchoolSeen(
+                school=name,
+                plants=len(mine),
+                salt_share=median(salts) if salts else None,
+                over_ceiling=sum(p.day.over_ceiling for p in mine),
+                leaf_share=median(known) if known else None,
+                leaves_lost=lost,
+            )
+        )
+    rows.sort(key=lambda r: (-r.plants, r.school))
+    named = [r.school for r in rows if r.leaf_share is not None][:2]
+    effect = None
+    if len(named) == 2:
+        a, b = ([math.log(s) for p in groups[n] if (s := shares[p.pot.id])] for n in named)
+        effect = effect_of_groups(changed=a[:60], unchanged=b[:60])
+    said = "Fewer than two schools have leaves to compare."
+    if effect:
+        said = f"{named[0]} against {named[1]}: {effect.result.sentence} Nobody drew by coin who is fed how: weak."
+    first, second = (named + ["", ""])[:2]
+    return SchoolsPage(schools=rows, first=first, second=second, leaves=effect, sentence=said)

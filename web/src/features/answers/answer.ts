@@ -1,0 +1,1 @@
+export { AnswerScreen as Screen } from "./AnswerScreen"

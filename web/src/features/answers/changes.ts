@@ -1,0 +1,1 @@
+export { ChangesScreen as Screen } from "./ChangesScreen"

@@ -1,0 +1,1 @@
+export { SeasonsScreen as Screen } from "./SeasonsScreen"

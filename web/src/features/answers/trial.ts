@@ -1,0 +1,1 @@
+export { TrialScreen as Screen } from "./TrialScreen"

@@ -1,0 +1,1 @@
+export { TrialsScreen as Screen } from "./TrialsScreen"

@@ -1,0 +1,1 @@
+export { WrongScreen as Screen } from "./WrongScreen"
