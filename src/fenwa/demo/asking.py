@@ -171,6 +171,12 @@ def _two_seasons(
                 ec_uS_cm=batch.ec_uS_cm if batch else 30.0,
             )
         )
+    for pour in session.query(models.Pour).filter(
+        models.Pour.pot_id == pot.id,
+        models.Pour.on > today - timedelta(days=440),
+        models.Pour.on < today - timedelta(days=400),
+    ):
+        pour.job, pour.batch_id, pour.ec_uS_cm = "plain", None, 30.0
     for woke, tall, until in ((755, 29.0, 470), (400, 34.0, 24)):
         for days in range(woke - 20, until, -26):
             grown = tall / (1 + exp(-((woke - days) - 110) / 32))

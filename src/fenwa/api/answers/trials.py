@@ -37,6 +37,7 @@ from fenwa.store.summary import touch_all
 from fenwa.store.trial_rows import runs_on, trials_kept
 
 router = APIRouter(prefix="/api/trials", tags=["answers"])
+BOTH_DAYS = 7  # both of a pair had it, if so near
 _PLAN: TypeAdapter[TrialPlan] = TypeAdapter(TrialPlan)
 
 
@@ -108,7 +109,7 @@ class NoticedOut(BaseModel):
     """Something else that changed since it began; ``one_sided``: on one plant of a pair only."""
 
     on: date
-    code: str
+    codes: list[str]
     words: str
     one_sided: bool
 
@@ -272,7 +273,7 @@ def _told(trial: models.Trial, desk: Desk, session: Session) -> TrialAnswer:
     if trial.design == "groups":
         rows = [Member(named(i), of(i), m["changed"], m["left_out"]) for i, m in by_pot.items()]
         return groups_answer(rows, started_on=trial.started_on, lag_days=lags, today=until, measure=trial.measure)
-    one_sided = {n.code for n in _noticed(trial, desk) if n.one_sided}
+    one_sided = {code for n in _noticed(trial, desk) if n.one_sided for code in n.codes}
     pairs = []
     for pair in plan.pairs:
         other = pair.second if pair.changed == pair.first else pair.first
@@ -284,10 +285,10 @@ def _told(trial: models.Trial, desk: Desk, session: Session) -> TrialAnswer:
 
 
 def _noticed(trial: models.Trial, desk: Desk) -> list[NoticedOut]:
-    """What else changed since it began: not what is tried, and not what the whole place had."""
+    """What else changed since it began: not what is tried; what several plants had stands in one line."""
     plan = _PLAN.validate_python(trial.plan)
     partner = {p.first: p.second for p in plan.pairs} | {p.second: p.first for p in plan.pairs}
-    out = []
+    found: dict[tuple[date, str, bool], list[str]] = {}
     for m in trial.members:
         p = desk.pots.get(m["pot_id"])
         if p is None:
@@ -295,12 +296,14 @@ def _noticed(trial: models.Trial, desk: Desk) -> list[NoticedOut]:
         for c in desk.changes.get(p.pot.id, ()):
             if not trial.started_on < c.on <= (trial.ended_on or desk.today):
                 continue
-            if c.kind == trial.kind and m["changed"]:
+            if c.kind == trial.kind and c.whose == "pot" and m["changed"]:
                 continue
             theirs = desk.changes.get(partner.get(p.pot.id, 0), ())
-            both = c.whose == "place" or any(t.kind == c.kind and abs((t.on - c.on).days) <= 7 for t in theirs)
-            out.append(NoticedOut(on=c.on, code=p.pot.code, words=c.words, one_sided=not both))
-    return sorted(out, key=lambda n: (n.on, n.code))
+            both = any(t.kind == c.kind and abs((t.on - c.on).days) <= BOTH_DAYS for t in theirs)
+            found.setdefault((c.on, c.words, not both), []).append(p.pot.code)
+    return [
+        NoticedOut(on=on, codes=codes, words=words, one_sided=one) for (on, words, one), codes in sorted(found.items())
+    ]
 
 
 def _row(trial: models.Trial, answer: TrialAnswer, today: date) -> TrialRow:

@@ -187,7 +187,7 @@ def _done(facts: IllFacts, log: IllLog) -> list[DoneCheck]:
 def _evidence(facts: IllFacts, log: IllLog) -> Evidence:
     marked = facts.leaves
     asked = log.profile.climate.humidity_pct
-    since = min([log.today.replace(day=1)] + [x.begun_on for x in marked[-6:]])
+    since = min([log.today.replace(day=1)] + [x.begun_on for x in marked[-5:]])
     spans: list[WaterSpan] = []
     for p in log.pours:
         if p.on < since or not p.water:

@@ -59,6 +59,7 @@ class FormedLeaf:
     seen_on: date
     marked: bool
     number: int | None = None
+    opened_on: date | None = None
 
 
 @dataclass(frozen=True)

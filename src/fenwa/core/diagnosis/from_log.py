@@ -164,9 +164,9 @@ def _leaves(log: IllLog) -> list[FormedLeaf]:
             continue
         on = marked.get(x.number)
         if on is not None:
-            out.append(FormedLeaf(min(x.begun_on, on), on, True, x.number))
+            out.append(FormedLeaf(min(x.begun_on, on), on, True, x.number, x.opened_on))
         elif last is not None and last > x.opened_on:
-            out.append(FormedLeaf(x.begun_on, last, False, x.number))
+            out.append(FormedLeaf(x.begun_on, last, False, x.number, x.opened_on))
     return out
 
 
@@ -310,7 +310,7 @@ def _now(log: IllLog, looks: list[IllLook], moist: bool | None, found: list[Find
     hand = next((f.id for f in found if f.id.startswith("runoff_")), "")
     word = {"runoff_over": "over", "runoff_inside": "inside", "runoff_low": "low"}.get(hand, "")
     hazard = log.profile.hazard
-    poison = f"To pets: {hazard.pets}. {hazard.people}".strip() if hazard.pets in ("mild", "toxic") else ""
+    poison = f"Poisonous to pets ({hazard.pets}). People: {hazard.people}." if hazard.pets in ("mild", "toxic") else ""
     moist_now = moist
     if moist_now is None:
         ids = {f.id for f in found}

@@ -279,16 +279,6 @@ def _told(
 ) -> LikelyCause:
     yes: list[Piece] = []
     no: list[Piece] = []
-    for s in seen:
-        usual = sum(start[c.id] * c.signs[s.id] for c in causes().values())
-        ratio = cause.signs[s.id] / usual if s.seen else (1 - cause.signs[s.id]) / (1 - usual)
-        words = signs()[s.id].words
-        if s.seen and ratio >= 1.3:
-            yes.append(Piece(words, s.on))
-        elif s.seen and ratio <= 0.6:
-            no.append(Piece(f"{words}: rare with it", s.on))
-        elif not s.seen and ratio <= 0.7:
-            no.append(Piece(f"no {words}", s.on))
     for f in found:
         ratio = cause.findings.get(f.id, 1.0)
         if ratio != 1.0:
@@ -304,6 +294,16 @@ def _told(
             no.append(Piece(f"{name} was marked without it", leaf.seen_on, leaf.number))
         elif not leaf.marked and share >= 0.5:
             no.append(Piece(f"{name} formed in it and is clean", leaf.seen_on, leaf.number))
+    for s in seen:
+        usual = sum(start[c.id] * c.signs[s.id] for c in causes().values())
+        ratio = cause.signs[s.id] / usual if s.seen else (1 - cause.signs[s.id]) / (1 - usual)
+        words = signs()[s.id].words
+        if s.seen and ratio >= 1.3:
+            yes.append(Piece(words, s.on))
+        elif s.seen and ratio <= 0.6:
+            no.append(Piece(f"{words}: rare with it", s.on))
+        elif not s.seen and ratio <= 0.7:
+            no.append(Piece(f"no {words}", s.on))
     if w.excluded:
         no.insert(0, Piece(w.excluded, exposure.spans[0].since if exposure and exposure.spans else None))
     return LikelyCause(

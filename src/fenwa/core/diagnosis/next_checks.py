@@ -18,6 +18,7 @@ LEAST_BITS = 0.02  # a check that would tell less is not asked for
 ROOTS_WORTH_BITS = 0.15  # what handling roots has to tell at least
 WORTH = 0.25  # of the most telling one: gentler checks that tell so much come first
 ROOTS_BARED = 2  # harm from which on gentler checks must have been done
+DEAR = 3  # cost from which a check waits behind the next harm: a week and its price are a burden too
 LEADING = 0.05  # a cause under this weight is no reason for a check
 
 State = Literal["done", "next", "open", "no reason", "not now"]
@@ -77,6 +78,11 @@ class NextChecks:
     steps: tuple[CheckStep, ...]
     next: str | None
     sentence: str
+
+
+def gentleness(check: Check) -> tuple[int, int]:
+    """Order in which checks are asked: harm to the plant, then cost; a dear one waits behind the next harm."""
+    return check.harm + (1 if check.cost >= DEAR else 0), check.cost
 
 
 def entropy_bits(weights: Sequence[float]) -> float:
@@ -181,8 +187,9 @@ def next_checks(
     open_now = [k for k in open_now if k not in rough]  # roots are not handled for so little
     most = max((info[k][0] for k in open_now), default=0.0)
     enough = max(LEAST_BITS, WORTH * most)
+    ordered = sorted(open_now, key=lambda k: gentleness(checks()[k]))
     chosen = next(
-        (k for k in open_now if info[k][0] >= enough and not _not_now(checks()[k], by_check, info, resting, rotting)),
+        (k for k in ordered if info[k][0] >= enough and not _not_now(checks()[k], by_check, info, resting, rotting)),
         None,
     )
     steps = tuple(

@@ -367,7 +367,7 @@ def _stronger(
     net = (measured or 0.0) - (itself or 0.0)
     base = facts.pair_SD
     out = []
-    when = f", about {next_on.isoformat()}" if next_on else ""
+    when = f", about {next_on.day} {next_on:%b}" if next_on else ""
     more = "One more leaf" if facts.by_leaf else "One more look"
     both = " on both" if against == "twin" else ""
     low, high = _range(net, base * WIDER[against] * _few(counting + 1), PRIOR_DF, facts)

@@ -31,7 +31,9 @@ class MeasureFacts:
 
 MEASURES: Final[dict[Measure, MeasureFacts]] = {
     "leaf length": MeasureFacts("length of finished leaves", "%", True, 0.15, 0.20, 1, "longer", "shorter", True),
-    "root tips": MeasureFacts("live root tips", "points", False, 0.20, 0.20, 1, "more alive", "fewer alive"),
+    "root tips": MeasureFacts(
+        "live root tips", "points", False, 0.20, 0.20, 1, "more root tips alive", "fewer root tips alive"
+    ),
     "new burn": MeasureFacts("new marks a look", "marks", False, 0.8, 0.8, -1, "more", "fewer"),
     "leaves gained": MeasureFacts("leaves in 100 days", "%", True, 0.40, 0.35, 1, "more", "fewer"),
     "height": MeasureFacts("height", "%", True, 0.15, 0.20, 1, "taller", "shorter"),

@@ -6,11 +6,13 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
-from statistics import mean
+from itertools import pairwise
+from statistics import mean, median
 from typing import Literal
 
 from fenwa.core.evidence.measures import MeasureFacts
 
+GAP_DAYS = 30  # between leaves of a plant with one; judgement
 USUAL_LEAST = 4  # values before the change that tell what was usual
 SETTLED = 4  # leaves formed after it: later ones add little
 
@@ -77,6 +79,8 @@ def stages_of(
     if not facts.by_leaf:
         return tuple(out)
     since = sorted((s for s in treated if s.on >= change_on), key=lambda s: s.on)
+    opened = sorted(s.on for s in treated)
+    gap = round(median([(b - a).days for a, b in pairwise(opened)])) if len(opened) > 1 else GAP_DAYS
     begun = [s for s in since if s.begun_on is not None and s.begun_on < change_on]
     formed = [s for s in since if s.begun_on is not None and s.begun_on >= change_on]
     for name, rows, i, says in (
@@ -89,6 +93,9 @@ def stages_of(
         if there is not None:
             out.append(Stage(name, there.on, there.on, says, "past"))
         elif name != "Begun before":
-            due = next_on if next_on is not None and len(formed) == i else None
-            out.append(Stage(name, due or max(today, closes) + timedelta(days=1), None, says, "to come"))
+            ahead = timedelta(days=gap * max(0, i - len(formed)))
+            due = (
+                next_on if next_on is not None and next_on > today else max(today, closes) + timedelta(days=1)
+            ) + ahead
+            out.append(Stage(name, due, None, says, "to come"))
     return tuple(out)

@@ -8389,6 +8389,8 @@ export interface components {
             marked: boolean;
             /** Number */
             number?: number | null;
+            /** Opened On */
+            opened_on?: string | null;
         };
         /**
          * Frame
@@ -10851,8 +10853,8 @@ export interface components {
              * Format: date
              */
             on: string;
-            /** Code */
-            code: string;
+            /** Codes */
+            codes: string[];
             /** Words */
             words: string;
             /** One Sided */

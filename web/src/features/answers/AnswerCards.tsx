@@ -53,7 +53,7 @@ export function AnswerCards({
       </Card>
       <Card title="What would make it stronger">
         <Text fontSize="sm" color="fg.muted">
-          and how narrow the answer would be, did it say the same
+          and how narrow the answer would be if it said the same
         </Text>
         {r.stronger.map((s) => (
           <Flex key={s.what} justify="space-between" gap="3" borderTopWidth="1px" py="1.5">

@@ -41,14 +41,16 @@ export function ChangeLines({
       {others.map((o, i) => (
         <g key={`${o.on}${o.words}`} opacity="0.75">
           <line x1={at(o.on)} x2={at(o.on)} y1={o.from} y2={o.to} strokeDasharray="1 3" />
-          <text
-            x={at(o.on) + 4}
-            y={o.whose === "one" ? line - 60 - 13 * (i % 2) : foot - 4 - 13 * (i % 3)}
-            stroke="none"
-            style={{ fontSize: 11 }}
-          >
-            {o.words.slice(0, 24)}
-          </text>
+          {o.whose !== "one" && (
+            <text
+              x={at(o.on) + 4}
+              y={foot - 4 - 13 * (i % 3)}
+              stroke="none"
+              style={{ fontSize: 11 }}
+            >
+              {o.words.slice(0, 24)}
+            </text>
+          )}
         </g>
       ))}
     </g>

@@ -80,7 +80,7 @@ function Every({ page }: { page: Page }) {
               <Forest key={`${q.question}${q.measure}`} question={q} />
             ))}
             {questions.length === 0 && (
-              <Card title="Put together">
+              <Card title="Put together" mb="4">
                 <Text>
                   One question asked of two plants or more is put together here. Of each there is
                   one answer so far.

@@ -49,9 +49,8 @@ export function NitrogenStairs({
         />
       ))}
       <text
-        x={x(Math.min(last, season.days)) - 4}
-        y={line + way * (room + (way < 0 ? 4 : 12))}
-        textAnchor="end"
+        x={x(0) + 8}
+        y={line + way * 24 + 4}
         stroke="none"
         fill="currentColor"
         style={{ fontSize: 12, fontWeight: 600 }}

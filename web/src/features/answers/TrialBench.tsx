@@ -10,10 +10,8 @@ import type { TrialPage } from "./queries"
 export function TrialBench({ page }: { page: TrialPage }) {
   const { plan, members, answer } = page
   const of = (id: number) => members.find((m) => m.pot_id === id)
-  const shown = answer.pairs.flatMap((p) =>
-    p.answer.measured_shown === null ? [] : [Math.abs(p.answer.measured_shown)],
-  )
-  const most = Math.max(20, ...shown)
+  const ends = answer.pairs.flatMap((p) => [p.answer.low_shown, p.answer.high_shown])
+  const most = Math.max(20, ...ends.map((v) => Math.abs(v ?? 0))) * 1.05
   return (
     <Card label="Who takes part">
       {plan.phases.length > 0 && <Phases page={page} />}
@@ -42,14 +40,16 @@ export function TrialBench({ page }: { page: TrialPage }) {
                   {other?.code}
                 </Link>
               </Text>
-              <Text fontSize="sm" color="fg.muted">
-                leaves gained {changed?.gained} and {other?.gained}
-              </Text>
+              <Flex align="center" gap="2">
+                <Text fontSize="sm" color="fg.muted">
+                  leaves gained {changed?.gained} and {other?.gained}
+                </Text>
+                {page.row.running && changed && !told?.left_out && (
+                  <LeaveOut trialId={page.row.id} member={changed} />
+                )}
+              </Flex>
             </Flex>
             {told && <PairLine told={told} unit={page.unit} most={most} />}
-            {page.row.running && changed && !told?.left_out && (
-              <LeaveOut trialId={page.row.id} member={changed} />
-            )}
           </Box>
         )
       })}

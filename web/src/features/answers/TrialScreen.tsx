@@ -79,10 +79,10 @@ function Trial({ page }: { page: TrialPage }) {
             {page.noticed.length === 0 && <Text color="fg.muted">Nothing since it began.</Text>}
             {page.noticed.map((n) => (
               <Text
-                key={`${n.on}${n.code}${n.words}`}
+                key={`${n.on}${n.words}${n.one_sided}`}
                 color={n.one_sided ? "state.caution" : undefined}
               >
-                {day(n.on, page.today)}, {n.code}: {n.words}.{" "}
+                {day(n.on, page.today)}, {n.codes.join(", ")}: {n.words}.{" "}
                 {n.one_sided ? "One side only: the trial is confounded." : "Both sides."}
               </Text>
             ))}

@@ -6,7 +6,7 @@ import { asDay } from "../leaf/axis"
 
 const ROOM = 74
 const TALL = 2 * ROOM + 30
-const LEFT = 62
+const LEFT = 88
 const WARM: [number, number] = [0, 40] // °C drawn
 const DAMP: [number, number] = [0, 100] // % drawn
 
@@ -45,7 +45,7 @@ export function AirDrawing({ days }: { days: Schemas["AirDay"][] }) {
     )
   }
   const lanes = [
-    { name: "°C", top: 6, span: WARM, at: [10, 20, 30] },
+    { name: "°C", top: 8, span: WARM, at: [10, 20, 30] },
     { name: "humidity, %", top: ROOM + 14, span: DAMP, at: [40, 60, 80] },
   ]
   return (
@@ -65,8 +65,8 @@ export function AirDrawing({ days }: { days: Schemas["AirDay"][] }) {
       >
         {lanes.map((l) => (
           <g key={l.name}>
-            <text x="0" y={l.top + 14} style={{ fontSize: 12 }} fill="currentColor">
-              {l.name.slice(0, 8)}
+            <text x="0" y={l.top + 4} style={{ fontSize: 12 }} fill="currentColor">
+              {l.name}
             </text>
             {l.at.map((v) => (
               <g key={v}>

@@ -10,7 +10,7 @@ export function LeafLane({
   evidence: Wrong["evidence"]
   at: (iso: string) => number
 }) {
-  const leaves = [...evidence.leaves].sort((a, b) => (a.begun_on < b.begun_on ? -1 : 1)).slice(-8)
+  const leaves = [...evidence.leaves].sort((a, b) => (a.begun_on < b.begun_on ? -1 : 1)).slice(-6)
   return (
     <g>
       <text x="0" y={TOP + 14} style={{ fontSize: 13, fontWeight: 600 }} fill="currentColor">
@@ -19,7 +19,7 @@ export function LeafLane({
       {leaves.map((l, i) => {
         const foot = TOP + 14 + 11 * (i % 2)
         const left = at(l.begun_on)
-        const right = Math.max(left + 8, at(l.seen_on))
+        const right = Math.max(left + 8, at(l.marked ? l.seen_on : (l.opened_on ?? l.seen_on)))
         return (
           <g key={`${l.begun_on}${l.number}`} stroke="var(--chakra-colors-leaf-edge)">
             <rect

@@ -1,10 +1,11 @@
 import { Box, Text } from "@chakra-ui/react"
+import { Link } from "react-router"
 import { Card } from "../../ui/Page"
 import type { Wrong } from "./queries"
 
 const ORDER = [
-  "check first",
   "right",
+  "check first",
   "expected",
   "watch",
   "isolate",
@@ -36,7 +37,12 @@ export function Meanwhile({ page }: { page: Wrong }) {
         ))}
         {page.advice.advised.map((a) => (
           <Text key={a} fontWeight="semibold">
-            Supported by the log: {a}.
+            Supported by the log: {a}.{" "}
+            {a === "flush" && (
+              <Link to="/flush" style={{ textDecoration: "underline" }}>
+                Open the flush
+              </Link>
+            )}
           </Text>
         ))}
       </Card>

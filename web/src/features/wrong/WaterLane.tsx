@@ -9,6 +9,7 @@ export function WaterLane({
   at: (iso: string) => number
 }) {
   const names = [...new Set(evidence.waters.map((w) => w.water))]
+  const labelled = apart(evidence.runoffs, at)
   return (
     <g>
       <text x="0" y="38" style={{ fontSize: 13, fontWeight: 600 }} fill="currentColor">
@@ -45,18 +46,32 @@ export function WaterLane({
             fill="var(--chakra-colors-bg-panel)"
             strokeWidth="1.4"
           />
-          <text
-            x={at(on) - 8}
-            y="57"
-            textAnchor="end"
-            stroke="none"
-            fill="currentColor"
-            style={{ fontSize: 11.5, fontWeight: 600 }}
-          >
-            runoff {Math.round(ec)}
-          </text>
+          {labelled.has(on) && (
+            <text
+              x={at(on) - 8}
+              y="57"
+              textAnchor="end"
+              stroke="none"
+              fill="currentColor"
+              style={{ fontSize: 11.5, fontWeight: 600 }}
+            >
+              runoff {Math.round(ec)}
+            </text>
+          )}
         </g>
       ))}
     </g>
   )
+}
+
+const ROOM = 84 // px a label takes
+
+/** Which runoffs have room for their figure: the newest always, older ones where they do not touch. */
+function apart(runoffs: Wrong["evidence"]["runoffs"], at: (iso: string) => number): Set<string> {
+  const kept: string[] = []
+  for (const r of [...runoffs].reverse()) {
+    const last = kept.at(-1)
+    if (last === undefined || at(last) - at(r.on) >= ROOM) kept.push(r.on)
+  }
+  return new Set(kept)
 }
