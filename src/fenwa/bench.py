@@ -13,6 +13,7 @@ from typing import Any
 
 import numpy as np
 
+from fenwa.bench_answers import answers
 from fenwa.bench_pages import TODAY, pages, timed
 from fenwa.bench_pots import calibration
 from fenwa.bench_scroll import scroll
@@ -246,6 +247,7 @@ def run(web: Path) -> None:
     calibration()
     _floor()
     pages()
+    answers()
     if (web / "index.html").exists():
         print(f"first-load JavaScript: {first_load_kB(web):.0f} kB compressed (target 200 kB)")
         scroll()

@@ -30,7 +30,7 @@ FRAMES = """async () => {
 }"""
 
 
-def _collection(path: Path) -> None:
+def collection(path: Path) -> None:
     """400 plants, each with a year of leaves."""
     from sqlalchemy import insert
 
@@ -82,7 +82,7 @@ def scroll() -> None:
         return
     with tempfile.TemporaryDirectory() as folder:
         database = Path(folder) / "leaves.sqlite"
-        _collection(database)
+        collection(database)
         command = [sys.executable, "-m", "fenwa.cli", "serve", "--port", "0", "--today", TODAY.isoformat()]
         process = subprocess.Popen(  # noqa: S603 - our own
             [*command, "--database", str(database)], stdout=subprocess.PIPE, text=True, env=dict(os.environ)

@@ -33,6 +33,13 @@ VIEWS = [
     "/photos/8?pot=6",
     "/compare/6",
     "/rate",
+    "/answer/6",
+    "/changes",
+    "/trials",
+    "/trials/1",
+    "/seasons/21",
+    "/wrong/13",
+    "/candidates",
     "/shelf",
     "/pour",
 ]
@@ -65,11 +72,41 @@ def in_the_dark(page: Page) -> None:
     assert page.evaluate("document.documentElement.classList.contains('dark')")
 
 
+# what reaches over the right edge, unless it stands in a box that scrolls by itself
+CUT_OFF = """() => [...document.querySelectorAll("main *")].filter(e => {
+  const box = e.getBoundingClientRect()
+  if (box.width === 0 || box.height === 0 || box.right <= window.innerWidth + 1) return false
+  for (let p = e.parentElement; p; p = p.parentElement)
+    if (["auto", "scroll"].includes(getComputedStyle(p).overflowX)) return false
+  return getComputedStyle(e).position !== "absolute"
+}).slice(0, 3).map(e => e.outerHTML.slice(0, 120))"""
+
+
+def fits(page: Page) -> bool:
+    """Whether nothing reaches over the edge once drawings have measured their width anew: a frame or two later."""
+    for _ in range(20):
+        if page.evaluate("document.documentElement.scrollWidth <= document.documentElement.clientWidth"):
+            return True
+        page.wait_for_timeout(100)
+    return False
+
+
+def nothing_scrolls_sideways(page: Page, view: str) -> None:
+    """Two phones, and the desk at 200 %, which has half its pixels."""
+    for width, height in ((360, 740), (390, 844), (640, 400)):
+        page.set_viewport_size({"width": width, "height": height})
+        settled(page)
+        assert fits(page), f"{view} at {width}"
+        assert page.evaluate(CUT_OFF) == [], f"{view} at {width}"
+
+
 @pytest.mark.parametrize("view", VIEWS)
-def test_no_serious_accessibility_finding(demo_address: str, open_page: Callable[..., Page], view: str) -> None:
-    """As it opens, with its forms and its working open, in light and dark."""
-    page = open_page(demo_address, view)
+def test_every_view_fits_and_is_accessible(demo_address: str, open_page: Callable[..., Page], view: str) -> None:
+    """As it opens on phones and at the desk, with its forms and its working open, in light and dark."""
+    page = open_page(demo_address, view, 360, 740)
     expect(page.get_by_role("heading", level=1)).to_be_visible()
+    nothing_scrolls_sideways(page, view)
+    page.set_viewport_size({"width": 1280, "height": 800})
     settled(page)
     assert not page.evaluate("document.documentElement.classList.contains('dark')")
     assert serious(page) == []
@@ -116,37 +153,6 @@ def test_no_serious_accessibility_finding(demo_address: str, open_page: Callable
         page.wait_for_timeout(500)
         settled(page)
         assert serious(page) == []
-
-
-# what reaches over the right edge, unless it stands in a box that scrolls by itself
-CUT_OFF = """() => [...document.querySelectorAll("main *")].filter(e => {
-  const box = e.getBoundingClientRect()
-  if (box.width === 0 || box.height === 0 || box.right <= window.innerWidth + 1) return false
-  for (let p = e.parentElement; p; p = p.parentElement)
-    if (["auto", "scroll"].includes(getComputedStyle(p).overflowX)) return false
-  return getComputedStyle(e).position !== "absolute"
-}).slice(0, 3).map(e => e.outerHTML.slice(0, 120))"""
-
-
-def fits(page: Page) -> bool:
-    """Whether nothing reaches over the edge once drawings have measured their width anew: a frame or two later."""
-    for _ in range(20):
-        if page.evaluate("document.documentElement.scrollWidth <= document.documentElement.clientWidth"):
-            return True
-        page.wait_for_timeout(100)
-    return False
-
-
-@pytest.mark.parametrize("view", VIEWS)
-def test_nothing_scrolls_sideways(demo_address: str, open_page: Callable[..., Page], view: str) -> None:
-    """Two phones, and the desk at 200 %, which has half its pixels."""
-    page = open_page(demo_address, view, 360, 740)
-    expect(page.get_by_role("heading", level=1)).to_be_visible()
-    for width, height in ((360, 740), (390, 844), (640, 400)):
-        page.set_viewport_size({"width": width, "height": height})
-        settled(page)
-        assert fits(page), f"{view} at {width}"
-        assert page.evaluate(CUT_OFF) == [], f"{view} at {width}"
 
 
 WATER_TOOLS = ["blend", "share", "membrane", "chlorine", "alkalinity", "boil", "meters", "reports", "inbox"]

@@ -37,7 +37,19 @@ PROBED: dict[str, Any] = {"rule": {"by": "probe", "at": 3, "probe": {"name": "sh
 PRILLS: dict[str, Any] = {"given_on": "2026-04-08", "today": "2026-06-01", "label_days": 140, "celsius": 14}
 JOB = {"pot_id": 1, "code": "A", "name": "x", "share": 1.1, "way": "rounds", "litres": 1, "minutes": 60}
 FLUSHES: dict[str, Any] = {"jobs": [JOB], "today": "2026-11-23"}
+FIT: dict[str, Any] = {**SHOP, "home": {}, "waters": [{"name": "Rain", "may": True}]}
 REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
+    ("fit-of-kind", {**FIT, "litres_month": -1}, "/litres_month", "Litres a month -1"),
+    ("fit-of-kind", {**FIT, "price_kWh": -1}, "/price_kWh", "Price of a kWh -1"),
+    ("fit-of-kind", {**FIT, "light_mol": 81}, "/light_mol", "Daily light 81"),
+    ("fit-of-kind", {**FIT, "asks_light_mol": 0}, "/asks_light_mol", "Light it asks 0"),
+    ("fit-of-kind", {**FIT, "home": {"humidity_low_pct": 120}}, "/humidity_low", "Humidity 120"),
+    (
+        "fit-of-kind",
+        {**FIT, "waters": [{"name": "Rain", "may": True, "price_per_L": -1}]},
+        "/waters/0/price_per_L",
+        "Price of a litre -1",
+    ),
     ("prill-release", {**PRILLS, "given_on": "2026-06-02"}, "/given_on", "after today"),
     ("prill-release", {**PRILLS, "label_days": 3}, "/label_days", "Longevity 3"),
     ("prill-release", {**PRILLS, "celsius": 60}, "/celsius", "Warmth 60"),

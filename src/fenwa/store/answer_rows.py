@@ -6,7 +6,6 @@ from collections.abc import Iterable, Sequence
 from datetime import date
 from itertools import pairwise
 from statistics import mean
-from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -15,6 +14,7 @@ from fenwa.core.care.vocabulary import DONE, LATER, TREATED, is_skip
 from fenwa.core.evidence.changes import Noted, Poured
 from fenwa.core.evidence.samples import Sample
 from fenwa.core.leaf.line import UNKNOWN_LEAF_DAYS
+from fenwa.core.leaf.marks import BROWN
 from fenwa.core.leaf.sizes import SeenLeaf, finished_mm
 from fenwa.core.leaf.timing import begun_on, plastochron
 from fenwa.store.leaf_rows import leaves_of
@@ -88,7 +88,7 @@ def values_of(session: Session, plant_ids: Iterable[int], measure: str, today: d
     if measure == "root tips":
         return _root_tips(session, ids, today)
     if measure == "new burn":
-        return _new_marks(session, ids, today)
+        return _marked(session, ids, today)
     if measure == "height":
         return _heights(session, ids, today)
     return _ratings(session, ids, today)
@@ -136,34 +136,42 @@ def _root_tips(session: Session, ids: list[int], today: date) -> dict[int, list[
     return out
 
 
-def _new_marks(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
-    """Marks that a look saw for the first time on their leaf; a look that found none is a zero."""
+def _marked(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
+    """Each leaf that was looked at: 1 where it has a mark that counts, 0 where it has none.
+
+    A mark belongs to its leaf and so to the days that leaf formed in: an old leaf's mark says nothing of today.
+    """
+    looked: dict[int, date] = {}
     looks = session.execute(
-        select(Look.id, Look.plant_id, Look.on)
+        select(Look.plant_id, Look.on)
         .where(Look.plant_id.in_(ids), Look.archived_at.is_(None), Look.on <= today, Look.marks_looked_for)
-        .order_by(Look.on, Look.id)
-    ).all()
-    marks = session.execute(
-        select(MarkRow.look_id, MarkRow.leaf_id, MarkRow.kind)
+        .order_by(Look.on)
+    )
+    for plant, on in looks:
+        looked[plant] = on
+    rows = session.scalars(
+        select(MarkRow.leaf_id)
         .join(Look, Look.id == MarkRow.look_id)
         .where(
             Look.plant_id.in_(ids),
+            Look.archived_at.is_(None),
+            Look.on <= today,
+            MarkRow.leaf_id.is_not(None),
             MarkRow.archived_at.is_(None),
             ~MarkRow.old,
             MarkRow.cause == "",
-            MarkRow.kind.in_(("tip", "rim", "crisp", "spot")),
+            MarkRow.kind.in_(BROWN),
         )
     )
-    at: dict[int, list[tuple[Any, str]]] = {}
-    for look_id, leaf_id, kind in marks:
-        at.setdefault(look_id, []).append((leaf_id, kind))
-    seen: dict[int, set[tuple[Any, str]]] = {}
+    marked = set(rows)
     out: dict[int, list[Sample]] = {}
-    for look_id, plant, on in looks:
-        before = seen.setdefault(plant, set())
-        new = [m for m in at.get(look_id, []) if m[0] is None or m not in before]
-        before.update(at.get(look_id, []))
-        out.setdefault(plant, []).append(Sample(on, float(len(new))))
+    for plant, leaves in leaves_of(session, ids, today).items():
+        found = plastochron([x.opened_on for x in leaves])
+        gap = found[0] if found else UNKNOWN_LEAF_DAYS
+        for i, x in enumerate(leaves, 1):
+            if plant in looked and (x.id in marked or looked[plant] > x.opened_on):
+                value = 1.0 if x.id in marked else 0.0
+                out.setdefault(plant, []).append(Sample(x.opened_on, value, begun_on(x.opened_on, gap), x.number or i))
     return out
 
 

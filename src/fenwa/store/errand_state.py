@@ -122,6 +122,7 @@ def facts_of(
         isolated_since=p.pot.isolated_since or p.plant.arrived_on,
         look_again_on=again.look_again_on if again else None,
         look_again_for=again.why if again else "",
+        look_again_what=again.what if again else "",
         prill_until=prills.until if prills else None,
         medium_since=p.pot.medium_since,
         medium_life_months=media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None,

@@ -13,12 +13,11 @@ export function useUndo() {
     const call = restore
       ? answer(client.POST("/api/log/{kind}/{row_id}/restore", { params }))
       : answer(client.POST("/api/log/{kind}/{row_id}/archive", { params }))
-    // an archived pot has no page of its own any more: asking for it again would only be refused
-    const gone = kind === "pot" && !restore
-    void call.then(() =>
-      queries.invalidateQueries({
-        predicate: (q) => !(gone && ofOnePot(q.queryKey)),
-      }),
-    )
+    // what is archived has no page of its own any more: asking for it again would only be refused
+    const gone = (key: readonly unknown[]) =>
+      !restore &&
+      ((kind === "pot" && ofOnePot(key)) ||
+        (kind === "trial" && key[0] === "trials" && key[1] === id))
+    void call.then(() => queries.invalidateQueries({ predicate: (q) => !gone(q.queryKey) }))
   }
 }

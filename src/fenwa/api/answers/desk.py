@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
@@ -33,37 +34,6 @@ YEAR = timedelta(days=365)
 LIGHT_APART_h = 1.0
 
 
-@dataclass
-class Desk:
-    """Every pot with its changes; values of a measure are read when they are asked for."""
-
-    today: date
-    pots: dict[int, PotToday]
-    changes: dict[int, list[LoggedChange]]
-    values: dict[str, dict[int, list[Sample]]] = field(default_factory=dict)
-
-    def of(self, session: Session, measure: str) -> dict[int, list[Sample]]:
-        """Values of a measure by plant."""
-        if measure not in self.values:
-            ids = [p.plant.id for p in self.pots.values()]
-            self.values[measure] = values_of(session, ids, measure, self.today)
-        return self.values[measure]
-
-
-def desk_of(session: Session, today: date) -> Desk:
-    """The collection laid out; readers share it until something is written."""
-    return remembered(session, "answers", today, lambda: _laid_out(session, today))
-
-
-def _laid_out(session: Session, today: date) -> Desk:
-    pots = pots_today(session, today)
-    since = today - timedelta(days=WINDOW_DAYS)
-    poured = poured_by(session, [p.pot.id for p in pots], since, today)
-    noted = noted_by(session, [p.pot for p in pots], since, today)
-    changes = {p.pot.id: changes_in(poured.get(p.pot.id, []), noted.get(p.pot.id, []), since, today) for p in pots}
-    return Desk(today, {p.pot.id: p for p in pots}, changes)
-
-
 class AnswerBrief(BaseModel):
     """A change with its answer in a line. Figures None: nothing that can answer was measured."""
 
@@ -92,6 +62,79 @@ class AnswerBrief(BaseModel):
     se: float | None
 
 
+@dataclass
+class Desk:
+    """Every pot with its changes; values of a measure are read when they are asked for.
+
+    ``briefs``: answers worked out already, by pot. What a write did not touch goes on from the desk before it: a pot
+    that was not written since is the same object.
+    """
+
+    today: date
+    pots: dict[int, PotToday]
+    changes: dict[int, list[LoggedChange]]
+    kinds: dict[str, list[PotToday]]
+    values: dict[str, dict[int, list[Sample]]] = field(default_factory=dict)
+    briefs: dict[int, list[AnswerBrief]] = field(default_factory=dict)
+    facts: dict[int, PlantFacts] = field(default_factory=dict)
+    complete: set[str] = field(default_factory=set)
+
+    def of(self, session: Session, measure: str) -> dict[int, list[Sample]]:
+        """Values of a measure by plant; a plant without any has an empty list."""
+        known = self.values.setdefault(measure, {})
+        if measure in self.complete:
+            return known
+        missing = [p.plant.id for p in self.pots.values() if p.plant.id not in known]
+        if missing:
+            found = values_of(session, missing, measure, self.today)
+            known.update({plant: found.get(plant, []) for plant in missing})
+        self.complete.add(measure)
+        return known
+
+
+def desk_of(session: Session, today: date) -> Desk:
+    """The collection laid out; readers share it until something is written."""
+    return remembered(session, "answers", today, lambda: _laid_out(session, today))
+
+
+def _laid_out(session: Session, today: date) -> Desk:
+    store = session.info.get("store")
+    before: Desk | None = store.changed.memory.get("desk") if store is not None else None
+    pots = pots_today(session, today)
+    if before is not None and before.today != today:
+        before = None
+    fresh = [p for p in pots if before is None or before.pots.get(p.pot.id) is not p]
+    since = today - timedelta(days=WINDOW_DAYS)
+    poured = poured_by(session, [p.pot.id for p in fresh], since, today)
+    noted = noted_by(session, [p.pot for p in fresh], since, today)
+    found = {p.pot.id: changes_in(poured.get(p.pot.id, []), noted.get(p.pot.id, []), since, today) for p in fresh}
+    kinds: dict[str, list[PotToday]] = {}
+    for p in pots:
+        kinds.setdefault(p.plant.profile_id, []).append(p)
+    desk = Desk(today, {p.pot.id: p for p in pots}, found, kinds)
+    if before is not None:
+        _go_on(desk, before, {p.pot.id for p in fresh})
+    if store is not None:
+        store.changed.memory["desk"] = desk
+    return desk
+
+
+def _go_on(desk: Desk, before: Desk, fresh: set[int]) -> None:
+    """Take over what was worked out of pots that nobody wrote since; answers only where no plant of their kind was."""
+    written = {desk.pots[i].plant.profile_id for i in fresh}
+    written |= {p.plant.profile_id for i, p in before.pots.items() if i not in desk.pots}
+    stale = {desk.pots[i].plant.id for i in fresh}
+    for measure, by_plant in before.values.items():
+        desk.values[measure] = {plant: rows for plant, rows in by_plant.items() if plant not in stale}
+    for pot_id, p in desk.pots.items():
+        if pot_id not in fresh:
+            desk.changes[pot_id] = before.changes[pot_id]
+            if pot_id in before.facts:
+                desk.facts[pot_id] = before.facts[pot_id]
+            if p.plant.profile_id not in written and pot_id in before.briefs:
+                desk.briefs[pot_id] = before.briefs[pot_id]
+
+
 @dataclass(frozen=True)
 class Answered:
     """A change with what it was held against and its answer."""
@@ -106,23 +149,30 @@ class Answered:
     computed: Computed[DidItHelp]
 
 
-def _facts(desk: Desk, session: Session, p: PotToday, change_on: date, measure: str) -> PlantFacts:
-    values = desk.of(session, measure).get(p.plant.id, [])
-    by_leaf = facts_of(measure).by_leaf
-    after = sum((s.begun_on or s.on) >= change_on if by_leaf else s.on >= change_on for s in values)
-    family = {p.plant.id} | ({p.plant.parent_plant_id} if p.plant.parent_plant_id else set())
-    return PlantFacts(
-        id=p.pot.id,
-        name=f"{p.pot.code} {p.name}",
-        kind=p.plant.profile_id,
-        family=frozenset(family),
-        place=p.place,
-        medium=p.pot.medium_id,
-        volume_L=p.pot.volume_L,
-        values_before=sum(s.on < change_on for s in values),
-        values_after=after,
-        changes=tuple((c.on, c.kind) for c in desk.changes.get(p.pot.id, ()) if c.whose == "pot"),
-    )
+def _facts(desk: Desk, p: PotToday) -> PlantFacts:
+    """What makes a plant alike to others, worked out once for one state of it."""
+    found = desk.facts.get(p.pot.id)
+    if found is None:
+        mother = p.plant.parent_plant_id
+        found = desk.facts[p.pot.id] = PlantFacts(
+            id=p.pot.id,
+            name=f"{p.pot.code} {p.name}",
+            kind=p.plant.profile_id,
+            family=frozenset({p.plant.id} | ({mother} if mother else set())),
+            place=p.place,
+            medium=p.pot.medium_id,
+            volume_L=p.pot.volume_L,
+            changes=tuple((c.on, c.kind) for c in desk.changes.get(p.pot.id, ()) if c.whose == "pot"),
+        )
+    return found
+
+
+def _counts(values: Sequence[Sample], change_on: date, by_leaf: bool) -> tuple[int, int]:
+    """How many values are from before a change, and how many can answer it; values stand oldest first."""
+    before = bisect_left(values, change_on, key=lambda s: s.on)
+    if not by_leaf:
+        return before, len(values) - before
+    return before, sum((s.begun_on or s.on) >= change_on for s in values[before:])
 
 
 def measure_for(desk: Desk, session: Session, p: PotToday, change_on: date) -> str:
@@ -161,9 +211,10 @@ def answer(
     values = desk.of(session, measure).get(p.plant.id, [])
     twins: list[Twin] = []
     if change.whose == "pot" and change.on <= desk.today:
-        mine = _facts(desk, session, p, change.on, measure)
-        kin = [q for q in desk.pots.values() if q.plant.profile_id == p.plant.profile_id]
-        twins = twins_of(mine, [_facts(desk, session, q, change.on, measure) for q in kin], change.on, change.kind)
+        kin = desk.kinds[p.plant.profile_id]
+        every = desk.of(session, measure)
+        counts = {q.pot.id: _counts(every.get(q.plant.id, []), change.on, facts.by_leaf) for q in kin}
+        twins = twins_of(_facts(desk, p), [_facts(desk, q) for q in kin], counts, change.on, change.kind)
     twin = next((t for t in twins if t.id == beside), twins[0] if twins else None)
     q = desk.pots[twin.id] if twin else None
     beside_values = desk.of(session, measure).get(q.plant.id, []) if q else None

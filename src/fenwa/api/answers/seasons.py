@@ -148,6 +148,7 @@ def _facts(session: Session, p: PotToday, today: date) -> list[PairFact]:
         PairFact("arrived", "plant", p.plant.arrived_on.isoformat() if p.plant.arrived_on else ""),
         PairFact("kind", "plant", p.profile.name),
         PairFact("place", "place", p.place),
+        PairFact("spot", "place", p.pot.spot),
         PairFact("medium", "care", medium),
         PairFact("pot", "care", f"{p.pot.volume_L:g} L"),
         PairFact("watering", "care", p.pot.route),

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, keep_row
 from fenwa.api.typed import Typed
+from fenwa.core.care.decided import caution_of
 from fenwa.core.care.usual import look_again_on
 from fenwa.core.care.vocabulary import SKIPPED, TREATED
 from fenwa.core.entry import require, require_not_future
@@ -20,6 +21,7 @@ from fenwa.store import models
 from fenwa.store.pot_rows import decisions_of
 
 router = APIRouter(prefix="/api", tags=["care"])
+KEPT = ("id", "on", "what", "why", "look_again_on")
 
 
 class DecisionIn(BaseModel):
@@ -32,9 +34,10 @@ class DecisionIn(BaseModel):
 
 
 class DecisionOut(DecisionIn):
-    """A decision kept."""
+    """A decision kept. ``caution``: what is mistaken in its words, empty: nothing that is known."""
 
     id: int
+    caution: str = ""
 
 
 class DecisionsPage(BaseModel):
@@ -56,7 +59,7 @@ def decisions(pot_id: int, session: ReadSession, today: Today) -> DecisionsPage:
     lag = one_pot(session, pot_id, today).profile.lag_days
     return DecisionsPage(
         decisions=[
-            DecisionOut(**{k: getattr(d, k) for k in DecisionOut.model_fields})
+            DecisionOut(caution=caution_of(d.what, d.why), **{k: getattr(d, k) for k in KEPT})
             for d in reversed(decisions_of(session, pot_id))
         ],
         look_again_on=look_again_on(today, lag.overfeeding),

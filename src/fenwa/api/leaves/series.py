@@ -20,6 +20,7 @@ from fenwa.core.leaf.suppliers import Arrival, Supplier, suppliers_of
 from fenwa.store import models
 from fenwa.store.leaf_rows import opened_days, plants_ever, series_kept
 from fenwa.store.photo_rows import all_photos, ratings_of
+from fenwa.store.summary import touch
 
 router = APIRouter(prefix="/api", tags=["leaves"])
 
@@ -133,7 +134,8 @@ def rate_photo(photo_id: int, body: RatingIn, writer: OneWrite, today: Today) ->
         raise InputError(f"Score {score:g} is not a whole number. Choose 0 to 10.", pointer="/score")
 
     def write(session: Session) -> dict[str, Any]:
-        get_row(session, models.Photo, photo_id, "Photo", pointer="/photo_id")
+        photo = get_row(session, models.Photo, photo_id, "Photo", pointer="/photo_id")
+        touch(session, photo.pot_id)
         return keep_row(session, models.Rating(photo_id=photo_id, on=today, by=body.by.strip(), score=int(score)))
 
     return Stored(**writer.once(body, write))

@@ -71,6 +71,7 @@ Kind = Literal[
     "ill check",
     "logger",
 ]
+LEAVES = ("leaf", "leaf length", "photo", "rating")  # what answers are read off
 MODELS: dict[str, type[Any]] = {
     "pour": models.Pour,
     "look": models.Look,
@@ -177,7 +178,7 @@ def _after(session: Session, kind: str, row: Any) -> None:
     if kind == "event" and row.pot_id is not None and row.kind == DONE and ends_quarantine(row.errand_kind):
         pot, back = session.get_one(models.Pot, row.pot_id), row.archived_at is not None
         pot.isolated, pot.isolated_since = back, quarantine_since(row.errand_due_on) if back else None
-    if kind in ("own figures", "climate", "school", "rule", "plan", "probe", "trial") or (
+    if kind in ("own figures", "climate", "school", "rule", "plan", "probe", "trial", *LEAVES) or (
         kind == "event" and row.place_id is not None
     ):
         touch_all(session)

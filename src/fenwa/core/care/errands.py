@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from fenwa.core.care.decided import plans_repotting
 from fenwa.core.care.ramp import RampDay
 from fenwa.core.care.usual import tray_change_days
 from fenwa.core.care.vocabulary import RINSES, ErrandKind
@@ -52,6 +53,7 @@ class PotFacts:
     looked_on: date | None = None  # of one in growth: its last look, or since when it is kept
     phase_asked_on: date | None = None  # of one that rests dry by its kind, and nobody said whether it does
     died_back_on: date | None = None  # of one that rests below the ground or on bulbs
+    look_again_what: str = ""  # what was decided
     trial_look_on: date | None = None  # under trial: the first of its days that nobody looked on
     leaf_by: date | None = None  # of one in growth: the last day its next leaf is expected
     series: tuple[tuple[int, str, Dose], ...] = ()  # treatments given several times
@@ -152,6 +154,10 @@ def errands_of(p: PotFacts) -> list[Errand]:
             "look again",
             f"You wanted to look again: {p.look_again_for}" if p.look_again_for else "You wanted to look again.",
         )
+        if plans_repotting(p.look_again_what):
+            before = p.look_again_on - timedelta(days=1)
+            words = f"It is repotted on {p.look_again_on.day} {p.look_again_on:%b}: moist roots break less."
+            add("water first", before, "water it before repotting", words)
     for what, ramp in p.ramps:
         for on in ramp.asked_on:
             add("ramp step", on, f"{what}: next step", ramp.sentence)

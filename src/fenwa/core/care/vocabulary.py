@@ -33,6 +33,7 @@ ErrandKind = Literal[
     "ramp step",
     "arrival review",
     "treatment",
+    "water first",
 ]
 EventKind = Literal[PlaceChangeKind, "errand done", "errand later", "leaves treated", "repotted", "put together"]
 
@@ -42,6 +43,9 @@ TREATED: Final = "leaves treated"
 REPOTTED: Final = "repotted"
 MERGED: Final = "put together"
 SKIPPED: Final = "skipped"  # a decision not to pour today
+
+
+REPOT_WORD: Final = "repot"  # a decision that begins with it is kept for its day
 
 
 def is_skip(what: str) -> bool:

@@ -34,11 +34,12 @@ MEASURES: Final[dict[Measure, MeasureFacts]] = {
     "root tips": MeasureFacts(
         "live root tips", "points", False, 0.20, 0.20, 1, "more root tips alive", "fewer root tips alive"
     ),
-    "new burn": MeasureFacts("new marks a look", "marks", False, 0.8, 0.8, -1, "more", "fewer"),
+    "new burn": MeasureFacts("marked leaves", "points", False, 0.35, 0.30, -1, "more marked", "fewer marked", True),
     "leaves gained": MeasureFacts("leaves in 100 days", "%", True, 0.40, 0.35, 1, "more", "fewer"),
     "height": MeasureFacts("height", "%", True, 0.15, 0.20, 1, "taller", "shorter"),
-    "rating": MeasureFacts("rating by number, blind", "points", False, 1.5, 1.5, 1, "better", "worse"),
+    "rating": MeasureFacts("rating by number, blind", "of 10", False, 1.5, 1.5, 1, "better", "worse"),
 }
+SHARES: Final = "points"  # of percent
 LARGEST: Final = 1000.0
 
 
@@ -60,4 +61,4 @@ def shown_change(measure: MeasureFacts, value: float) -> float:
     """A difference as it is told: percent of ratios, else in the measure's own unit; shares as points of percent."""
     if measure.log:
         return 100 * math.expm1(value)
-    return 100 * value if measure.name == "live root tips" else value
+    return 100 * value if measure.unit == SHARES else value

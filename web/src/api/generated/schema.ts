@@ -6705,7 +6705,7 @@ export interface components {
         };
         /**
          * DecisionOut
-         * @description A decision kept.
+         * @description A decision kept. ``caution``: what is mistaken in its words, empty: nothing that is known.
          */
         DecisionOut: {
             /**
@@ -6724,6 +6724,11 @@ export interface components {
             look_again_on?: string | null;
             /** Id */
             id: number;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
         };
         /**
          * DecisionsPage
@@ -7293,7 +7298,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment" | "water first";
             /**
              * Due On
              * Format: date
@@ -8781,7 +8786,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment" | "water first";
             /**
              * Due On
              * Format: date
@@ -9268,7 +9273,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment";
+            kind: "rinse tray pot" | "change reservoir" | "look again" | "end of quarantine" | "prills spent" | "repot" | "look" | "phase not told" | "stock-take" | "meter check" | "water re-test" | "membrane" | "ramp step" | "arrival review" | "treatment" | "water first";
             /**
              * Due On
              * Format: date

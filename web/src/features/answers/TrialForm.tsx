@@ -64,7 +64,13 @@ export function TrialForm({
   const begin = usePress(
     (_: null, key: string) => answer(client.POST("/api/trials", { params: keyed(key), body })),
     (stored) => {
-      notice({ text: "The trial runs from today.", undo: () => undo("trial", stored.id) })
+      notice({
+        text: "The trial runs from today.",
+        undo: () => {
+          void go("/trials")
+          undo("trial", stored.id)
+        },
+      })
       void go(`/trials/${stored.id}`)
     },
   )
