@@ -34,23 +34,6 @@ def with_a_look(page: Page) -> None:
     page.evaluate("window.scrollTo(0, 0)")
 
 
-def with_a_midrib(page: Page) -> None:
-    """Four taps along the leaf in the middle."""
-    box = page.get_by_role("application").bounding_box()
-    assert box
-    for x, y in ((0.474, 0.70), (0.470, 0.58), (0.467, 0.46), (0.466, 0.345)):
-        page.mouse.click(box["x"] + x * box["width"], box["y"] + y * box["height"])
-    page.get_by_text("Four in five times").wait_for(timeout=20_000)
-
-
-def with_reading(page: Page) -> None:
-    """The form for a reading, the pen settled."""
-    page.get_by_role("button", name="Enter a reading").click()
-    page.get_by_role("button", name="Read the pen").click()
-    page.get_by_text("Settled at").wait_for(timeout=20_000)
-    page.evaluate("window.scrollTo(0, 0)")
-
-
 def in_a_flush(page: Page) -> None:
     """A flush of the saltiest pot after three passes."""
     page.get_by_role("button", name="Start the flush").click()
@@ -65,7 +48,6 @@ def in_a_flush(page: Page) -> None:
 VIEWS = (
     ("round", "/", 1280, 800, "light", None),
     ("water", "/water", 1280, 800, "light", None),
-    ("phone-reading", "/water", 390, 844, "light", with_reading),
     ("mix", "/mix", 1280, 1000, "light", with_pots),
     ("plan", "/plans/edit?scope=kind&key=ctenanthe", 1280, 1000, "light", None),
     ("pots", "/pots", 1280, 800, "light", None),
@@ -74,14 +56,15 @@ VIEWS = (
     ("flush", "/flush", 1280, 800, "light", None),
     ("leaf", "/leaf", 1280, 800, "light", None),
     ("phone-look", "/look/6", 390, 844, "light", with_a_look),
-    ("photo", "/photos/8?pot=6", 1280, 860, "light", with_a_midrib),
     ("compare", "/compare/6", 1280, 860, "light", None),
+    ("answer", "/answer/6?change=flush-2026-09-08", 1280, 860, "light", None),
+    ("wrong", "/wrong/13", 1280, 1100, "light", None),
+    ("season", "/seasons/21", 1280, 800, "light", None),
     ("shelf", "/shelf", 1280, 800, "light", None),
     ("phone-pour", "/pour", 390, 844, "light", None),
     ("phone-flush", "/flush", 390, 844, "light", in_a_flush),
     ("kind", "/kinds/phragmipedium", 1280, 800, "dark", None),
     ("days", "/days", 1280, 800, "light", None),
-    ("helper-sheet", "/away?leaving=2026-11-25&back=2026-12-02", 1280, 800, "light", None),
 )
 
 

@@ -78,6 +78,7 @@ class Desk:
     briefs: dict[int, list[AnswerBrief]] = field(default_factory=dict)
     facts: dict[int, PlantFacts] = field(default_factory=dict)
     complete: set[str] = field(default_factory=set)
+    next_leaf: dict[int, date | None] = field(default_factory=dict)
 
     def of(self, session: Session, measure: str) -> dict[int, list[Sample]]:
         """Values of a measure by plant; a plant without any has an empty list."""
@@ -131,6 +132,8 @@ def _go_on(desk: Desk, before: Desk, fresh: set[int]) -> None:
             desk.changes[pot_id] = before.changes[pot_id]
             if pot_id in before.facts:
                 desk.facts[pot_id] = before.facts[pot_id]
+            if pot_id in before.next_leaf:
+                desk.next_leaf[pot_id] = before.next_leaf[pot_id]
             if p.plant.profile_id not in written and pot_id in before.briefs:
                 desk.briefs[pot_id] = before.briefs[pot_id]
 
@@ -184,6 +187,14 @@ def measure_for(desk: Desk, session: Session, p: PotToday, change_on: date) -> s
     return ASKED_FIRST[0]
 
 
+def _rhythm(desk: Desk, p: PotToday, leaves: Sequence[Sample]) -> date | None:
+    """When its next leaf is expected, worked out once for one state of a plant."""
+    if p.pot.id not in desk.next_leaf:
+        told = leaf_rhythm(opened=[s.on for s in leaves], today=desk.today).result if leaves else None
+        desk.next_leaf[p.pot.id] = told.next_on if told else None
+    return desk.next_leaf[p.pot.id]
+
+
 def _last_year(values: Sequence[Sample]) -> list[Sample]:
     """The same plant a year earlier, on this year's dates."""
     return [replace(s, on=s.on + YEAR, begun_on=s.begun_on + YEAR if s.begun_on else None, number=None) for s in values]
@@ -221,7 +232,7 @@ def answer(
     against, control = _control(values, beside_values, change.on, desk.today, facts)
     window = window_of(change.kind, p.profile.lag_days, change.review_days)
     leaves = desk.of(session, "leaf length").get(p.plant.id, [])
-    rhythm = leaf_rhythm(opened=[s.on for s in leaves], today=desk.today).result if leaves else None
+    rhythm = _rhythm(desk, p, leaves)
     until = min(desk.today, change.on + timedelta(days=2 * window.high + 120))
     computed = did_it_help(
         change_on=change.on,
@@ -235,7 +246,7 @@ def answer(
         measure=measure,
         slow=p.phase in SLOW,
         others=_others(desk, p, q, change, until),
-        next_on=rhythm.next_on if rhythm else None,
+        next_on=rhythm,
     )
     return Answered(change, window, measure, twin, tuple(twins), against, tuple(control), computed)
 

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
+from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.climate.air import VapourDeficit, vapour_pressure_deficit
 from fenwa.core.climate.days import DRY_PCT
@@ -131,7 +132,7 @@ def bind_logger(body: BindIn, writer: OneWrite, today: Today) -> Stored:
             session, body.place_id, device, [(e.at, e.temperature_C, e.humidity_pct) for e in waiting], DRY_PCT
         )
         for e in waiting:
-            session.delete(e)  # it lives on as readings of the place
+            e.archived_at = this_moment()  # it lives on as readings of the place
         session.flush()
         return {"id": row.id}
 

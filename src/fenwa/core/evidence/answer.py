@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from statistics import mean, median
+from statistics import fmean, median
 from typing import Literal
 
 from fenwa.core.constants import Z80
@@ -131,13 +131,13 @@ def _side(
         after = [s for s in late if s.on <= closes] or late[:JUST_BEFORE]
         counting = len(after)
     if not before:
-        return _Side(None, mean(x(s) for s in after) if after else None, counting, 0.0)
-    base = mean(x(s) for s in before)
+        return _Side(None, fmean(x(s) for s in after) if after else None, counting, 0.0)
+    base = fmean(x(s) for s in before)
     itself = 0.0
     if len(earlier) >= USUAL_LEAST:
         mine = own_repeatability([x(s) for s in earlier], r)
         itself = (1 - mean_repeatability(mine, len(before))) * (median(x(s) for s in earlier) - base)
-    return _Side(base, mean(x(s) for s in after) if after else None, counting, itself)
+    return _Side(base, fmean(x(s) for s in after) if after else None, counting, itself)
 
 
 def _values(

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from itertools import pairwise
-from statistics import mean, median
+from statistics import fmean, median
 from typing import Literal
 
 from fenwa.core.evidence.measures import MeasureFacts
@@ -46,7 +46,7 @@ def own_trend(samples: Sequence[Sample], change_on: date, facts: MeasureFacts) -
         return []
     days = [(s.on - change_on).days for s in earlier]
     ys = [math.log(s.value) if facts.log else s.value for s in earlier]
-    mx, my = mean(days), mean(ys)
+    mx, my = fmean(days), fmean(ys)
     spread = sum((d - mx) ** 2 for d in days)
     # half the slope: few values draw a line steeper than it is
     slope = 0.5 * sum((d - mx) * (y - my) for d, y in zip(days, ys, strict=True)) / spread if spread else 0.0

@@ -46,10 +46,10 @@ def twins_of(
     """
     found: list[tuple[tuple[int, ...], Twin]] = []
     for o in others:
-        if o.id == plant.id or o.kind != plant.kind or o.kind == "unknown":
-            continue
         before, after = values.get(o.id, (0, 0))
-        if not before or not after or _had_it_too(o, change_on, kind):
+        if not before or not after or o.id == plant.id or o.kind != plant.kind or o.kind == "unknown":
+            continue
+        if _had_it_too(o, change_on, kind):
             continue
         family = bool(o.family & plant.family)
         same = [

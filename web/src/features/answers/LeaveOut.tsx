@@ -23,7 +23,7 @@ export function LeaveOut({ trialId, member }: { trialId: number; member: Schemas
         variant="ghost"
         minH="44px"
         onClick={() => setWhy("")}
-        aria-label={`Leave the pair of ${member.code} out`}
+        aria-label={`Leave out the pair of ${member.code}`}
       >
         Leave out
       </Button>

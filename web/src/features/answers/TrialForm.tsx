@@ -1,9 +1,7 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
-import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { useNavigate } from "react-router"
 import { answer, client, keyed, type Schemas } from "../../api/client"
-import { waterQuery } from "../../api/queries"
 import { Choice } from "../../ui/Choice"
 import { Entry } from "../../ui/Entry"
 import { Card } from "../../ui/Page"
@@ -12,6 +10,7 @@ import { usePress } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 import { PlanPreview } from "./PlanPreview"
 import { PotsChosen } from "./PotsChosen"
+import { TrialArms } from "./TrialArms"
 
 type Body = Schemas["TrialIn"]
 const KINDS: Body["kind"][] = [
@@ -57,7 +56,6 @@ export function TrialForm({
     share: null,
   })
   const set = (more: Partial<Body>) => setBody({ ...body, ...more })
-  const waters = useQuery(waterQuery).data?.waters ?? []
   const go = useNavigate()
   const notice = useNotice()
   const undo = useUndo()
@@ -106,43 +104,7 @@ export function TrialForm({
           ]}
         />
       </Flex>
-      <Flex gap="3" wrap="wrap" align="flex-end" mt="3">
-        <Choice
-          label="Water of the changed ones"
-          value={String(body.water_id ?? "")}
-          onValue={(v) => set({ water_id: v ? Number(v) : null })}
-          choices={[
-            { value: "", label: "water as before" },
-            ...waters.map((w) => ({ value: String(w.id), label: w.name })),
-          ]}
-        />
-        <Choice
-          label="Feed of the changed ones"
-          value={body.feed ?? "as planned"}
-          onValue={(v) => set({ feed: v as Body["feed"], share: v === "share" ? "0.5" : null })}
-          choices={[
-            { value: "as planned", label: "feed as planned" },
-            { value: "none", label: "no feed" },
-            { value: "share", label: "a share of the label" },
-          ]}
-        />
-        {body.feed === "share" && (
-          <Entry
-            label="Share of the label"
-            w="130px"
-            numeric
-            value={String(body.share ?? "")}
-            onValue={(share) => set({ share })}
-          />
-        )}
-        <Entry
-          label="Coin, a number"
-          w="110px"
-          numeric
-          value={String(body.seed ?? "")}
-          onValue={(seed) => set({ seed })}
-        />
-      </Flex>
+      <TrialArms body={body} onSet={set} />
       <PotsChosen pots={pots} chosen={body.pot_ids} onChosen={(pot_ids) => set({ pot_ids })} />
       <Box mt="3">
         <PlanPreview body={body} />

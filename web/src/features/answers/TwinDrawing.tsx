@@ -5,6 +5,7 @@ import { asDay } from "../leaf/axis"
 import type { Chosen, Value } from "./queries"
 import { ChangeLines } from "./ChangeLines"
 import { StageCards } from "./StageCards"
+import { TwinNames } from "./TwinNames"
 import { ValueMark } from "./ValueMark"
 
 const LEFT = 92
@@ -89,18 +90,7 @@ export function TwinDrawing({
           stroke="var(--chakra-colors-leaf-edge)"
           strokeWidth="1.6"
         />
-        <text x="0" y={UP - 34} style={{ fontSize: 13, fontWeight: 600 }} fill="currentColor">
-          {name.slice(0, 12)}
-        </text>
-        <text x="0" y={UP - 18} style={{ fontSize: 12 }} fill="var(--chakra-colors-fg-muted)">
-          changed
-        </text>
-        <text x="0" y={UP + 34} style={{ fontSize: 13, fontWeight: 600 }} fill="currentColor">
-          {(chosen.twin?.name ?? "").slice(0, 5).trim() || "Beside it"}
-        </text>
-        <text x="0" y={UP + 50} style={{ fontSize: 12 }} fill="var(--chakra-colors-fg-muted)">
-          {held}
-        </text>
+        <TwinNames line={UP} name={name} beside={chosen.twin?.name ?? ""} held={held} />
         <ChangeLines
           chosen={chosen}
           at={at}
