@@ -13,7 +13,11 @@ from tests.browser.hands import Keyboard, Pointer
 from tests.browser.server import running, settled
 
 pytestmark = pytest.mark.browser
-HANDS = pytest.mark.parametrize("kind", [Pointer, Keyboard], ids=["pointer", "keyboard"])
+SEATS = pytest.mark.parametrize(
+    ("kind", "wide", "tall"),
+    [(Pointer, 390, 844), (Pointer, 1280, 800), (Keyboard, 1280, 800)],
+    ids=["thumb on a phone", "pointer at the desk", "keyboard at the desk"],
+)
 
 
 @pytest.fixture
@@ -30,11 +34,11 @@ def said(page: Page, words: str) -> Locator:
     return page.get_by_role("status").get_by_text(words, exact=False)
 
 
-@HANDS
+@SEATS
 def test_a_flush_is_asked_about_from_the_pot(
-    demo_address: str, open_page: Callable[..., Page], kind: type[Pointer]
+    demo_address: str, open_page: Callable[..., Page], kind: type[Pointer], wide: int, tall: int
 ) -> None:
-    page = open_page(demo_address, "/pots/6")
+    page = open_page(demo_address, "/pots/6", wide, tall)
     settled(page)
     hand = kind(page)
     hand.press("Did it help?", role="link")
@@ -49,11 +53,11 @@ def test_a_flush_is_asked_about_from_the_pot(
     assert "proven" not in page.locator("main").inner_text().lower()
 
 
-@HANDS
+@SEATS
 def test_an_ill_plant_is_checked_and_its_case_closed_on_a_phone(
-    own_demo: str, open_page: Callable[..., Page], kind: type[Pointer]
+    own_demo: str, open_page: Callable[..., Page], kind: type[Pointer], wide: int, tall: int
 ) -> None:
-    page = open_page(own_demo, "/wrong/13", 390, 844)
+    page = open_page(own_demo, "/wrong/13", wide, tall)
     settled(page)
     hand = kind(page)
     expect(page.get_by_text("Two causes, one after the other", exact=False)).to_be_visible()
@@ -79,21 +83,24 @@ def test_an_ill_plant_is_checked_and_its_case_closed_on_a_phone(
     assert {c["id"]: c["closed"] for c in causes["causes"]}["rh"] == 1
 
 
-def test_a_limp_pot_is_told_apart_by_its_runoff(demo_address: str, open_page: Callable[..., Page]) -> None:
-    page = open_page(demo_address, "/wrong/15")
+@SEATS
+def test_a_limp_pot_is_told_apart_by_its_runoff(
+    demo_address: str, open_page: Callable[..., Page], kind: type[Pointer], wide: int, tall: int
+) -> None:
+    page = open_page(demo_address, "/wrong/15", wide, tall)
     settled(page)
     expect(page.get_by_text("salt, not thirst", exact=False)).to_be_visible()
     expect(page.get_by_text("Watering waits", exact=False)).to_be_visible()
     expect(page.get_by_text("Supported by the log: flush", exact=False)).to_be_visible()
-    page.get_by_role("link", name="Open the flush").click()
+    kind(page).press("Open the flush", role="link")
     expect(page.get_by_role("heading", level=1)).to_be_visible()
 
 
-@HANDS
+@SEATS
 def test_a_trial_is_planned_with_what_it_can_show_and_begun(
-    own_demo: str, open_page: Callable[..., Page], kind: type[Pointer]
+    own_demo: str, open_page: Callable[..., Page], kind: type[Pointer], wide: int, tall: int
 ) -> None:
-    page = open_page(own_demo, "/trials")
+    page = open_page(own_demo, "/trials", wide, tall)
     settled(page)
     hand = kind(page)
     expect(page.get_by_text("Told beforehand: no answer to be called sure.")).to_be_visible()
@@ -114,19 +121,26 @@ def test_a_trial_is_planned_with_what_it_can_show_and_begun(
     assert "Tap instead of rain" not in [t["question"] for t in asked(page, own_demo, "/api/trials")]
 
 
-def test_six_pairs_half_way_stand_on_one_axis(demo_address: str, open_page: Callable[..., Page]) -> None:
-    page = open_page(demo_address, "/trials/1")
+@SEATS
+def test_six_pairs_half_way_stand_on_one_axis(
+    demo_address: str, open_page: Callable[..., Page], kind: type[Pointer], wide: int, tall: int
+) -> None:
+    page = open_page(demo_address, "/trials", wide, tall)
+    settled(page)
+    six = asked(page, demo_address, "/api/trials/1")["row"]["question"]
+    kind(page).press(six, role="link", exact=False)
+    expect(page.get_by_role("heading", level=1)).to_have_text(six)
     settled(page)
     assert page.get_by_role("img", name="Measured", exact=False).count() >= 3
     expect(page.get_by_text("Leaves gained:", exact=False)).to_be_visible()
     expect(page.get_by_text("Leave a pair out only if", exact=False)).to_be_visible()
 
 
-@HANDS
+@SEATS
 def test_every_change_leads_to_its_answer(
-    demo_address: str, open_page: Callable[..., Page], kind: type[Pointer]
+    demo_address: str, open_page: Callable[..., Page], kind: type[Pointer], wide: int, tall: int
 ) -> None:
-    page = open_page(demo_address, "/leaf")
+    page = open_page(demo_address, "/leaf", wide, tall)
     settled(page)
     hand = kind(page)
     hand.press("Every change", role="link")
@@ -137,11 +151,11 @@ def test_every_change_leads_to_its_answer(
     expect(page.get_by_role("heading", level=1)).to_have_text("Did it help P-06?")
 
 
-@HANDS
+@SEATS
 def test_two_seasons_hang_on_one_line_and_a_note_is_kept(
-    own_demo: str, open_page: Callable[..., Page], kind: type[Pointer]
+    own_demo: str, open_page: Callable[..., Page], kind: type[Pointer], wide: int, tall: int
 ) -> None:
-    page = open_page(own_demo, "/seasons/21", 390, 844)
+    page = open_page(own_demo, "/seasons/21", wide, tall)
     settled(page)
     hand = kind(page)
     expect(page.get_by_text("Equal nitrogen in another rhythm", exact=False)).to_be_visible()

@@ -7,7 +7,7 @@ from datetime import date
 from itertools import pairwise
 from statistics import mean
 
-from sqlalchemy import select
+from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.vocabulary import DONE, LATER, TREATED, is_skip
@@ -56,9 +56,11 @@ def noted_by(session: Session, pots: Sequence[Pot], since: date, until: date) ->
     at_place: dict[int, list[int]] = {}
     for p in pots:
         at_place.setdefault(p.place_id, []).append(p.id)
-    events = session.scalars(
-        select(Event)
-        .where(Event.archived_at.is_(None), Event.kind.not_in((DONE, LATER)), Event.on >= since, Event.on <= until)
+    theirs = or_(Event.pot_id.in_(out), Event.place_id.in_(at_place))
+    events = session.execute(
+        select(Event.pot_id, Event.place_id, Event.on, Event.kind, Event.note)
+        .where(Event.archived_at.is_(None), Event.kind.not_in((DONE, LATER)), theirs)
+        .where(Event.on >= since, Event.on <= until)
         .order_by(Event.on, Event.id)
     )
     for e in events:
@@ -67,8 +69,8 @@ def noted_by(session: Session, pots: Sequence[Pot], since: date, until: date) ->
         for pot_id in [e.pot_id] if e.pot_id is not None else at_place.get(e.place_id or 0, []):
             if pot_id in out:
                 out[pot_id].append(Noted(e.on, kind, words, "pot" if e.pot_id is not None else "place"))
-    decided = session.scalars(
-        select(Decision)
+    decided = session.execute(
+        select(Decision.pot_id, Decision.on, Decision.what, Decision.look_again_on)
         .where(Decision.archived_at.is_(None), Decision.on >= since, Decision.on <= until, Decision.pot_id.in_(out))
         .order_by(Decision.on, Decision.id)
     )

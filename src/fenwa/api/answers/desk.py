@@ -62,6 +62,14 @@ class AnswerBrief(BaseModel):
     se: float | None
 
 
+@dataclass(frozen=True)
+class Days:
+    """Days a measure was taken of a plant, and days its leaves began, each in order."""
+
+    on: list[date]
+    begun: list[date]
+
+
 @dataclass
 class Desk:
     """Every pot with its changes; values of a measure are read when they are asked for.
@@ -78,6 +86,7 @@ class Desk:
     briefs: dict[int, list[AnswerBrief]] = field(default_factory=dict)
     facts: dict[int, PlantFacts] = field(default_factory=dict)
     complete: set[str] = field(default_factory=set)
+    days: dict[str, dict[int, Days]] = field(default_factory=dict)
     next_leaf: dict[int, date | None] = field(default_factory=dict)
 
     def of(self, session: Session, measure: str) -> dict[int, list[Sample]]:
@@ -91,6 +100,15 @@ class Desk:
             known.update({plant: found.get(plant, []) for plant in missing})
         self.complete.add(measure)
         return known
+
+    def days_of(self, session: Session, measure: str) -> dict[int, Days]:
+        """Days of a measure by plant, worked out once."""
+        if measure not in self.days:
+            self.days[measure] = {
+                plant: Days(sorted(s.on for s in rows), sorted(s.begun_on or s.on for s in rows))
+                for plant, rows in self.of(session, measure).items()
+            }
+        return self.days[measure]
 
 
 def desk_of(session: Session, today: date) -> Desk:
@@ -170,12 +188,10 @@ def _facts(desk: Desk, p: PotToday) -> PlantFacts:
     return found
 
 
-def _counts(values: Sequence[Sample], change_on: date, by_leaf: bool) -> tuple[int, int]:
-    """How many values are from before a change, and how many can answer it; values stand oldest first."""
-    before = bisect_left(values, change_on, key=lambda s: s.on)
-    if not by_leaf:
-        return before, len(values) - before
-    return before, sum((s.begun_on or s.on) >= change_on for s in values[before:])
+def _counts(days: Days, change_on: date, by_leaf: bool) -> tuple[int, int]:
+    """How many values are from before a change, and how many can answer it."""
+    before = bisect_left(days.on, change_on)
+    return before, len(days.on) - (bisect_left(days.begun, change_on) if by_leaf else before)
 
 
 def measure_for(desk: Desk, session: Session, p: PotToday, change_on: date) -> str:
@@ -223,8 +239,8 @@ def answer(
     twins: list[Twin] = []
     if change.whose == "pot" and change.on <= desk.today:
         kin = desk.kinds[p.plant.profile_id]
-        every = desk.of(session, measure)
-        counts = {q.pot.id: _counts(every.get(q.plant.id, []), change.on, facts.by_leaf) for q in kin}
+        days = desk.days_of(session, measure)
+        counts = {q.pot.id: _counts(days[q.plant.id], change.on, facts.by_leaf) for q in kin}
         twins = twins_of(_facts(desk, p), [_facts(desk, q) for q in kin], counts, change.on, change.kind)
     twin = next((t for t in twins if t.id == beside), twins[0] if twins else None)
     q = desk.pots[twin.id] if twin else None

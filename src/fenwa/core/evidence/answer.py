@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
+from functools import cache
 from statistics import fmean, median
 from typing import Literal
 
@@ -144,10 +146,12 @@ def _values(
     samples: Sequence[Sample], twin: Sequence[Sample], change_on: date, facts: MeasureFacts
 ) -> tuple[Value, ...]:
     out = []
+    beside = sorted(twin, key=lambda t: t.on)
     for s in sorted(samples, key=lambda s: s.on):
         begun = s.begun_on if s.begun_on is not None else s.on
         formed, weight = formed_against(s.on, begun, change_on)
-        near = min(twin, key=lambda t: abs((t.on - s.on).days), default=None)
+        i = bisect_left(beside, s.on, key=lambda t: t.on)
+        near = min(beside[max(0, i - 1) : i + 1], key=lambda t: abs((t.on - s.on).days), default=None)
         share = s.value / near.value if near is not None and facts.log and abs((near.on - s.on).days) <= 60 else None
         out.append(Value(s.on, s.value, s.number, formed, weight, share))
     return tuple(out)
@@ -301,13 +305,18 @@ def did_it_help(
             because=graded.because,
             stages=stages_of(treated, change_on, window.opens_on, window.closes_on, today, facts, next_on),
             stronger=_stronger(measured, itself, counting, facts, against, next_on, bool(one_sided)),
-            sight=tuple(Sight(n, shown_change(facts, (detectable_sds(n, True) or 0) * facts.pair_SD)) for n in TABLE),
+            sight=_sight(facts),
             one_sided=one_sided,
             shared=tuple(o for o in all_others if o not in one_sided),
             headline=headline,
             sentence=said,
         )
     )
+
+
+@cache
+def _sight(facts: MeasureFacts) -> tuple[Sight, ...]:
+    return tuple(Sight(n, shown_change(facts, (detectable_sds(n, True) or 0) * facts.pair_SD)) for n in TABLE)
 
 
 def _few(leaves: int) -> float:

@@ -49,8 +49,13 @@ export function NitrogenStairs({
         />
       ))}
       <text
-        x={x(0) + 8}
-        y={line + way * 24 + 4}
+        x={x(Math.min(last, season.days)) - 4}
+        y={
+          way < 0
+            ? Math.min(y(sum?.nitrogen_mg ?? 0) + 15, line - 14)
+            : Math.max(y(sum?.nitrogen_mg ?? 0) - 6, line + 22)
+        }
+        textAnchor="end"
         stroke="none"
         fill="currentColor"
         style={{ fontSize: 12, fontWeight: 600 }}
