@@ -20,7 +20,7 @@ QUESTIONS, ILL = 3000, 4000
 
 def _changed(path: Path) -> None:
     """Fourteen months of waterings with flushes, repottings and decisions for every plant of the collection."""
-    from sqlalchemy import insert
+    from sqlalchemy import delete, insert
 
     from fenwa.api.app import prepare_store
     from fenwa.store import models
@@ -44,7 +44,7 @@ def _changed(path: Path) -> None:
         s.execute(insert(models.Pour), pours)
         s.execute(insert(models.Event), events)
         s.execute(insert(models.Decision), decisions)
-        s.query(models.PotSummary).delete()
+        s.execute(delete(models.PotSummary))
     prepare_store(store)
     store.close()
 

@@ -48,7 +48,8 @@ def coming_pot(p: RoundPot, today: date) -> ComingPot:
     if job_of(p, today) is not None:
         first = today
     elif not blocked(p.holds, "water"):
-        first = max(water_due_on(p, today), p.skipped_until or today, today)
+        # the round of today leaves it alone: an interval of 2.05 days rounds to two, and has not passed after two
+        first = max(water_due_on(p, today), p.skipped_until or today, today + timedelta(days=1))
     return ComingPot(p.id, p.code, p.interval_days, first, p.isolated)
 
 

@@ -54,7 +54,7 @@ function Decide({
             .slice(0, 3)
             .map((d) => {
               const again = d.look_again_on && ` (look again ${day(d.look_again_on, today)})`
-              return `${day(d.on, today)}, ${d.what}${again || ""}${d.caution && `. ${d.caution}`}`
+              return `${day(d.on, today)}, ${d.what}${again || ""}${d.caution ? `. ${d.caution}` : ""}`
             })
             .join("; ")}
           .
