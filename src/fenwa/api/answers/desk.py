@@ -87,6 +87,7 @@ class Desk:
     facts: dict[int, PlantFacts] = field(default_factory=dict)
     complete: set[str] = field(default_factory=set)
     days: dict[str, dict[int, Days]] = field(default_factory=dict)
+    kin: dict[str, list[tuple[int, PlantFacts]]] = field(default_factory=dict)
     next_leaf: dict[int, date | None] = field(default_factory=dict)
 
     def of(self, session: Session, measure: str) -> dict[int, list[Sample]]:
@@ -188,6 +189,13 @@ def _facts(desk: Desk, p: PotToday) -> PlantFacts:
     return found
 
 
+def _kin(desk: Desk, kind: str) -> list[tuple[int, PlantFacts]]:
+    """Plants of a kind with what makes them alike, laid out once."""
+    if kind not in desk.kin:
+        desk.kin[kind] = [(q.plant.id, _facts(desk, q)) for q in desk.kinds[kind]]
+    return desk.kin[kind]
+
+
 def _counts(days: Days, change_on: date, by_leaf: bool) -> tuple[int, int]:
     """How many values are from before a change, and how many can answer it."""
     before = bisect_left(days.on, change_on)
@@ -238,10 +246,10 @@ def answer(
     values = desk.of(session, measure).get(p.plant.id, [])
     twins: list[Twin] = []
     if change.whose == "pot" and change.on <= desk.today:
-        kin = desk.kinds[p.plant.profile_id]
+        kin = _kin(desk, p.plant.profile_id)
         days = desk.days_of(session, measure)
-        counts = {q.pot.id: _counts(days[q.plant.id], change.on, facts.by_leaf) for q in kin}
-        twins = twins_of(_facts(desk, p), [_facts(desk, q) for q in kin], counts, change.on, change.kind)
+        counts = {k.id: _counts(days[plant], change.on, facts.by_leaf) for plant, k in kin}
+        twins = twins_of(_facts(desk, p), [k for _, k in kin], counts, change.on, change.kind)
     twin = next((t for t in twins if t.id == beside), twins[0] if twins else None)
     q = desk.pots[twin.id] if twin else None
     beside_values = desk.of(session, measure).get(q.plant.id, []) if q else None

@@ -147,11 +147,14 @@ def _values(
 ) -> tuple[Value, ...]:
     out = []
     beside = sorted(twin, key=lambda t: t.on)
+    days = [t.on for t in beside]
     for s in sorted(samples, key=lambda s: s.on):
         begun = s.begun_on if s.begun_on is not None else s.on
         formed, weight = formed_against(s.on, begun, change_on)
-        i = bisect_left(beside, s.on, key=lambda t: t.on)
-        near = min(beside[max(0, i - 1) : i + 1], key=lambda t: abs((t.on - s.on).days), default=None)
+        i = bisect_left(days, s.on)
+        if i == len(days) or (i and s.on - days[i - 1] <= days[i] - s.on):
+            i -= 1
+        near = beside[i] if beside else None
         share = s.value / near.value if near is not None and facts.log and abs((near.on - s.on).days) <= 60 else None
         out.append(Value(s.on, s.value, s.number, formed, weight, share))
     return tuple(out)

@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
+from functools import cache
 
 SAME_CHANGE_DAYS = 45  # a twin that had the same change so near it is none
 LIKE_VOLUME = 1.3  # ratio of pot volumes that is alike
+ENOUGH_BEFORE = 6  # more values from before make a twin no better
 
 
 @dataclass(frozen=True)
@@ -34,7 +36,8 @@ class Twin:
 
 
 def _had_it_too(twin: PlantFacts, change_on: date, kind: str) -> bool:
-    return any(k == kind and abs((on - change_on).days) <= SAME_CHANGE_DAYS for on, k in twin.changes)
+    near = [on for on, k in twin.changes if k == kind]
+    return any(abs((on - change_on).days) <= SAME_CHANGE_DAYS for on in near)
 
 
 def twins_of(
@@ -44,20 +47,24 @@ def twins_of(
 
     ``values``: by plant, how many values it has from before the change and how many that can answer it.
     """
-    found: list[tuple[tuple[int, ...], Twin]] = []
+    found = []
     for o in others:
         before, after = values.get(o.id, (0, 0))
         if not before or not after or o.id == plant.id or o.kind != plant.kind or o.kind == "unknown":
             continue
         if _had_it_too(o, change_on, kind):
             continue
-        family = bool(o.family & plant.family)
-        same = [
-            ("same place", o.place == plant.place),
-            ("same medium", o.medium == plant.medium),
-            ("like pot", max(o.volume_L, plant.volume_L) / min(o.volume_L, plant.volume_L) <= LIKE_VOLUME),
-        ]
-        why = ", ".join((["division or sibling"] if family else ["same kind"]) + [w for w, yes in same if yes])
-        order = (-int(family), -sum(yes for _, yes in same), -min(before, 6), o.id)
-        found.append((order, Twin(o.id, o.name, why)))
-    return [t for _, t in sorted(found, key=lambda pair: pair[0])]
+        family = not o.family.isdisjoint(plant.family)
+        most, least = (o.volume_L, plant.volume_L) if o.volume_L > plant.volume_L else (plant.volume_L, o.volume_L)
+        same = (o.place == plant.place, o.medium == plant.medium, most <= LIKE_VOLUME * least)
+        order = (not family, -sum(same), -before if before < ENOUGH_BEFORE else -ENOUGH_BEFORE, o.id)
+        found.append((order, o.name, _why(family, same)))
+    return [Twin(order[-1], name, why) for order, name, why in sorted(found)]
+
+
+@cache
+def _why(family: bool, same: tuple[bool, bool, bool]) -> str:
+    words = ("same place", "same medium", "like pot")
+    return ", ".join(
+        ["division or sibling" if family else "same kind"] + [w for w, yes in zip(words, same, strict=True) if yes]
+    )
