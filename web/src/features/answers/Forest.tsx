@@ -4,7 +4,8 @@ import type { Schemas } from "../../api/client"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { useWidth } from "../../ui/useWidth"
-import { change, range } from "./words"
+import { spokenForest } from "./spoken"
+import { change } from "./words"
 
 const ROW = 24
 const NAME = 118
@@ -31,7 +32,7 @@ export function Forest({ question }: { question: Schemas["QuestionOut"] }) {
           width="100%"
           role="img"
           fill="none"
-          aria-label={`${rows.map((r) => `${r.name}: ${range(r.low_shown, r.high_shown, question.unit)}`).join("; ")}. Together ${range(t.low_shown, t.high_shown, question.unit)}`}
+          aria-label={spokenForest(rows, t, question.unit)}
         >
           <line x1={x(0)} x2={x(0)} y1="4" y2={tall - 22} stroke="currentColor" opacity="0.5" />
           {rows.map((r, i) => (
@@ -59,7 +60,10 @@ export function Forest({ question }: { question: Schemas["QuestionOut"] }) {
             together
           </text>
           <path
-            d={`M${x(t.low_shown)} ${all}L${x(t.middle_shown)} ${all - 7}L${x(t.high_shown)} ${all}L${x(t.middle_shown)} ${all + 7}Z`}
+            d={[
+              `M${x(t.low_shown)} ${all}L${x(t.middle_shown)} ${all - 7}`,
+              `L${x(t.high_shown)} ${all}L${x(t.middle_shown)} ${all + 7}Z`,
+            ].join("")}
             fill="currentColor"
           />
           {x.ticks(4).map((v) => (

@@ -2,7 +2,7 @@ import type { ScaleLinear } from "d3-scale"
 import { figure } from "../../ui/format"
 import type { Overlay } from "./queries"
 
-/** Nitrogen poured as stairs that rise from the line of days; a tick for each feed, hollow where nobody knows how much. */
+/** Nitrogen poured as stairs from the line of days; a tick for each feed, hollow where nobody knows how much. */
 export function NitrogenStairs({
   season,
   stairs,

@@ -1,6 +1,7 @@
 import { Text } from "@chakra-ui/react"
 import { useWidth } from "../../ui/useWidth"
 import type { TrialPage } from "./queries"
+import { spokenPair } from "./spoken"
 import { change, range } from "./words"
 
 /** A pair's difference on the axis of all pairs. */
@@ -30,7 +31,7 @@ export function PairLine({
         width="100%"
         role="img"
         fill="none"
-        aria-label={`Measured ${change(a.measured_shown, unit)}, believable ${range(a.low_shown, a.high_shown, unit)}, ${told.counts ? "counts" : "does not count yet"}`}
+        aria-label={spokenPair(told, unit)}
       >
         <line x1={wide / 2} x2={wide / 2} y1="1" y2="21" stroke="currentColor" opacity="0.5" />
         <line x1="6" x2={wide - 6} y1="11" y2="11" stroke="currentColor" opacity="0.2" />

@@ -4,6 +4,7 @@ import { Card } from "../../ui/Page"
 import { useWidth } from "../../ui/useWidth"
 import { Quantity } from "../../ui/Quantity"
 import type { Chosen } from "./queries"
+import { spokenRuler } from "./spoken"
 import { change, range } from "./words"
 
 const LINE = 92
@@ -51,7 +52,7 @@ export function Ruler({ chosen }: { chosen: Chosen }) {
           width="100%"
           role="img"
           fill="none"
-          aria-label={`Measured ${change(r.measured_shown, unit)}; by itself ${change(itself, unit)}; believable ${range(low, high, unit)}, 80 in 100. ${r.sight.map((s) => `${s.pairs} pairs show ${Math.round(s.percent)} ${unit}`).join(", ")}.`}
+          aria-label={spokenRuler(r, itself, unit)}
         >
           {r.sight.map((s, i) => (
             <g key={s.pairs} fill="currentColor">

@@ -1,10 +1,10 @@
 import { Text } from "@chakra-ui/react"
 import { scaleLinear } from "d3-scale"
-import { figure } from "../../ui/format"
 import { useWidth } from "../../ui/useWidth"
 import { GrowthCurve } from "./GrowthCurve"
 import { NitrogenStairs } from "./NitrogenStairs"
 import type { Overlay } from "./queries"
+import { spokenSeason } from "./spoken"
 
 const LEFT = 74
 const CURVE = 112 // room of heights and leaves
@@ -34,12 +34,7 @@ export function SeasonDrawing({ page }: { page: Overlay }) {
         width="100%"
         role="img"
         fill="none"
-        aria-label={both
-          .map(
-            (s, i) =>
-              `${s.name}: ${figure(page.totals[i]?.nitrogen_mg ?? 0)} mg nitrogen in ${page.totals[i]?.feeds ?? 0} feeds; heights ${(s.heights ?? []).map((h) => `day ${h.day} ${h.value} cm`).join(", ") || "not measured"}; ${(s.leaves ?? []).length} leaves`,
-          )
-          .join(". ")}
+        aria-label={both.map((s, i) => spokenSeason(s, page.totals[i])).join(". ")}
       >
         {age !== undefined && (
           <rect

@@ -29,11 +29,12 @@ export function StageCards({
       {shown.map((s, i) => {
         const left = 92 + i * step
         const mid = left + (step - 8) / 2
+        const to = Math.max(92, at(s.since))
         const here = s.state === "now"
         return (
           <g key={s.name}>
             <path
-              d={`M${mid} ${HIGH} C ${mid} ${foot}, ${Math.max(92, at(s.since))} ${HIGH + 6}, ${Math.max(92, at(s.since))} ${foot + 6}`}
+              d={`M${mid} ${HIGH} C ${mid} ${foot}, ${to} ${HIGH + 6}, ${to} ${foot + 6}`}
               stroke="currentColor"
               opacity={s.state === "to come" ? 0.3 : 0.55}
               strokeDasharray={s.state === "to come" ? "3 3" : undefined}

@@ -11,6 +11,7 @@ import { usePress } from "../../ui/useEntryForm"
 import { Grade } from "./Grade"
 import { TrialBench } from "./TrialBench"
 import { type TrialPage, trialQuery } from "./queries"
+import { runs } from "./spoken"
 
 /** One trial: its pairs on the bench, what they say so far, and what else changed. */
 export function TrialScreen() {
@@ -25,7 +26,7 @@ function Trial({ page }: { page: TrialPage }) {
     <>
       <PageHead
         title={row.question}
-        line={`${row.measure}. ${row.running ? `Runs since ${day(row.started_on, page.today)}, judged on ${day(row.ends_on, page.today)}` : `Ended ${day(row.ended_on ?? row.ends_on, page.today)}`}. Coin ${page.plan.seed}.`}
+        line={`${row.measure}. ${runs(row, page.today)}. Coin ${page.plan.seed}.`}
       >
         {row.measure === "rating" && (
           <Button asChild minH="44px">

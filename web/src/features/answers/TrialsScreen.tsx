@@ -3,11 +3,11 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link, useSearchParams } from "react-router"
 import { potsQuery } from "../../api/queries"
-import { day } from "../../ui/format"
 import { Card, Loaded, PageHead } from "../../ui/Page"
 import { GradeWord } from "./Grade"
 import { trialsQuery } from "./queries"
 import { TrialForm } from "./TrialForm"
+import { runs } from "./spoken"
 
 /** Trials that run and ran, and planning a new one. */
 export function TrialsScreen() {
@@ -18,7 +18,7 @@ export function TrialsScreen() {
     <>
       <PageHead
         title="Trials"
-        line="Planned before: pairs alike, a coin that is kept, days to look. The round gives each plant what the plan says."
+        line="Pairs alike, a coin that is kept, days to look set before. The round follows the plan."
       >
         {!open && (
           <Button data-new minH="44px" onClick={() => setOpen(true)}>
@@ -55,10 +55,7 @@ export function TrialsScreen() {
                   {t.question}
                 </Link>
                 <Text color="fg.muted">
-                  {t.running
-                    ? `Runs since ${day(t.started_on)}, judged on ${day(t.ends_on)}`
-                    : `Ended ${day(t.ended_on ?? t.ends_on)}`}
-                  . {t.pots} {t.pots === 1 ? "plant" : "plants"}.
+                  {runs(t)}. {t.pots} {t.pots === 1 ? "plant" : "plants"}.
                 </Text>
                 <Text mt="1">
                   <GradeWord grade={t.grade} />. {t.sentence}

@@ -1,9 +1,9 @@
 import { scaleTime } from "d3-scale"
 import { useWidth } from "../../ui/useWidth"
-import { day, figure } from "../../ui/format"
 import { asDay } from "../leaf/axis"
 import type { Chosen, Value } from "./queries"
 import { ChangeLines } from "./ChangeLines"
+import { spokenValues } from "./spoken"
 import { StageCards } from "./StageCards"
 import { TwinNames } from "./TwinNames"
 import { ValueMark } from "./ValueMark"
@@ -61,7 +61,7 @@ export function TwinDrawing({
         width="100%"
         role="img"
         fill="none"
-        aria-label={`${name}: ${mine.map((v) => `${day(v.on)} ${figure(v.value)}`).join(", ") || "nothing measured"}. ${held}: ${beside.map((v) => `${day(v.on)} ${figure(v.value)}`).join(", ") || "nothing"}.`}
+        aria-label={`${name}: ${spokenValues(mine, "nothing measured")}. ${held}: ${spokenValues(beside, "nothing")}.`}
       >
         <rect
           x={Math.max(LEFT, at(r.opens_on))}

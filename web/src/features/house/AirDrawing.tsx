@@ -10,6 +10,11 @@ const LEFT = 88
 const WARM: [number, number] = [0, 40] // °C drawn
 const DAMP: [number, number] = [0, 100] // % drawn
 
+function spokenDay(d: Schemas["AirDay"]): string {
+  const damp = d.humidity_pct === null ? "humidity not read" : `${figure(d.humidity_pct)} %`
+  return `${day(d.on)}: ${d.night_C ?? "not read"} to ${d.day_C ?? "not read"} °C, ${damp}`
+}
+
 /** Days of a place: from the coldest to the warmest hour above, from the driest to the dampest below. */
 export function AirDrawing({ days }: { days: Schemas["AirDay"][] }) {
   const [ref, wide] = useWidth<HTMLDivElement>(720)
@@ -55,13 +60,7 @@ export function AirDrawing({ days }: { days: Schemas["AirDay"][] }) {
         width="100%"
         role="img"
         fill="none"
-        aria-label={days
-          .slice(-14)
-          .map(
-            (d) =>
-              `${day(d.on)}: ${d.night_C ?? "not read"} to ${d.day_C ?? "not read"} °C, ${d.humidity_pct === null ? "humidity not read" : `${figure(d.humidity_pct)} %`}`,
-          )
-          .join("; ")}
+        aria-label={days.slice(-14).map(spokenDay).join("; ")}
       >
         {lanes.map((l) => (
           <g key={l.name}>

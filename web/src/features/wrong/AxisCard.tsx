@@ -13,6 +13,20 @@ import { WaterLane } from "./WaterLane"
 const LEFT = 92
 const TALL = 178
 
+function spoken(e: Wrong["evidence"]): string {
+  const waters = e.waters.map((w) => `${w.water} from ${day(w.since)}`)
+  const leaves = e.leaves.map((l) => {
+    const seen = `${l.marked ? "marked" : "clean"} ${day(l.seen_on)}`
+    return `leaf ${l.number ?? ""} begun ${day(l.begun_on)}, ${seen}`
+  })
+  const runoffs = e.runoffs.map((r) => `${day(r.on)} ${Math.round(r.ec_uS_cm)} µS/cm`)
+  return [
+    `Waters: ${waters.join(", ") || "none logged"}`,
+    `Leaves: ${leaves.join(", ") || "none"}`,
+    `Runoffs: ${runoffs.join(", ") || "none read"}`,
+  ].join(". ")
+}
+
 /** What the log holds on one axis: waters, air, leaves while they formed, runoffs; each dated piece with its letter. */
 export function AxisCard({ page, letters }: { page: Wrong; letters: Letters }) {
   const [ref, wide] = useWidth<HTMLDivElement>(760)
@@ -21,15 +35,16 @@ export function AxisCard({ page, letters }: { page: Wrong; letters: Letters }) {
     .domain([asDay(e.since), asDay(page.today)])
     .range([LEFT, wide - 14])
   const at = (iso: string) => Math.max(LEFT, Math.min(wide - 14, x(asDay(iso))))
-  const says = [
-    `Waters: ${e.waters.map((w) => `${w.water} from ${day(w.since)}`).join(", ") || "none logged"}`,
-    `Leaves: ${e.leaves.map((l) => `leaf ${l.number ?? ""} begun ${day(l.begun_on)}, ${l.marked ? "marked" : "clean"} ${day(l.seen_on)}`).join(", ") || "none"}`,
-    `Runoffs: ${e.runoffs.map(({ on, ec_uS_cm: ec }) => `${day(on)} ${Math.round(ec)} µS/cm`).join(", ") || "none read"}`,
-  ].join(". ")
   return (
     <Card label="What the log holds">
       <div ref={ref}>
-        <svg viewBox={`0 0 ${wide} ${TALL}`} width="100%" role="img" aria-label={says} fill="none">
+        <svg
+          viewBox={`0 0 ${wide} ${TALL}`}
+          width="100%"
+          role="img"
+          aria-label={spoken(e)}
+          fill="none"
+        >
           {x.ticks(wide < 520 ? 3 : 7).map((t) => (
             <g key={+t}>
               <line
