@@ -1,13 +1,19 @@
 """What is due, what is held, and how few cans it takes."""
 
+import itertools
+import math
 from dataclasses import replace
 from datetime import date, timedelta
 from typing import Any
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
+from fenwa.core.care.coming import coming_pot, coming_rounds
 from fenwa.core.care.condition import Condition
 from fenwa.core.care.due import RoundPot, job_of
+from fenwa.core.care.felt import Ready
 from fenwa.core.care.holds import blocked, holds
 from fenwa.core.care.interlock import PourPlan, pour_objections
 from fenwa.core.care.pattern import FedSoFar, Pattern, every_nth
@@ -82,6 +88,37 @@ DAY = timedelta(days=1)
 )
 def test_job_follows_interval_pattern_salt_and_holds(changes: dict[str, Any], job: str | None) -> None:
     assert job_of(replace(POT, **changes), TODAY) == job
+
+
+@given(
+    st.floats(0.2, 366),
+    st.integers(0, 400),
+    st.sampled_from([None, TODAY - DAY, TODAY, TODAY + DAY, TODAY + 9 * DAY]),
+    st.sampled_from(["check", "wait", "water"]),
+    st.booleans(),
+)
+def test_the_calendar_names_today_just_what_the_round_waters(
+    interval: float, since: int, skipped: date | None, state: Any, held: bool
+) -> None:
+    again = TODAY + DAY if state == "wait" else None
+    p = replace(
+        POT,
+        interval_days=interval,
+        last_pour_on=TODAY - since * DAY,
+        skipped_until=skipped,
+        ready=Ready(state, "", again),
+        holds=holds(replace(CALM, phase="dormant"), TODAY) if held else (),
+    )
+    first = coming_pot(p, TODAY).first_on
+    assert (first == TODAY) == (job_of(p, TODAY) is not None)
+    assert (first is None) == held
+    if first is not None:
+        assert first >= TODAY
+        if state == "check" and first > TODAY:
+            assert first == max(p.last_pour_on + math.ceil(interval - 1e-9) * DAY, skipped or TODAY)
+        told = coming_rounds(pots=[coming_pot(p, TODAY)], today=TODAY, days=120).result.rounds
+        days = [r.on for r in told]
+        assert all((b - a).days >= interval - 1e-6 for a, b in itertools.pairwise(days)), "never sooner"
 
 
 @pytest.mark.parametrize(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from fenwa.core.care.due import RoundPot, job_of, water_due_on
+from fenwa.core.care.due import RoundPot, interval_ends_on, job_of, water_due_on
 from fenwa.core.care.holds import blocked
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
@@ -48,7 +48,7 @@ def coming_pot(p: RoundPot, today: date) -> ComingPot:
     if job_of(p, today) is not None:
         first = today
     elif not blocked(p.holds, "water"):
-        # the round of today leaves it alone: an interval of 2.05 days rounds to two, and has not passed after two
+        # what the round of today leaves alone comes tomorrow at the earliest
         first = max(water_due_on(p, today), p.skipped_until or today, today + timedelta(days=1))
     return ComingPot(p.id, p.code, p.interval_days, first, p.isolated)
 
@@ -97,25 +97,12 @@ def coming_rounds(*, pots: list[ComingPot], today: date, days: int = 28) -> Comp
     last = today + timedelta(days=int(days) - 1)
     wanted: dict[date, list[ComingPot]] = {}
     for i, p in enumerate(pots):
-        step = timedelta(
-            days=max(
-                1,
-                round(
-                    require(
-                        p.interval_days,
-                        f"Interval of {p.code}",
-                        "d",
-                        low=0.2,
-                        high=366,
-                        pointer=f"/pots/{i}/interval_days",
-                    )
-                ),
-            )
-        )
+        at = f"/pots/{i}/interval_days"
+        days_between = require(p.interval_days, f"Interval of {p.code}", "d", low=0.2, high=366, pointer=at)
         on = None if p.first_on is None else max(p.first_on, today)
         while on is not None and on <= last:
             wanted.setdefault(on, []).append(p)
-            on += step
+            on = interval_ends_on(on, days_between)
     rounds = tuple(
         ComingRound(on, tuple(p.id for p in here), tuple(p.code for p in here))
         for on, found in sorted(wanted.items())

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from typing import Literal
@@ -82,6 +83,11 @@ def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[flo
     return min(school.n_low_mg_L, most), min(school.n_high_mg_L, most)
 
 
+def interval_ends_on(last_pour_on: date, interval_days: float) -> date:
+    """The first whole day on which an interval has passed, a day after the pour at the earliest: never sooner."""
+    return last_pour_on + timedelta(days=max(1, math.ceil(interval_days - 1e-9)))
+
+
 def water_due_on(p: RoundPot, today: date) -> date:
     """The day its interval ends, or of one that was found wet the day it is looked at again.
 
@@ -92,7 +98,7 @@ def water_due_on(p: RoundPot, today: date) -> date:
         return max(due, p.ready.again_on)
     if p.last_pour_on is None or p.ready.state == "water":
         return today
-    return p.last_pour_on + timedelta(days=max(1, round(p.interval_days)))
+    return interval_ends_on(p.last_pour_on, p.interval_days)
 
 
 def is_salty(p: RoundPot) -> bool:
@@ -112,7 +118,7 @@ def job_of(p: RoundPot, today: date) -> Job | None:
         return "flush"
     if p.ready.state == "wait":
         return None
-    waiting = p.last_pour_on is not None and (today - p.last_pour_on).days < p.interval_days
+    waiting = p.last_pour_on is not None and today < interval_ends_on(p.last_pour_on, p.interval_days)
     if waiting and p.ready.state != "water":  # dry by the grower's own rule does not wait for the interval
         return None
     feeds = p.feeds_at_root and p.n_high_mg_L > 0 and not blocked(p.holds, "feed")

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from typing import Literal
 
+from fenwa.core.care.due import interval_ends_on
 from fenwa.core.care.pattern import FedSoFar, feed_is_next, spray_is_due
 from fenwa.core.care.plan import FeedingPlan, PlanDay, PlanFacts, checked_plan
 from fenwa.core.care.plan_day import pattern_on, season_today
@@ -56,7 +57,7 @@ def ahead(
 ) -> tuple[AheadDay, ...]:
     """The waterings up to a day, each poured on its day; ``held``: a stretch without feed, with its reason."""
     out: list[AheadDay] = []
-    on, step = water_on, max(1, round(interval_days))
+    on = water_on
     while on <= last:
         pattern, season = pattern_on(plan, school, facts.half, on), season_today(plan, facts, on)
         stopped = held[2] if held is not None and held[0] <= on < held[1] else ""
@@ -67,7 +68,7 @@ def ahead(
         else:
             out.append(AheadDay(on, "held" if due else "plain", 0.0, (stopped or season.reason) if due else ""))
             fed = replace(fed, feeds_since_plain=0, plains_since_feed=fed.plains_since_feed + 1)
-        on += timedelta(days=step)
+        on = interval_ends_on(on, interval_days)
     return tuple(out)
 
 
