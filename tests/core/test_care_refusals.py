@@ -38,7 +38,26 @@ PRILLS: dict[str, Any] = {"given_on": "2026-04-08", "today": "2026-06-01", "labe
 JOB = {"pot_id": 1, "code": "A", "name": "x", "share": 1.1, "way": "rounds", "litres": 1, "minutes": 60}
 FLUSHES: dict[str, Any] = {"jobs": [JOB], "today": "2026-11-23"}
 FIT: dict[str, Any] = {**SHOP, "home": {}, "waters": [{"name": "Rain", "may": True}]}
+DRINK: dict[str, Any] = {"low_uS_cm": 100, "high_uS_cm": 200}
+SEA = {"kind": "other", "low_uS_cm": 40, "high_uS_cm": 50_000}
 REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
+    ("first-plan", {"lines": [{"line": "6 roses"}], "waters": []}, "/line", "“roses” is no kind"),
+    ("first-plan", {"lines": [], "waters": [SEA]}, "/waters/0/high_uS_cm", "Upper end 50"),
+    ("said-pots", {"line": "disa", "kind": "masdevallia"}, "/kind", "is none that the line names"),
+    ("said-pots", {"line": "  "}, "/line", "The line is empty"),
+    ("said-pots", {"line": "6"}, "/line", "Which kind?"),
+    ("said-pots", {"line": "in bark, 12 cm"}, "/line", "Which kind?"),
+    ("said-pots", {"line": "6 roses"}, "/line", "“roses” is no kind that is known"),
+    ("said-pots", {"line": "6 phal in gravy"}, "/line", "“gravy” is no medium that is known"),
+    ("said-pots", {"line": "0 phal"}, "/line", "0 pots"),
+    ("said-pots", {"line": "201 phal"}, "/line", "201 pots: at most 200"),
+    ("said-pots", {"line": "phal " * 41}, "/line", "205 characters"),
+    ("said-pots", {"line": "phal, 1 cm"}, "/line", "Top diameter 1 cm"),
+    ("said-pots", {"line": "phal, 0 L"}, "/line", "Volume 0 L"),
+    ("who-may-drink", {**DRINK, "low_uS_cm": -1}, "/low_uS_cm", "Lower end -1"),
+    ("who-may-drink", {**DRINK, "high_uS_cm": 99}, "/high_uS_cm", "Upper end 99"),
+    ("who-may-drink", {**DRINK, "thinner_uS_cm": 20_001}, "/thinner_uS_cm", "Water to thin with 20"),
+    ("who-may-drink", {**DRINK, "kind": "rose"}, "/kind", "“rose” is not known"),
     ("fit-of-kind", {**FIT, "litres_month": -1}, "/litres_month", "Litres a month -1"),
     ("fit-of-kind", {**FIT, "price_kWh": -1}, "/price_kWh", "Price of a kWh -1"),
     ("fit-of-kind", {**FIT, "light_mol": 81}, "/light_mol", "Daily light 81"),

@@ -169,7 +169,16 @@ def test_roots_are_bared_only_after_what_touches_nothing() -> None:
     assert stairs(r, *done).next == "tip_out"
     assert {x.id: x.state for x in stairs(r, *done).steps}["unpot"] == "not now"
     assert {x.id: x.state for x in stairs(r, *done, resting=True).steps}["tip_out"] == "not now"
-    assert {x.id: x.why_not for x in stairs(r, *done, rotting=True).steps}["flush_one"].startswith("Not while roots")
+
+
+@pytest.mark.parametrize("rot", ["wet", "path"])
+def test_what_may_have_rotted_is_not_flushed(rot: str) -> None:
+    def why_not(weight: float) -> str:
+        told = [CauseWeight("salt", 1 - weight), CauseWeight(rot, weight)]
+        return next(x.why_not for x in next_checks(weights=told).result.steps if x.id == "flush_one")
+
+    assert why_not(0.2).startswith("Not while roots")
+    assert not why_not(0.19).startswith("Not while roots")
 
 
 # advice

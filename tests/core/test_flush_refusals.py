@@ -38,7 +38,13 @@ def with_pour(**more: Any) -> dict[str, Any]:
     return {**LOG, "events": [{**POURS[0], **more}]}
 
 
+LITRES: dict[str, Any] = {"pot": POT, "runoff_uS_cm": 1240, "target_uS_cm": 400, "water_uS_cm": 40}
 REFUSALS: list[tuple[str, dict[str, Any], str, str]] = [
+    ("flush-litres", {**LITRES, "runoff_uS_cm": 0}, "/runoff_uS_cm", "Runoff 0"),
+    ("flush-litres", {**LITRES, "target_uS_cm": 20_001}, "/target_uS_cm", "Target 20"),
+    ("flush-litres", {**LITRES, "water_uS_cm": -1}, "/water_uS_cm", "EC of the flush water -1"),
+    ("flush-litres", {**LITRES, "water_uS_cm": 1200}, "/target_uS_cm", "Use a purer water or repot"),
+    ("flush-litres", {**LITRES, "pot": {**POT, "volume_L": 0}}, "/pot/volume_L", "0"),
     ("dunk", {**BATH, "pot_water_L": 0}, "/pot_water_L", "Water in the pot 0"),
     ("dunk", {**BATH, "start_uS_cm": -1}, "/start_uS_cm", "Root zone -1"),
     ("dunk", {**BATH, "bath_L": 0}, "/bath_L", "Bath 0"),

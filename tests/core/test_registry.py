@@ -63,6 +63,11 @@ LEAVES_SEEN = [
     for m, v in ((2, 140.0), (3, 150.0), (4, 141.0), (5, 137.0), (6, 130.0), (8, 150.0), (9, 162.0))
 ]
 EXAMPLES: dict[str, dict[str, Any]] = {
+    "first-plan": {
+        "lines": [{"line": "6 masdevallia"}],
+        "waters": [{"kind": "rain", "low_uS_cm": 8, "high_uS_cm": 45}],
+    },
+    "said-pots": {"line": "6 Phalaenopsis in bark, 12 cm"},
     "did-it-help": {
         "change_on": "2026-06-20",
         "words": "flush",

@@ -6,6 +6,8 @@ import fenwa.core.care.away
 import fenwa.core.care.candidate
 import fenwa.core.care.cans
 import fenwa.core.care.coming
+import fenwa.core.care.drinkers
+import fenwa.core.care.first_plan
 import fenwa.core.care.first_pour
 import fenwa.core.care.fit
 import fenwa.core.care.flush_round
@@ -18,6 +20,7 @@ import fenwa.core.care.prills
 import fenwa.core.care.ramp
 import fenwa.core.care.readiness
 import fenwa.core.care.round
+import fenwa.core.care.said
 import fenwa.core.climate.air
 import fenwa.core.climate.days
 import fenwa.core.climate.light
@@ -65,6 +68,7 @@ import fenwa.core.pot.calibration_cycle
 import fenwa.core.pot.conversion
 import fenwa.core.pot.dunk
 import fenwa.core.pot.flush
+import fenwa.core.pot.flush_litres
 import fenwa.core.pot.flush_methods
 import fenwa.core.pot.flush_schools
 import fenwa.core.pot.geometry

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fenwa.core.constants import INCH_cm
 from fenwa.core.errors import InputError
 from fenwa.core.mix.rates import IMP_GAL_L, US_GAL_L, OZ_g
 from fenwa.core.water.tds import SCALES
@@ -31,6 +32,7 @@ DISPLAY: dict[str, dict[str, DisplayUnit]] = {
         "US gal": DisplayUnit("US gal", 1 / US_GAL_L),
         "imp gal": DisplayUnit("imp gal", 1 / IMP_GAL_L),
     },
+    "length": {"cm": DisplayUnit("cm", 1.0), "in": DisplayUnit("in", 1 / INCH_cm)},
     "mass": {"g": DisplayUnit("g", 1.0), "oz": DisplayUnit("oz", 1 / OZ_g, digits=3)},
 }
 

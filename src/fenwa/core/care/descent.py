@@ -114,6 +114,15 @@ def alike_codes(code: str, count: int, taken: set[str]) -> list[str]:
     return out
 
 
+def first_code(code: str, taken: set[str]) -> str:
+    """The code, or the next number of it that is free.
+
+    >>> first_code("M-01", {"M-01", "M-02"})
+    'M-03'
+    """
+    return code if code not in taken else next(c for c in alike_codes(code, 2, taken) if c != code)
+
+
 def spaced_tags(tags: list[str]) -> list[str]:
     """Tags as kept: trimmed, in lower case, each once, in the order given.
 

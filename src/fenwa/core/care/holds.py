@@ -327,7 +327,7 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
             Hold(
                 "trial",
                 tuple(blocks),
-                f"Under trial: {c.trial}. Everything else stays as it is.{said}",
+                f"Under trial: {c.trial.rstrip(' .?!')}. Everything else stays as it is.{said}",
                 "When the trial ends.",
             )
         )

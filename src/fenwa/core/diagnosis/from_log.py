@@ -310,7 +310,7 @@ def _now(log: IllLog, looks: list[IllLook], moist: bool | None, found: list[Find
     hand = next((f.id for f in found if f.id.startswith("runoff_")), "")
     word = {"runoff_over": "over", "runoff_inside": "inside", "runoff_low": "low"}.get(hand, "")
     hazard = log.profile.hazard
-    poison = f"Poisonous to pets ({hazard.pets}). People: {hazard.people}." if hazard.pets in ("mild", "toxic") else ""
+    poison = f"Poisonous to pets ({hazard.pets}). People: {hazard.people}." if hazard.poisonous else ""
     moist_now = moist
     if moist_now is None:
         ids = {f.id for f in found}

@@ -14,6 +14,8 @@ from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
+ROT = ("wet", "path")  # causes that rot roots
+ROT_LIKELY = 0.2  # their weight from which on roots may be rotten; judgement
 LEAST_BITS = 0.02  # a check that would tell less is not asked for
 ROOTS_WORTH_BITS = 0.15  # what handling roots has to tell at least
 WORTH = 0.25  # of the most telling one: gentler checks that tell so much come first
@@ -126,7 +128,6 @@ def next_checks(
     done: list[DoneCheck] | None = None,
     signs: list[str] | None = None,
     resting: bool = False,
-    rotting: bool = False,
 ) -> Computed[NextChecks]:
     """Checks as stairs: harm to the plant first, then cost; the next is the gentlest that would tell enough.
 
@@ -140,8 +141,6 @@ def next_checks(
         Signs seen: a check of a sign is asked only where it is. Empty list: none; left out: any may be.
     resting : bool
         Whether the plant rests: its roots are left alone.
-    rotting : bool
-        Whether rot or lost roots are likely: then it is not flushed.
 
     Returns
     -------
@@ -155,7 +154,8 @@ def next_checks(
 
     Notes
     -----
-    Unpotting and cutting come last, and only after gentler checks were done.
+    Unpotting and cutting come last, and only after gentler checks were done. Where rot weighs a
+    fifth or more, it is not flushed.
 
     References
     ----------
@@ -174,6 +174,7 @@ def next_checks(
     if whole <= 0:
         raise InputError("No cause has a weight. Give one at least.", pointer="/weights")
     shares = {k: v / whole for k, v in told.items()}
+    rotting = sum(shares.get(c, 0.0) for c in ROT) >= ROT_LIKELY
     by_check = {d.check: d for d in done or []}
     for i, d in enumerate(done or []):
         if d.check not in checks():

@@ -11,6 +11,7 @@ from itertools import pairwise
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
+from fenwa.core.roots import root_between
 from fenwa.core.working import Computed, Ledger
 
 POWER, LEVEL = 0.80, 0.05
@@ -23,23 +24,21 @@ TABLE = (3, 4, 6, 12)
 @lru_cache(maxsize=512)
 def detectable_sds(n: int, paired: bool) -> float | None:
     """Smallest difference, in SDs, that shows four times in five at 5 %; None: with so few none does, E7.7."""
-    from scipy.optimize import brentq
-    from scipy.stats import nct
-    from scipy.stats import t as student
+    from scipy.special import nctdtr, stdtrit  # loaded on first use; scipy.stats would take seconds
 
     if n < 2:
         return None
     df = n - 1 if paired else 2 * (n - 1)
     root = math.sqrt(n if paired else n / 2)
-    critical = float(student.ppf(1 - LEVEL / 2, df))
+    critical = float(stdtrit(df, 1 - LEVEL / 2))
 
     def short(delta: float) -> float:
-        return float(nct.sf(critical, df, delta * root)) - POWER  # the far tail adds nothing near this power
+        return 1 - float(nctdtr(df, delta * root, critical)) - POWER  # the far tail adds nothing near this power
 
     high = 1.0
     while short(high) < 0:  # beyond the answer the law is not computable: grow towards it
         high *= 1.5
-    return float(brentq(short, 0.01, high, xtol=1e-6))
+    return root_between(short, 0.01, high, xtol=1e-6)
 
 
 @dataclass(frozen=True)

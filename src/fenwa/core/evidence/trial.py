@@ -14,6 +14,7 @@ from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.evidence.detectable import detectable_sds
 from fenwa.core.evidence.measures import facts_of, shown_change
 from fenwa.core.evidence.pairs import NOMINAL_P
+from fenwa.core.leaf.line import RESTING
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -22,6 +23,7 @@ MOST_PLANTS = 40
 BLOCKS = 4  # of two phases each, for one plant, section 7.4
 CARRIED_OVER = 0.1  # of the phase before: less does not blur the next
 LEAVES_AFTER = 2
+MOST_LEAF_DAYS = 730.0  # from a leaf to the next: slower plants are planned for as if so
 LOOK_EVERY_DAYS = 14
 SIZES_ALIKE = 0.35  # of ln size within a pair; judgement
 LEAVE_OUT = (
@@ -87,6 +89,15 @@ class TrialPlan:
     sees: float | None
     leave_out_rule: str
     sentence: str
+
+
+def unfit_for_trial(phase: str, isolated: bool, under: str) -> str:
+    """Why a plant cannot take part; empty: it can. ``under``: the question of the trial it is in already."""
+    if phase in RESTING:
+        return "It rests: it forms no leaf that could answer."
+    if isolated:
+        return "It stands apart: care differs from the others."
+    return f"It is under trial already: {under}." if under else ""
 
 
 def coin(seed: int, toss: int) -> bool:
@@ -201,7 +212,7 @@ def trial_plan(
     require(seed, "Seed", "", low=0, high=1_000_000, pointer="/seed")
     require(lag_low_days, "First day", "d", low=0, high=1000, pointer="/lag_low_days")
     require(lag_high_days, "Last day", "d", low=max(1, lag_low_days), high=1000, pointer="/lag_high_days")
-    require(days_between_leaves, "Days between leaves", "d", low=1, high=730, pointer="/days_between_leaves")
+    require(days_between_leaves, "Days between leaves", "d", low=1, high=MOST_LEAF_DAYS, pointer="/days_between_leaves")
     require(interval_days, "Days between waterings", "d", low=0.5, high=365, pointer="/interval_days")
     require(memory, "Memory", "", low=0, high=0.999, pointer="/memory")
     ledger = Ledger("A trial, planned before", "Two lag windows and two new leaves.", ("permutation", "judgement"))

@@ -11,7 +11,7 @@ from statistics import mean
 from fenwa.core.evidence.answer import DidItHelp, did_it_help
 from fenwa.core.evidence.chance import EXACT_PAIRS
 from fenwa.core.evidence.detectable import REPEATABILITY
-from fenwa.core.evidence.grade import EvidenceGrade, evidence_grade
+from fenwa.core.evidence.grade import EvidenceGrade, Grade, evidence_grade
 from fenwa.core.evidence.measures import facts_of
 from fenwa.core.evidence.pairs import EffectFound, effect_of_groups, effect_of_pairs
 from fenwa.core.evidence.samples import Sample
@@ -187,3 +187,12 @@ def _closed(
     else:
         said = f"{n} {what}{'s' if n != 1 and ' ' not in what else ''}: {effect.result.sentence}"
     return TrialAnswer(tuple(found), effect, grade, said)
+
+
+def leaves_gained(changed: Sequence[int], unchanged: Sequence[int], grade: Grade) -> str:
+    """Leaves gained since a trial began, changed against unchanged. Empty: nothing stands beside them."""
+    if not changed or not unchanged:
+        return ""
+    n = min(len(changed), len(unchanged))
+    pairs = "one pair" if n == 1 else f"{n} pairs"
+    return f"Leaves gained: {sum(changed)} changed, {sum(unchanged)} unchanged; {pairs}, {grade}."

@@ -23,7 +23,7 @@ Months = Annotated[int, Field(ge=1, le=240)]
 @dataclass(frozen=True)
 class Habit:
     """What a group takes between waterings: e and LF shares, u and u_ballast uptake of nutrients and of ballast,
-    interval [d].
+    interval [d]. ``usual_medium``: what it mostly stands in; empty: a way of watering, of no group.
     """
 
     id: Named
@@ -35,6 +35,7 @@ class Habit:
     source: Named
     confidence: Confidence
     checked_by: Named
+    usual_medium: str = ""
 
     @property
     def loss_per_day(self) -> float:
@@ -142,6 +143,16 @@ def media(path: Path = DATA / "media.toml") -> dict[str, MediumRow]:
 def habits(path: Path = DATA / "habits.toml") -> dict[str, Habit]:
     """Watering habits by id."""
     return by_id((path.name, build_row(Habit, raw, path.name)) for raw in read_toml(path)["habits"])
+
+
+@lru_cache(maxsize=1)
+def kind_words() -> dict[str, tuple[str, ...]]:
+    """What growers call kinds besides their names: word to profile ids."""
+    words = {w.lower(): tuple(ids) for w, ids in read_toml(DATA / "kind_words.toml")["words"].items()}
+    for word, ids in words.items():
+        for i in ids:
+            one_of(i, profiles(), "kind_words.toml", word)
+    return words
 
 
 @lru_cache(maxsize=1)

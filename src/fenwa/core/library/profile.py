@@ -107,6 +107,16 @@ class Hazard:
     agent: str
     confidence: Confidence
 
+    @property
+    def poisonous(self) -> bool:
+        """Whether it is known to harm pets."""
+        return self.pets in ("mild", "toxic")
+
+    @property
+    def to_pets(self) -> str:
+        """In words: not known to harm is no promise."""
+        return "none known, which is no promise" if self.pets == "none_known" else self.pets
+
 
 @dataclass(frozen=True)
 class Lag:

@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 
 from fenwa.core.errors import InputError, Underspecified
+from fenwa.core.mix.label import Label
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -101,3 +102,25 @@ def read_grade(*, text: str) -> Computed[Grade]:
     if others:
         sentence += f" It could also be {' or '.join(others)}. Look at the label."
     return ledger.close(Grade(n, p, k, sentence, not others, others))
+
+
+def label_of_grade(text: str, liquid: bool, rate: float | None, rate_unit: str) -> tuple[Label, Grade]:
+    """A product of which only the three numbers are known; a liquid's are grams in a hundred millilitres.
+
+    Raises
+    ------
+    DomainError
+        If the grade cannot be read.
+    """
+    grade = read_grade(text=text).result
+    label = Label(
+        name=text,
+        form="liquid" if liquid else "powder",
+        basis="w/v" if liquid else "w/w",
+        n_total_pct=grade.n_pct,
+        p_pct=grade.p_pct,
+        k_pct=grade.k_pct,
+        label_rate=rate,
+        label_rate_unit=rate_unit if rate is not None else None,
+    )
+    return label, grade
