@@ -11,10 +11,10 @@ from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
-from fenwa.api.app import prepare_store
 from fenwa.core.pot.root_zone import root_zone
 from fenwa.store.models import Pour
 from fenwa.store.pot_rows import looks_until
+from fenwa.store.prepare import prepare_store
 from fenwa.store.session import Store
 from fenwa.store.summary import BallastShares, as_event, open_pours, readings_of
 from tests.conftest import TODAY, Client, pot, pour

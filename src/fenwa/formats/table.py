@@ -13,7 +13,7 @@ from datetime import date
 from fenwa.core.errors import DomainError, InputError
 
 MAX_ROWS = 20_000
-_FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
+FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
 
 
 @dataclass(frozen=True)
@@ -106,9 +106,9 @@ def write_table(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
 
 
 def _safe(text: str) -> str:
-    return f"'{text}" if text.startswith(_FORMULA_STARTS) else text
+    return f"'{text}" if text.startswith(FORMULA_STARTS) else text
 
 
 def unsafe(text: str) -> str:
     """What ``write_table`` made safe, as it was."""
-    return text[1:] if text.startswith("'") and text[1:].startswith(_FORMULA_STARTS) else text
+    return text[1:] if text.startswith("'") and text[1:].startswith(FORMULA_STARTS) else text

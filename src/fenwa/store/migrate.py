@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 import sqlite3
+import threading
 from contextlib import closing
 from pathlib import Path
 
-from sqlalchemy import Connection, Engine, inspect, text
+from sqlalchemy import Connection, Engine, create_engine, inspect, text
 
 from fenwa.core.errors import Conflict
 from fenwa.store.file import make_private
 
 HEAD = "0012"  # a test holds it against the newest migration
 KNOWN = ("0001", "0002", "0003", "0004", "0005", "0006", "0007", "0008", "0009", "0010", "0011", "0012")
+_ONE_AT_A_TIME = threading.Lock()  # alembic keeps its operations in a place of the whole process
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -43,6 +45,24 @@ def upgrade(path: Path, engine: Engine) -> None:
         )
     if now is not None:
         _copy(path, path.with_suffix(f".before-{HEAD}.sqlite"))
+    _migrate(path, engine, "head")
+
+
+def to_revision(path: Path, revision: str) -> None:
+    """Lay out an empty file as a schema had it, to be filled with rows of that time."""
+    engine = create_engine(f"sqlite:///{path}")
+    try:
+        _migrate(path, engine, revision)
+    finally:
+        engine.dispose()
+
+
+def _migrate(path: Path, engine: Engine, revision: str) -> None:
+    with _ONE_AT_A_TIME:
+        _migrate_alone(path, engine, revision)
+
+
+def _migrate_alone(path: Path, engine: Engine, revision: str) -> None:
     from alembic import command
     from alembic.config import Config
 
@@ -53,7 +73,7 @@ def upgrade(path: Path, engine: Engine) -> None:
         # the driver itself: through SQLAlchemy a transaction would begin first, and in one the pragma does nothing.
         _say(connection, "PRAGMA foreign_keys=OFF")
         config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+        command.upgrade(config, revision)
         broken = connection.exec_driver_sql("PRAGMA foreign_key_check").fetchall()
         if broken:
             raise Conflict(

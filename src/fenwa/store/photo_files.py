@@ -30,6 +30,11 @@ class PhotoFolder:
         Each file is written beside its place and moved there, so that half a file never stands under a name.
         """
         name = hashlib.sha256(data).hexdigest()
+        self.put(name, media, data, for_list=for_list, for_screen=for_screen)
+        return name
+
+    def put(self, name: str, media: str, data: bytes, *, for_list: bytes, for_screen: bytes) -> None:
+        """Write the files of a photo whose name is known."""
         self.path.mkdir(parents=True, exist_ok=True, mode=PRIVATE_FOLDER)
         folder = self.path / name[:2]
         folder.mkdir(exist_ok=True, mode=PRIVATE_FOLDER)
@@ -44,7 +49,14 @@ class PhotoFolder:
                 out.flush()
                 os.fsync(out.fileno())
             half.replace(place)
-        return name
+
+    def file_name(self, name: str, media: str) -> str:
+        """The file of the whole photo, without its folder."""
+        return self._place(name, "whole", media).name
+
+    def has(self, name: str, media: str) -> bool:
+        """Whether the whole photo is there."""
+        return self._place(name, "whole", media).exists()
 
     def read(self, name: str, size: Size, media: str) -> tuple[bytes, str]:
         """A photo's bytes and what they are.

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import sqlite3
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -105,6 +106,23 @@ class Store:
                 yield session
                 touched, every = session.info.get("touched_pots", set()), session.info.get("touched_all", False)
             self.changed.note(touched, every)
+
+    def replace_with(self, path: Path, kept: str) -> None:
+        """Everything here becomes what another database of the same schema holds, in one transaction.
+
+        ``kept``: settings whose key begins so stay as they are here.
+        """
+        mine = (f"{kept}%",)
+        with self._lock:
+            with closing(sqlite3.connect(path)) as new, closing(sqlite3.connect(self.path, timeout=30)) as live:
+                settings = live.execute("SELECT key, value FROM setting WHERE key LIKE ?", mine).fetchall()
+                new.execute("DELETE FROM setting WHERE key LIKE ?", mine)
+                new.executemany("INSERT INTO setting (key, value) VALUES (?, ?)", settings)
+                new.commit()
+                live.execute("PRAGMA synchronous=FULL")
+                new.backup(live)
+            self.changed.memory.clear()
+        self.changed.note(set(), every=True)
 
     def close(self) -> None:
         """Let go of the file, with everything in it and nothing left in the write-ahead log."""

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 import fenwa
@@ -138,6 +138,11 @@ def touch(session: Session, pot_id: int) -> None:
 def touch_all(session: Session) -> None:
     """Say that something changed that rules many pots: a place, a kind, a school."""
     session.info["touched_all"] = True
+
+
+def clear_summaries(session: Session) -> None:
+    """Forget where every log was left: rows came in that nobody folded."""
+    session.execute(delete(PotSummary))
 
 
 def refresh(session: Session, pot_id: int) -> None:

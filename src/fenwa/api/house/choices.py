@@ -12,6 +12,7 @@ from fenwa.core.care.season import Hemisphere
 from fenwa.core.entry import require, shown
 from fenwa.core.errors import OutOfRange
 from fenwa.core.water.choice import Order
+from fenwa.core.writing import DateOrder, Reader
 from fenwa.store.house_rows import stored_settings
 
 
@@ -23,6 +24,8 @@ class Settings(BaseModel):
     temperature_unit: Literal["°C", "°F"] = "°C"
     volume_unit: Literal["L", "US gal", "imp gal"] = "L"
     mass_unit: Literal["g", "oz"] = "g"
+    length_unit: Literal["cm", "in"] = "cm"
+    date_order: DateOrder = "day first"
     hemisphere: Literal["north", "south", "no seasons"] = "north"
     theme: Literal["light", "dark", "system"] = "system"
     scale_step_g: Typed = 0.1
@@ -55,6 +58,12 @@ def read_with_fallbacks(session: Session) -> tuple[Settings, list[str]]:
         else:
             good[row.key] = getattr(checked, row.key)
     return Settings(**good), fallen_back
+
+
+def reader_of(s: Settings) -> Reader:
+    """The units and the order of dates somebody chose."""
+    ec = f"ppm ({s.ppm_scale})" if s.ec_unit == "ppm" else s.ec_unit
+    return Reader(ec, s.temperature_unit, s.volume_unit, s.mass_unit, s.length_unit, s.date_order)
 
 
 def seasons_word(chosen: str) -> Hemisphere:

@@ -10,6 +10,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
+from fenwa.api.collections import looks_around
 from fenwa.api.door import COOKIE, GUESSES, at_home
 from fenwa.api.house.entrance import door_of, note_of, qr_svg
 from fenwa.api.sign_in_page import sign_in_page
@@ -62,6 +63,7 @@ class LanOut(BaseModel):
     sentence: str
     passphrase_set: bool
     here: bool
+    authority: bool
 
 
 @router.get("/api/lan")
@@ -81,6 +83,7 @@ def lan(request: Request, session: ReadSession) -> LanOut:
         sentence=sentence,
         passphrase_set=chosen,
         here=at_home(request, request.url.hostname),
+        authority=bool(door and door.authority),
     )
 
 
@@ -91,6 +94,15 @@ def lan_qr(request: Request) -> Response:
     if door is None or not door.addresses:
         raise NotFound("This Fenwa does not answer the home network. Start it with --lan.")
     return qr_svg(door.addresses[0])
+
+
+@router.get("/api/lan/authority.crt", response_class=Response)
+def lan_authority(request: Request) -> Response:
+    """Who vouches for the certificate of this server, as a phone installs it."""
+    door = door_of(request)
+    if door is None or door.authority is None:
+        raise NotFound("No authority lies beside the certificate. Make both with ./fenwa certificate.")
+    return Response(door.authority, media_type="application/x-x509-ca-cert")
 
 
 class PassphraseIn(BaseModel):
@@ -107,6 +119,8 @@ def choose_passphrase(body: PassphraseIn, request: Request) -> LanOut:
     """
     if not at_home(request, request.url.hostname):
         raise Conflict("The passphrase is changed on the machine Fenwa runs on. Open Fenwa there.")
+    if looks_around(request):
+        raise Conflict("This is the demonstration. Go back to your collection to choose its passphrase.")
     if not body.passphrase.strip():
         raise InputError("Passphrase is empty. Take four or five words nobody would guess.", pointer="/passphrase")
     store = get_store(request)

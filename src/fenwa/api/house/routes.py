@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.house import air, lan, options, places, settings
+from fenwa.api.house import air, archive, backups, lan, options, places, settings
 
 router = APIRouter()
-for part in (options, places, air, lan, settings):
+for part in (options, places, air, archive, backups, lan, settings):
     router.include_router(part.router)

@@ -9,7 +9,7 @@ from fastapi import APIRouter
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from fenwa.api.house.choices import Settings, check_steps, read_settings, read_with_fallbacks, seasons_word
+from fenwa.api.house.choices import Settings, check_steps, read_settings, read_with_fallbacks, reader_of, seasons_word
 from fenwa.api.transactions import OneWrite, ReadSession
 from fenwa.core.units import DISPLAY, DisplayUnit
 from fenwa.store.house_rows import places_without_latitude
@@ -32,9 +32,8 @@ def _stored(value: object) -> str:
 
 
 def _out(s: Settings, fallen_back: list[str] | None = None) -> SettingsOut:
-    ec = f"ppm ({s.ppm_scale})" if s.ec_unit == "ppm" else s.ec_unit
-    chosen = {"ec": ec, "temperature": s.temperature_unit, "volume": s.volume_unit, "mass": s.mass_unit}
-    display = {kind: DISPLAY[kind][unit] for kind, unit in chosen.items()}
+    reader = reader_of(s)
+    display = {kind: reader.unit(kind) for kind in DISPLAY}
     return SettingsOut(**s.model_dump(), display=display, fallen_back=fallen_back or [])
 
 
