@@ -16,9 +16,11 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 from starlette.types import Receive, Scope, Send
 
-from fenwa.api.app import create_app, prepare_store
+from fenwa.api.app import create_app
 from fenwa.demo.database import fill_if_stale
 from fenwa.devices.pen_session import PenSession
+from fenwa.store.backup import Backups
+from fenwa.store.prepare import prepare_store
 from fenwa.store.session import Store
 
 TODAY = date(2026, 11, 23)
@@ -46,6 +48,8 @@ class Client:
             "clock": lambda: today,
             "pen": PenSession("none", lambda: today),
             "door": None,
+            "backups": Backups(store.path),
+            "demonstration": None,
         }
 
         async def own(scope: Scope, receive: Receive, send: Send) -> None:

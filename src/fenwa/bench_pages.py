@@ -25,9 +25,10 @@ def _big_collection(path: Path) -> Any:
     """500 pots and 100 000 log rows, written in bulk and folded once."""
     from sqlalchemy import insert
 
-    from fenwa.api.app import create_app, prepare_store
+    from fenwa.api.app import create_app
     from fenwa.demo.scenario_pots import POTS
     from fenwa.store import models
+    from fenwa.store.prepare import prepare_store
     from fenwa.store.session import Store
 
     store = Store(path)

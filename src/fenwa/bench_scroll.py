@@ -34,9 +34,9 @@ def collection(path: Path) -> None:
     """400 plants, each with a year of leaves."""
     from sqlalchemy import insert
 
-    from fenwa.api.app import prepare_store
     from fenwa.demo.scenario_pots import POTS
     from fenwa.store import models
+    from fenwa.store.prepare import prepare_store
     from fenwa.store.session import Store
 
     store = Store(path)

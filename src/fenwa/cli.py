@@ -11,6 +11,9 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from fenwa.cli_data import Backed, data, data_folder, refuse
+from fenwa.cli_network import network
+
 if TYPE_CHECKING:
     import socket
 
@@ -27,25 +30,15 @@ app = typer.Typer(
     help="Fenwa: the way of salt from water to leaf.",
 )
 
-ROOT = Path(__file__).resolve().parents[2]
-WEB = ROOT / "web" / "dist"
+app.registered_commands += [*data.registered_commands, *network.registered_commands]
+INSTALLED = Path(__file__).resolve().parent / "interface"  # of the wheel
+WEB = INSTALLED if INSTALLED.exists() else Path(__file__).resolve().parents[2] / "web" / "dist"
 
 Day = Annotated[str | None, typer.Option("--today", help="Fix the day, for example 2026-11-23.")]
 Port = Annotated[int, typer.Option(help="Port; 0 takes a free one.")]
 Host = Annotated[str, typer.Option(help="Address to answer on. Only this machine's own, for now.")]
 Open = Annotated[bool, typer.Option("--open", help="Open a browser.")]
 Pen = Annotated[str, typer.Option(help="Pen at the desk: none, simulated, or HOST:PORT of one that sends SenML lines.")]
-
-
-def _data_folder() -> Path:
-    from platformdirs import user_data_dir
-
-    from fenwa.store.file import PRIVATE_FOLDER
-
-    folder = Path(user_data_dir("fenwa", appauthor=False))
-    folder.mkdir(parents=True, exist_ok=True)
-    folder.chmod(PRIVATE_FOLDER)
-    return folder
 
 
 def _day(text: str | None) -> date | None:
@@ -65,26 +58,21 @@ class _Lan:
     key: Path | None = None
 
 
-def _refuse(sentence: str) -> typer.Exit:
-    typer.echo(sentence, err=True)
-    return typer.Exit(2)
-
-
 def _checked(host: str, pen: str, lan: _Lan | None) -> None:
     from fenwa.api.door import is_loopback
 
     if pen not in ("none", "simulated") and not (":" in pen and pen.rpartition(":")[2].isdigit()):
-        raise _refuse(f"Pen “{pen}” is not known. Say none, simulated, or HOST:PORT.")
+        raise refuse(f"Pen “{pen}” is not known. Say none, simulated, or HOST:PORT.")
     if not is_loopback(host):
-        raise _refuse(
+        raise refuse(
             f"Refused: {host} is not this machine's own address. Without a passphrase Fenwa answers on "
             "127.0.0.1 only; for your phone choose one and start with --lan."
         )
     if lan is not None and (lan.certificate is None) != (lan.key is None):
-        raise _refuse("A certificate and its key go together: give both --tls-cert and --tls-key, or neither.")
+        raise refuse("A certificate and its key go together: give both --tls-cert and --tls-key, or neither.")
     for file in (lan.certificate, lan.key) if lan else ():
         if file is not None and not file.is_file():
-            raise _refuse(f"{file} is not there. Give the path of a PEM file.")
+            raise refuse(f"{file} is not there. Give the path of a PEM file.")
 
 
 def _need_passphrase(store: Store) -> None:
@@ -93,7 +81,7 @@ def _need_passphrase(store: Store) -> None:
     with store.reading() as session:
         chosen = passphrase.is_set(session)
     if not chosen:
-        raise _refuse("Choose a passphrase first: ./fenwa passphrase. Then start again with --lan.")
+        raise refuse("Choose a passphrase first: ./fenwa passphrase. Then start again with --lan.")
 
 
 def _door(store: Store, lan: _Lan, port: int) -> Door:
@@ -101,7 +89,10 @@ def _door(store: Store, lan: _Lan, port: int) -> Door:
     from fenwa.api.door import Door, own_addresses, own_names
 
     found, scheme = own_addresses(), "https" if lan.certificate else "http"
-    return Door(store, own_names(found), tuple(f"{scheme}://{a}:{port}/" for a in found), lan.certificate is not None)
+    addresses = tuple(f"{scheme}://{a}:{port}/" for a in found)
+    beside = lan.certificate.with_name("authority.pem") if lan.certificate else None
+    authority = beside.read_bytes() if beside and beside.is_file() else None
+    return Door(store, own_names(found), addresses, lan.certificate is not None, authority=authority)
 
 
 def _announce(door: Door) -> None:
@@ -128,6 +119,7 @@ def _run(
     demo: bool,
     pen: str,
     lan: _Lan | None = None,
+    backups: Path | None = None,
 ) -> None:
     _checked(host, pen, lan)
     import gc
@@ -141,24 +133,37 @@ def _run(
         held = hold(database)
         store = Store(database)
     except Conflict as refused:
-        raise _refuse(refused.detail) from refused
+        raise refuse(refused.detail) from refused
     try:
-        _serve_store(store, host, port, fixed, open_browser, demo, pen, lan)
+        _serve_store(store, host, port, fixed, open_browser, demo, pen, lan, backups)
     finally:
         store.close()
         held.release()
 
 
 def _serve_store(
-    store: Store, host: str, port: int, fixed: date | None, open_browser: bool, demo: bool, pen: str, lan: _Lan | None
+    store: Store,
+    host: str,
+    port: int,
+    fixed: date | None,
+    open_browser: bool,
+    demo: bool,
+    pen: str,
+    lan: _Lan | None,
+    folder: Path | None,
 ) -> None:
     import gc
     import socket
 
     import uvicorn
 
-    from fenwa.api.app import create_app, prepare_store
+    from fenwa.api.app import create_app
+    from fenwa.api.transactions import now
     from fenwa.core.errors import Conflict
+    from fenwa.demo.beside import Beside
+    from fenwa.store.backup import Backups
+    from fenwa.store.backup_keeper import BackupKeeper
+    from fenwa.store.prepare import prepare_store
 
     if demo:
         from fenwa.demo.database import fill_if_stale
@@ -166,7 +171,7 @@ def _serve_store(
         try:
             fill_if_stale(store, fixed or date.today())
         except Conflict as refused:
-            raise _refuse(refused.detail) from refused
+            raise refuse(refused.detail) from refused
     if lan:
         _need_passphrase(store)
     prepare_store(store)
@@ -182,7 +187,10 @@ def _serve_store(
     listener.listen(128)  # whoever reads the address below may come at once
     taken = listener.getsockname()[1]
     door = _door(store, lan, taken) if lan else None
-    server_app = create_app(store, (lambda: fixed) if fixed else date.today, WEB if WEB.exists() else None, pen, door)
+    backups = Backups(store.path, folder)
+    clock = (lambda: fixed) if fixed else date.today
+    beside = None if demo else Beside(clock)
+    server_app = create_app(store, clock, WEB if WEB.exists() else None, pen, door, backups, beside)
     scheme = "https" if lan and lan.certificate else "http"
     address = f"{scheme}://{host if ':' not in host else f'[{host}]'}:{taken}/"
     gc.freeze()
@@ -196,6 +204,8 @@ def _serve_store(
 
         webbrowser.open(address)
     logger = _logger_beside(address) if demo and not lan and fixed is None else None
+    keeper = BackupKeeper(backups, now)
+    keeper.start()
     config = uvicorn.Config(
         server_app,
         log_level="warning",
@@ -208,8 +218,11 @@ def _serve_store(
     try:
         _run_until_stopped(uvicorn.Server(config), listener)
     finally:
+        keeper.stop()
         if logger:
             logger.stop()
+        if beside:
+            beside.close()
 
 
 def _logger_beside(address: str) -> SimulatedLogger:
@@ -248,12 +261,13 @@ def serve(
     lan: Annotated[bool, typer.Option("--lan", help="Answer the home network too, behind the passphrase.")] = False,
     tls_cert: Annotated[Path | None, typer.Option(help="Certificate (PEM) that encrypts the link; with --lan.")] = None,
     tls_key: Annotated[Path | None, typer.Option(help="Private key (PEM) of the certificate.")] = None,
+    backups: Backed = None,
 ) -> None:
     """Start Fenwa on your own collection."""
     if not lan and (tls_cert or tls_key):
-        raise _refuse("--tls-cert and --tls-key belong to --lan. On this machine alone nothing is sent over a network.")
+        raise refuse("--tls-cert and --tls-key belong to --lan. On this machine alone nothing is sent over a network.")
     _run(
-        database or _data_folder() / "fenwa.sqlite",
+        database or data_folder() / "fenwa.sqlite",
         host,
         port,
         _day(today),
@@ -261,6 +275,7 @@ def serve(
         demo=False,
         pen=pen,
         lan=_Lan(tls_cert, tls_key) if lan else None,
+        backups=backups,
     )
 
 
@@ -275,14 +290,14 @@ def choose_passphrase(
 
     words: str = typer.prompt("Passphrase, four or five words", hide_input=True, confirmation_prompt="Once more")
     try:
-        store = Store(database or _data_folder() / "fenwa.sqlite")
+        store = Store(database or data_folder() / "fenwa.sqlite")
     except Conflict as refused:
-        raise _refuse(refused.detail) from refused
+        raise refuse(refused.detail) from refused
     try:
         with store.writing() as session:
             passphrase.set_passphrase(session, words)
     except InputError as refused:
-        raise _refuse(refused.detail) from refused
+        raise refuse(refused.detail) from refused
     finally:
         store.close()
     typer.echo("Kept, as a hash. Start with ./fenwa serve --lan.")
@@ -296,9 +311,10 @@ def demo(
     open_: Open = False,
     pen: Pen = "simulated",
     database: Annotated[Path | None, typer.Option(help="Database file of the demonstration.")] = None,
+    backups: Backed = None,
 ) -> None:
     """Start Fenwa on the invented Ansa Orangery; your own data is never touched."""
-    _run(database or _data_folder() / "demo.sqlite", host, port, _day(today), open_, demo=True, pen=pen)
+    _run(database or data_folder() / "demo.sqlite", host, port, _day(today), open_, True, pen, backups=backups)
 
 
 @app.command()

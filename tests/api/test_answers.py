@@ -95,6 +95,40 @@ def test_every_change_answers_and_single_pairs_are_put_together(demo: Client) ->
     assert flushes["asked"] >= 3
 
 
+def test_what_a_write_did_not_touch_is_answered_as_if_all_were_worked_out_anew(kept: Client) -> None:
+    """The page of all changes goes on from what it knew; a fresh start knows nothing and says the same."""
+    a, b, flushed = flushed_pair(kept)
+    c = kept.made("/api/pots", pot(code="T-03", profile_id="ctenanthe"))["id"]
+    leafed(kept, c, flushed - 240 * DAY, [*BEFORE, 150, 130, 131, 132])
+    beside = {}
+
+    def same_as_fresh(after: str) -> None:
+        warm = kept.get("/api/changes")
+        kept.store.changed.memory.clear()
+        assert kept.get("/api/changes") == warm, after
+        beside[after] = next(r["beside"] for r in warm["answers"] if r["kind"] == "flush" and r["pot_id"] == a)
+        assert kept.get("/api/changes") == warm, after
+
+    same_as_fresh("nothing")
+    kept.made(f"/api/pots/{c}/decisions", {"on": TODAY.isoformat(), "what": "wait"})
+    same_as_fresh("a note of a plant that is not beside it")
+    Client(kept.store, TODAY).made(f"/api/pots/{b}/looks", {"on": TODAY.isoformat(), "newest_leaf": 170.0})
+    same_as_fresh("a leaf of the plant beside it")
+    early = {"pot_ids": [b], "on": flushed.isoformat(), "volume": 300, "water_id": 1, "flush": True}
+    too = kept.made("/api/pours", early)["pour_ids"][0]
+    same_as_fresh("the plant beside it was flushed too")
+    kept.made(f"/api/log/pour/{too}/archive")
+    same_as_fresh("that flush was undone")
+    kept.made("/api/pours", early)
+    same_as_fresh("and noted again")
+    kept.made(f"/api/log/pot/{c}/archive")
+    same_as_fresh("the other went away")
+    assert beside["nothing"].startswith("T-02")
+    assert beside["the plant beside it was flushed too"].startswith("T-03")
+    assert beside["that flush was undone"].startswith("T-02")
+    assert beside["the other went away"] != beside["the plant beside it was flushed too"]
+
+
 # trials
 
 

@@ -12,7 +12,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlalchemy import func, select
 
-from fenwa.api.app import create_app, prepare_store
+from fenwa.api.app import create_app
 from fenwa.core.errors import InputError
 from fenwa.devices.link import PenUnplugged, SocketLink
 from fenwa.devices.pen import PenReading
@@ -22,6 +22,7 @@ from fenwa.formats.readings_csv import read_readings
 from fenwa.formats.reports_csv import read_reports
 from fenwa.formats.senml import parse_senml
 from fenwa.store.models import Base
+from fenwa.store.prepare import prepare_store
 from fenwa.store.session import Store
 from tests.conftest import TODAY, Client, pot, pour, reading
 

@@ -131,7 +131,7 @@ def test_a_look_after_an_undone_or_lost_leaf_measures_the_one_before(kept: Clien
         ({"marks": [{"kind": "limp", "old": True}]}, "/marks/0/old", "state of today"),
         ({"marks": [{"kind": "tip", "mm": -1}]}, "/marks/0/mm", "Size of the mark"),
         ({"marks": [{"kind": "tip", "share_pct": 101}]}, "/marks/0/share_pct", "Share of the leaf"),
-        ({"marks": [{"kind": "tip", "since": "2026-11-22"}]}, "/marks/0/since", "2026-11-22"),
+        ({"marks": [{"kind": "tip", "since": "2026-11-22"}]}, "/marks/0/since", "22 Nov 2026"),
         ({"organs": [{"organ": "dew", "count": 3}]}, "/organs/0/count", "no “count”"),
         ({"organs": [{"organ": "dew", "percent": 120}]}, "/organs/0/percent", "Dew"),
         ({"organs": [{"organ": "dew"}, {"organ": "dew"}]}, "/organs/1/organ", "told twice"),
@@ -144,7 +144,7 @@ def test_a_look_after_an_undone_or_lost_leaf_measures_the_one_before(kept: Clien
         ({"hour": 24}, "/hour", "Hour"),
         ({"gained": -1}, "/gained", "Leaves gained"),
         ({"newest_leaf": 9, "on": "2026-11-21"}, "/newest_leaf", "ten times off"),
-        ({"opened_on": "2026-11-22"}, "/opened_on", "2026-11-22"),
+        ({"opened_on": "2026-11-22"}, "/opened_on", "22 Nov 2026"),
     ],
 )
 def test_what_a_look_cannot_see_is_refused_and_changes_nothing(

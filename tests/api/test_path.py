@@ -16,7 +16,7 @@ def test_an_empty_collection_answers_on_every_page(client: Client) -> None:
         "0 pots today",
         "no water yet",
         "no can yet",
-        "0 kept",
+        "0 pots",
     ]
     assert len(client.get("/api/mix")["products"]) == len(fertilizers())
 

@@ -105,7 +105,8 @@ def test_start_loads_neither_alembic_nor_the_optimiser(tmp_path: Path) -> None:
     Store(database).close()
     code = (
         "import sys; from pathlib import Path; from datetime import date\n"
-        "from fenwa.api.app import create_app, prepare_store; from fenwa.store.session import Store\n"
+        "from fenwa.api.app import create_app; from fenwa.store.prepare import prepare_store\n"
+        "from fenwa.store.session import Store\n"
         f"s = Store(Path({str(database)!r})); create_app(s, date.today)\n"
         "print([m for m in ('alembic', 'scipy.optimize', 'scipy.stats') if m in sys.modules])"
     )

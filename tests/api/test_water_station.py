@@ -364,7 +364,7 @@ def test_reports_come_in_and_go_out_as_csv(kept: Client) -> None:
         ("reports", REPORTS.split("\n")[0], "Row 2: is missing"),
         ("reports", "", "Row 1: is empty"),
         ("readings", CSV.replace("ppm,0.5", "ppm,"), "Row 4, column “scale”: is empty. A ppm has a scale"),
-        ("readings", CSV.replace("2026-11-05", "2027-11-05"), "Row 3, column “date”: 2027-11-05 lies in the future"),
+        ("readings", CSV.replace("2026-11-05", "2027-11-05"), "Row 3, column “date”: 5 Nov 2027 lies in the future"),
         ("readings", CSV.replace("3-6", ""), "Row 3, column “value”: is empty, and nothing else was measured"),
         ("readings", CSV + "Rain,2026-11-07,-4,µS/cm,,,,,,\n", "Row 5, column “value”: Reading -4"),
         ("readings", CSV + 'Rain,2026-11-07,"4\n', "Row 5: is not CSV"),

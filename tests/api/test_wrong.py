@@ -101,7 +101,7 @@ def test_a_reading_that_is_followed_orders_the_stairs(kept: Client) -> None:
 
 def test_one_old_yellow_leaf_is_watched_and_a_second_raises_it(kept: Client) -> None:
     look(kept, days=10, marks=["yellow oldest"])
-    assert f"watch until {(TODAY + 4 * DAY).isoformat()}" in said(wrong(kept))
+    assert f"watch until {(TODAY + 4 * DAY):%d %b %Y}" in said(wrong(kept))
     look(kept, marks=["yellow oldest"])
     assert "Too wet? Look first" in said(wrong(kept))
 

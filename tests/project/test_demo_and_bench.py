@@ -9,7 +9,6 @@ import numpy as np
 import pytest
 from typer.testing import CliRunner
 
-from fenwa.api.app import prepare_store
 from fenwa.bench import _plain_loop, first_load_kB
 from fenwa.cli import app as commands
 from fenwa.core.errors import Conflict
@@ -20,6 +19,7 @@ from fenwa.core.pot.specification import Medium, PotSpec, members_of
 from fenwa.demo.database import fill_if_stale
 from fenwa.demo.scenario import WATERS
 from fenwa.demo.scenario_pots import POTS
+from fenwa.store.prepare import prepare_store
 from fenwa.store.session import Store
 from tests.conftest import Client
 

@@ -24,8 +24,11 @@ ALLOWED = {
     "formats": {"formats", "core"},
     "devices": {"devices", "formats", "core"},
     "demo": {"demo", "store", "core", "formats", "devices"},
-    "api": {"api", "store", "core", "formats", "devices"},
-    "cli.py": {"api", "store", "core", "demo", "devices", "bench"},
+    "archive": {"archive", "store", "core", "formats"},
+    "api": {"api", "archive", "store", "core", "formats", "devices"},
+    "cli_data.py": {"api", "archive", "store", "core"},
+    "cli_network.py": {"api", "cli_data"},
+    "cli.py": {"api", "cli_data", "cli_network", "store", "core", "demo", "devices", "bench"},
     "bench.py": {"api", "store", "core", "demo", "bench_pages", "bench_answers", "bench_pots", "bench_scroll"},
     "bench_honesty.py": {"core"},
     "bench_answers.py": {"api", "store", "bench_honesty", "bench_pages", "bench_scroll"},
@@ -73,6 +76,7 @@ CORE_LAYERS = (
     "evidence",
     "diagnosis",
     "units",
+    "writing",
     "calculations",
 )
 

@@ -18,6 +18,7 @@ from fenwa.api import problems, safety
 from fenwa.api.answers import routes as answers
 from fenwa.api.calc import routes as calc
 from fenwa.api.care import routes as care
+from fenwa.api.collections import Demonstration
 from fenwa.api.door import Door
 from fenwa.api.flush import routes as flush
 from fenwa.api.house import routes as house
@@ -26,15 +27,11 @@ from fenwa.api.log import routes as log
 from fenwa.api.mix import routes as mix
 from fenwa.api.pots import routes as pots
 from fenwa.api.round import routes as rounds
-from fenwa.api.transactions import now
+from fenwa.api.start import routes as start
+from fenwa.api.sums import routes as sums
 from fenwa.api.water import routes as water
-from fenwa.core.library.loader import fertilizers
 from fenwa.devices.pen_session import PenSession
-from fenwa.store.collection import refresh_stale
-from fenwa.store.mix_rows import library_ids
-from fenwa.store.models import Product
-from fenwa.store.photo_files import PhotoFolder
-from fenwa.store.photo_rows import sweep
+from fenwa.store.backup import Backups
 from fenwa.store.session import Store
 
 
@@ -51,14 +48,22 @@ class Interface(StaticFiles):
             return FileResponse(Path(str(self.directory)) / "index.html", headers={"Cache-Control": "no-cache"})
         if path.startswith("assets/"):
             response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        else:  # the page, the worker that keeps it, the manifest: asked for anew each time
+            response.headers["Cache-Control"] = "no-cache"
         return response
 
 
 def create_app(
-    store: Store, clock: Callable[[], date], web: Path | None = None, pen: str = "none", door: Door | None = None
+    store: Store,
+    clock: Callable[[], date],
+    web: Path | None = None,
+    pen: str = "none",
+    door: Door | None = None,
+    backups: Backups | None = None,
+    demonstration: Demonstration | None = None,
 ) -> FastAPI:
     """The application on a store, with a clock for the day; the built interface, a pen and a door to the network
-    if there are.
+    if there are; backups beside the database if no other folder is named; a demonstration to look around in.
     """
     app = FastAPI(
         title="Fenwa",
@@ -73,27 +78,15 @@ def create_app(
         },
     )
     app.state.store, app.state.clock, app.state.pen = store, clock, PenSession(pen, clock)
-    app.state.door = door
+    app.state.door, app.state.backups = door, backups or Backups(store.path)
+    app.state.demonstration = demonstration
     problems.install(app)
     safety.install(app)
-    for room in (calc, water, mix, pots, log, care, rounds, flush, leaves, answers, house):
+    for room in (calc, water, mix, pots, log, care, rounds, flush, leaves, answers, sums, start, house):
         app.include_router(room.router)
     if web is not None:
         app.mount("/", Interface(directory=web, html=True), name="web")
     return app
-
-
-def prepare_store(store: Store) -> None:
-    """Bring the shipped library to the shelf and fold what is stale; nothing of the user's is touched."""
-    from dataclasses import asdict
-
-    with store.writing() as session:
-        known = library_ids(session)
-        for item in fertilizers().values():
-            if item.id not in known:
-                session.add(Product(library_id=item.id, name=item.label.name, label=asdict(item.label)))
-        refresh_stale(session)
-        sweep(session, PhotoFolder(store.path), now())
 
 
 def openapi_document(path: Path) -> dict[str, Any]:

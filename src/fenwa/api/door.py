@@ -22,7 +22,7 @@ GUESSES, WINDOW_S = 10, 60.0
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
 NOT_ENCRYPTED = (
     "The link is not encrypted: whoever is on this network can read along, the passphrase too. "
-    "Give --tls-cert and --tls-key to encrypt it."
+    "./fenwa certificate makes what encrypts it."
 )
 
 
@@ -72,13 +72,17 @@ class Throttle:
 
 @dataclass
 class Door:
-    """A server that answers the home network: its names, its addresses, and whether the link is encrypted."""
+    """A server that answers the home network: its names, its addresses, and whether the link is encrypted.
+
+    ``authority``: who vouches for its certificate, for phones to trust; None: it is not at hand.
+    """
 
     store: Store
     names: frozenset[str]
     addresses: tuple[str, ...]
     encrypted: bool
     throttle: Throttle = field(default_factory=Throttle)
+    authority: bytes | None = None
 
     def lets_in(self, request: Request) -> bool:
         """Whether the request comes with a cookie this server signed within the month."""

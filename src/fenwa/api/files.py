@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from fastapi import Response
+from typing import Annotated, Any
+
+from fastapi import Depends, Request, Response
 from pydantic import BaseModel
 
 
@@ -24,3 +26,17 @@ def csv_answer(text: str, name: str) -> Response:
     return Response(
         text, media_type="text/csv; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'}
     )
+
+
+async def get_body(request: Request) -> bytes:
+    """A file as it was sent: the body itself, under whatever name."""
+    return await request.body()
+
+
+Sent = Annotated[bytes, Depends(get_body)]
+AS_BODY: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}

@@ -18,6 +18,8 @@ from fenwa.formats.photo import MOST_BYTES
 from fenwa.formats.photo import too_large as photo_too_large
 
 BODY_LIMIT = 1_000_000  # bytes; the largest form is a few kilobytes
+ARCHIVE_LIMIT = 300_000_000  # a collection through the page; ./fenwa import reads larger ones from the disk
+_ARCHIVES = ("/api/archive/preview", "/api/archive/import", "/api/archive/pots")
 _PHOTOS = re.compile(r"/api/(pots|looks)/\d+/photos")  # the body is the file itself, read by formats.photo
 OWN_READERS = ("/api/inbox/senml", "/sign-in")  # a pack names line and record; the passphrase is a form
 _LONG_NUMBER = re.compile(r"[+-]?\d{16,}")  # no id, count or amount has so many digits; SQLite takes nineteen
@@ -50,11 +52,13 @@ class Intake:
 
 
 def _reads_itself(path: str) -> bool:
-    return path in OWN_READERS or _PHOTOS.fullmatch(path) is not None
+    return path in OWN_READERS or path in _ARCHIVES or _PHOTOS.fullmatch(path) is not None
 
 
 def body_limit(path: str) -> int:
     """The most a body sent there may hold. [bytes]"""
+    if path in _ARCHIVES:
+        return ARCHIVE_LIMIT
     return MOST_BYTES if _PHOTOS.fullmatch(path) else BODY_LIMIT
 
 
@@ -62,6 +66,9 @@ def too_large(path: str) -> Response:
     """The refusal of a body over the limit."""
     if _PHOTOS.fullmatch(path):
         return _refused_at(path, photo_too_large(), "/photo")
+    if path in _ARCHIVES:
+        told = f"The file is larger than {ARCHIVE_LIMIT // 1_000_000} MB. Stop Fenwa and use ./fenwa import FILE."
+        return problem(413, "Request refused", told, "too-large")
     return problem(413, "Request refused", f"At most {BODY_LIMIT} bytes are taken at once.", "too-large")
 
 

@@ -13,6 +13,7 @@ from starlette.middleware.base import RequestResponseEndpoint
 from fenwa.api.door import at_home, is_loopback
 from fenwa.api.house.entrance import door_of, refuse_entry
 from fenwa.api.intake import Intake, body_limit, too_large
+from fenwa.api.outlet import Outlet
 from fenwa.api.problems import problem
 
 SIGN_IN = "/sign-in"
@@ -63,6 +64,7 @@ def _refused(request: Request) -> Response | None:
 
 def install(app: FastAPI) -> None:
     """Put the doors on the application; what the doors let in is read by the intake behind them."""
+    app.add_middleware(Outlet)
     app.add_middleware(Intake)
 
     @app.middleware("http")

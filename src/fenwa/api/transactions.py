@@ -12,8 +12,10 @@ from fastapi import Depends, Header, Request, Response
 from pydantic import BaseModel, TypeAdapter
 from sqlalchemy.orm import Session
 
+from fenwa.api.collections import backups_of, store_of
 from fenwa.core.errors import Conflict, NotFound
 from fenwa.core.working import Working
+from fenwa.store.backup import Backups
 from fenwa.store.models import Archivable, Base, Submission
 from fenwa.store.session import Store
 from fenwa.store.summary import touch, touch_all
@@ -23,8 +25,12 @@ M = TypeVar("M", bound=Base)
 
 def get_store(request: Request) -> Store:
     """The collection's database."""
-    store: Store = request.app.state.store
-    return store
+    return store_of(request)
+
+
+def get_backups(request: Request) -> Backups:
+    """The backups of the collection."""
+    return backups_of(request)
 
 
 def get_today(request: Request) -> date:

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from fenwa.api.answers.desk import AnswerBrief, Desk, answer, brief, desk_of
+from fenwa.api.answers.desk import AnswerBrief, Desk, answer, briefs_of, desk_of
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.core.errors import NotFound
@@ -17,7 +17,6 @@ from fenwa.core.evidence.measures import MEASURES, facts_of
 from fenwa.core.evidence.together import Answer, Together, effect_together
 from fenwa.core.evidence.twins import Twin
 from fenwa.core.working import Computed
-from fenwa.store.pot_today import PotToday
 from fenwa.store.session import remembered
 
 router = APIRouter(prefix="/api", tags=["answers"])
@@ -158,17 +157,9 @@ def every_change(session: ReadSession, today: Today) -> Response:
 
 def _every(session: Session, today: date) -> EveryChange:
     desk = desk_of(session, today)
-    rows = [r for pot_id, p in desk.pots.items() for r in _briefs(desk, session, pot_id, p)]
+    rows = [r for p in desk.pots.values() for r in briefs_of(desk, session, p)]
     rows.sort(key=lambda r: (r.on, r.code), reverse=True)
     return EveryChange(today=today, answers=rows, questions=_questions(rows))
-
-
-def _briefs(desk: Desk, session: Session, pot_id: int, p: PotToday) -> list[AnswerBrief]:
-    """Answers of one pot, worked out once for one state of it and its kin."""
-    if pot_id not in desk.briefs:
-        own = [c for c in desk.changes[pot_id] if c.whose == "pot"]
-        desk.briefs[pot_id] = [brief(p, answer(desk, session, p, c)) for c in own]
-    return desk.briefs[pot_id]
 
 
 def _questions(rows: list[AnswerBrief]) -> list[QuestionOut]:

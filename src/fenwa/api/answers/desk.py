@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from datetime import date, timedelta
 
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from fenwa.core.climate.light import day_length_h
 from fenwa.core.evidence.answer import Against, DidItHelp, Other, did_it_help
+from fenwa.core.evidence.beside import held_against, light_of_season, others_of
 from fenwa.core.evidence.changes import LoggedChange, changes_in
 from fenwa.core.evidence.grade import Grade
-from fenwa.core.evidence.measures import MeasureFacts, facts_of
-from fenwa.core.evidence.samples import Sample, own_trend
+from fenwa.core.evidence.measures import facts_of
+from fenwa.core.evidence.samples import Sample
 from fenwa.core.evidence.twins import PlantFacts, Twin, twins_of
 from fenwa.core.evidence.windows import Window, window_of
 from fenwa.core.leaf.line import SLOW
@@ -28,10 +28,6 @@ from fenwa.store.session import remembered
 
 WINDOW_DAYS = 425  # fourteen months
 ASKED_FIRST = ("leaf length", "leaves gained", "root tips", "new burn", "height", "rating")
-NEAR_DAYS = 30  # another change so long before the one asked about still speaks in the answer
-SAME_DAY_DAYS = 10  # both had it, if so near
-YEAR = timedelta(days=365)
-LIGHT_APART_h = 1.0
 
 
 class AnswerBrief(BaseModel):
@@ -70,12 +66,21 @@ class Days:
     begun: list[date]
 
 
+@dataclass(frozen=True)
+class KeptBrief:
+    """An answer in a line, and the pot it was held against. None: no twin."""
+
+    line: AnswerBrief
+    beside: PotToday | None
+
+
 @dataclass
 class Desk:
     """Every pot with its changes; values of a measure are read when they are asked for.
 
     ``briefs``: answers worked out already, by pot. What a write did not touch goes on from the desk before it: a pot
-    that was not written since is the same object.
+    that was not written since is the same object. ``earlier``: answers of pots nobody wrote whose kin was written;
+    each still holds where the plant beside it was not written (``written``) and none written since is more alike.
     """
 
     today: date
@@ -83,7 +88,9 @@ class Desk:
     changes: dict[int, list[LoggedChange]]
     kinds: dict[str, list[PotToday]]
     values: dict[str, dict[int, list[Sample]]] = field(default_factory=dict)
-    briefs: dict[int, list[AnswerBrief]] = field(default_factory=dict)
+    briefs: dict[int, list[KeptBrief]] = field(default_factory=dict)
+    earlier: dict[int, list[KeptBrief]] = field(default_factory=dict)
+    written: set[int] = field(default_factory=set)
     facts: dict[int, PlantFacts] = field(default_factory=dict)
     complete: set[str] = field(default_factory=set)
     days: dict[str, dict[int, Days]] = field(default_factory=dict)
@@ -140,10 +147,11 @@ def _laid_out(session: Session, today: date) -> Desk:
 
 
 def _go_on(desk: Desk, before: Desk, fresh: set[int]) -> None:
-    """Take over what was worked out of pots that nobody wrote since; answers only where no plant of their kind was."""
+    """Take over what was worked out of pots that nobody wrote since; answers are looked at again where kin was."""
     written = {desk.pots[i].plant.profile_id for i in fresh}
     written |= {p.plant.profile_id for i, p in before.pots.items() if i not in desk.pots}
     stale = {desk.pots[i].plant.id for i in fresh}
+    desk.written = fresh | (before.written if before.earlier else set())
     for measure, by_plant in before.values.items():
         desk.values[measure] = {plant: rows for plant, rows in by_plant.items() if plant not in stale}
     for pot_id, p in desk.pots.items():
@@ -153,8 +161,9 @@ def _go_on(desk: Desk, before: Desk, fresh: set[int]) -> None:
                 desk.facts[pot_id] = before.facts[pot_id]
             if pot_id in before.next_leaf:
                 desk.next_leaf[pot_id] = before.next_leaf[pot_id]
-            if p.plant.profile_id not in written and pot_id in before.briefs:
-                desk.briefs[pot_id] = before.briefs[pot_id]
+            known = before.briefs.get(pot_id) or before.earlier.get(pot_id)
+            if known is not None:
+                (desk.earlier if p.plant.profile_id in written else desk.briefs)[pot_id] = known
 
 
 @dataclass(frozen=True)
@@ -219,22 +228,18 @@ def _rhythm(desk: Desk, p: PotToday, leaves: Sequence[Sample]) -> date | None:
     return desk.next_leaf[p.pot.id]
 
 
-def _last_year(values: Sequence[Sample]) -> list[Sample]:
-    """The same plant a year earlier, on this year's dates."""
-    return [replace(s, on=s.on + YEAR, begun_on=s.begun_on + YEAR if s.begun_on else None, number=None) for s in values]
-
-
-def _control(
-    values: Sequence[Sample], twin: Sequence[Sample] | None, change_on: date, today: date, facts: MeasureFacts
-) -> tuple[Against, list[Sample]]:
-    """A twin over the same dates, else last year's same season, else the plant's own trend."""
-    if twin is not None:
-        return "twin", list(twin)
-    shifted = [s for s in _last_year(values) if s.on <= today]
-    formed = [s for s in shifted if (s.begun_on or s.on) >= change_on]
-    if formed and any(s.on < change_on for s in shifted):
-        return "last year", shifted
-    return "own trend", own_trend(values, change_on, facts)
+def _twins(
+    desk: Desk, session: Session, p: PotToday, change: LoggedChange, measure: str, among: set[int] | None = None
+) -> list[Twin]:
+    """Plants to hold a change against, the most alike first; none for what a place did to all. ``among``: pots."""
+    if change.whose != "pot" or change.on > desk.today:
+        return []
+    kin = _kin(desk, p.plant.profile_id)
+    if among is not None:
+        kin = [(plant, k) for plant, k in kin if k.id in among]
+    days, by_leaf = desk.days_of(session, measure), facts_of(measure).by_leaf
+    counts = {k.id: _counts(days[plant], change.on, by_leaf) for plant, k in kin}
+    return twins_of(_facts(desk, p), [k for _, k in kin], counts, change.on, change.kind)
 
 
 def answer(
@@ -244,16 +249,11 @@ def answer(
     measure = measure or measure_for(desk, session, p, change.on)
     facts = facts_of(measure)
     values = desk.of(session, measure).get(p.plant.id, [])
-    twins: list[Twin] = []
-    if change.whose == "pot" and change.on <= desk.today:
-        kin = _kin(desk, p.plant.profile_id)
-        days = desk.days_of(session, measure)
-        counts = {k.id: _counts(days[plant], change.on, facts.by_leaf) for plant, k in kin}
-        twins = twins_of(_facts(desk, p), [k for _, k in kin], counts, change.on, change.kind)
+    twins = _twins(desk, session, p, change, measure)
     twin = next((t for t in twins if t.id == beside), twins[0] if twins else None)
     q = desk.pots[twin.id] if twin else None
     beside_values = desk.of(session, measure).get(q.plant.id, []) if q else None
-    against, control = _control(values, beside_values, change.on, desk.today, facts)
+    against, control = held_against(values, beside_values, change.on, desk.today, facts)
     window = window_of(change.kind, p.profile.lag_days, change.review_days)
     leaves = desk.of(session, "leaf length").get(p.plant.id, [])
     rhythm = _rhythm(desk, p, leaves)
@@ -276,23 +276,13 @@ def answer(
 
 
 def _others(desk: Desk, p: PotToday, q: PotToday | None, change: LoggedChange, until: date) -> list[Other]:
-    """What else changed about then: of the plant, of its twin, of both; light over the season is both's."""
-    since = change.on - timedelta(days=NEAR_DAYS)
-    out: list[Other] = []
-    theirs = [c for c in desk.changes.get(q.pot.id, ()) if since <= c.on <= until] if q else []
-    mine = [c for c in desk.changes.get(p.pot.id, ()) if since <= c.on <= until and c.key != change.key]
-    for c in mine:
-        both = q is not None and any(t.kind == c.kind and abs((t.on - c.on).days) <= SAME_DAY_DAYS for t in theirs)
-        out.append(Other(c.on, c.words, "both" if both or q is None else "one"))
-    for t in theirs:
-        if not any(c.kind == t.kind and abs((t.on - c.on).days) <= SAME_DAY_DAYS for c in mine):
-            out.append(Other(t.on, t.words, "twin"))
+    """What else changed of the plant and its twin, and the light both had over the season."""
+    theirs = desk.changes.get(q.pot.id, []) if q else None
+    out = others_of(change, desk.changes.get(p.pot.id, []), theirs, until)
     latitude = p.where.latitude_deg
     if latitude is not None and not p.where.lamp_hours:
-        then, now = day_length_h(latitude, change.on), day_length_h(latitude, until)
-        if abs(then - now) >= LIGHT_APART_h:
-            out.append(Other(until, f"days {then:.1f} to {now:.1f} h", "both"))
-    return sorted(out, key=lambda o: o.on)
+        out = sorted(out + light_of_season(latitude, change.on, until), key=lambda o: o.on)
+    return out
 
 
 def brief(p: PotToday, a: Answered) -> AnswerBrief:
@@ -323,3 +313,24 @@ def brief(p: PotToday, a: Answered) -> AnswerBrief:
         measured=r.measured,
         se=r.se,
     )
+
+
+def _brief_of(desk: Desk, session: Session, p: PotToday, change: LoggedChange, known: KeptBrief | None) -> KeptBrief:
+    """An answer in a line: the one known, while no other plant is the most alike and that one was not written."""
+    if known is not None and (known.beside is None or desk.pots.get(known.beside.pot.id) is known.beside):
+        among = desk.written | ({known.beside.pot.id} if known.beside else set())
+        twins = _twins(desk, session, p, change, known.line.measure, among)
+        if (desk.pots[twins[0].id] if twins else None) is known.beside:
+            return known
+    a = answer(desk, session, p, change)
+    return KeptBrief(brief(p, a), desk.pots[a.twin.id] if a.twin else None)
+
+
+def briefs_of(desk: Desk, session: Session, p: PotToday) -> list[AnswerBrief]:
+    """Answers to the own changes of a pot, worked out once for one state of it and of what stands beside it."""
+    i = p.pot.id
+    if i not in desk.briefs:
+        known = {k.line.key: k for k in desk.earlier.pop(i, ())}
+        own = [c for c in desk.changes[i] if c.whose == "pot"]
+        desk.briefs[i] = [_brief_of(desk, session, p, c, known.get(c.key)) for c in own]
+    return [k.line for k in desk.briefs[i]]

@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.answers import answers, seasons, trials, wrong
+from fenwa.api.answers import answers, report, seasons, trials, wrong
 
 router = APIRouter()
-for part in (answers, trials, seasons, wrong):
+for part in (answers, trials, seasons, report, wrong):
     router.include_router(part.router)

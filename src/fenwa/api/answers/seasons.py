@@ -2,10 +2,7 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Sequence
 from datetime import date, timedelta
-from statistics import median
 from typing import Literal
 
 from fastapi import APIRouter
@@ -18,8 +15,8 @@ from fenwa.api.transactions import ReadSession, Today
 from fenwa.core.care.season import days_from_shortest
 from fenwa.core.errors import InputError
 from fenwa.core.evidence.pair import PairFact, PairSeen, SourceSeen, what_differs
-from fenwa.core.evidence.pairs import EffectFound, effect_of_groups
 from fenwa.core.evidence.restarts import season_spans, woke_on
+from fenwa.core.evidence.schools import SchoolPlant, SchoolsCompared, compare_schools, newest_share
 from fenwa.core.evidence.seasons import (
     SeasonLog,
     SeasonOverlay,
@@ -30,7 +27,6 @@ from fenwa.core.evidence.seasons import (
     season_sum,
 )
 from fenwa.core.leaf.laid import season_starts
-from fenwa.core.leaf.sizes import SeenLeaf, finished, usual_length
 from fenwa.core.leaf.suppliers import Arrival, suppliers_of
 from fenwa.core.library.loader import media
 from fenwa.core.working import Computed
@@ -123,7 +119,7 @@ def seasons_of(pot_id: int, session: ReadSession, today: Today, by: By = "season
         totals=[season_sum(x, x.days, p.profile.climate.night_C[0]) for x in logs],
         overlay=overlay,
         sentence=overlay.result.sentence if overlay else one if by == "seasons" else "One growth so far.",
-        poisonous=p.profile.hazard.pets in ("mild", "toxic"),
+        poisonous=p.profile.hazard.poisonous,
     )
 
 
@@ -173,68 +169,20 @@ def pair_of(pot_id: int, beside: int, session: ReadSession, today: Today) -> Pai
     )
 
 
-class SchoolSeen(BaseModel):
-    """A school across the collection: plants, salt as a share of their ceilings, leaves as a share of usual, lost.
-
-    None: nothing was predicted or measured.
-    """
-
-    school: str
-    plants: int
-    salt_share: float | None
-    over_ceiling: int
-    leaf_share: float | None
-    leaves_lost: int
-
-
-class SchoolsPage(BaseModel):
-    """Schools held against each other, with the difference of the two that feed most plants. None: too few."""
-
-    schools: list[SchoolSeen]
-    first: str
-    second: str
-    leaves: Computed[EffectFound] | None
-    sentence: str
-
-
-def _newest_share(leaves: Sequence[SeenLeaf], today: date) -> float | None:
-    usual, done = usual_length(list(leaves), today), finished(leaves)[-2:]
-    return math.exp(sum(math.log(x.mm / usual) for x in done) / len(done)) if usual and done else None
-
-
 @router.get("/schools-compared")
-def schools_compared(session: ReadSession, today: Today) -> SchoolsPage:
+def schools_compared(session: ReadSession, today: Today) -> SchoolsCompared:
     """Which school does what to salt, leaves and losses, with the same honesty as any other answer."""
     desk = desk_of(session, today)
-    pots = list(desk.pots.values())
-    leaves = leaves_of(session, [p.plant.id for p in pots], today)
-    groups: dict[str, list[PotToday]] = {}
-    for p in pots:
-        groups.setdefault(p.school.name if p.school else p.day.feeding.plan.name or "its own rhythm", []).append(p)
-    shares = {p.pot.id: _newest_share(leaves.get(p.plant.id, []), today) for p in pots}
-    rows = []
-    for name, mine in groups.items():
-        known = [s for p in mine if (s := shares[p.pot.id]) is not None]
-        salts = [p.day.share_of_ceiling for p in mine if p.reading is not None]
-        lost = sum(x.lost_on is not None for p in mine for x in leaves.get(p.plant.id, []))
-        rows.append(
-            SchoolSeen(
-                school=name,
-                plants=len(mine),
-                salt_share=median(salts) if salts else None,
-                over_ceiling=sum(p.day.over_ceiling for p in mine),
-                leaf_share=median(known) if known else None,
-                leaves_lost=lost,
-            )
+    leaves = leaves_of(session, [p.plant.id for p in desk.pots.values()], today)
+    groups: dict[str, list[SchoolPlant]] = {}
+    for p in desk.pots.values():
+        mine = leaves.get(p.plant.id, [])
+        name = p.school.name if p.school else p.day.feeding.plan.name or "its own rhythm"
+        seen = SchoolPlant(
+            salt_share=p.day.share_of_ceiling if p.reading is not None else None,
+            over_ceiling=p.day.over_ceiling,
+            leaf_share=newest_share(mine, today),
+            leaves_lost=sum(x.lost_on is not None for x in mine),
         )
-    rows.sort(key=lambda r: (-r.plants, r.school))
-    named = [r.school for r in rows if r.leaf_share is not None][:2]
-    effect = None
-    if len(named) == 2:
-        a, b = ([math.log(s) for p in groups[n] if (s := shares[p.pot.id])] for n in named)
-        effect = effect_of_groups(changed=a[:60], unchanged=b[:60])
-    said = "Fewer than two schools have leaves to compare."
-    if effect:
-        said = f"{named[0]} against {named[1]}: {effect.result.sentence} Nobody drew by coin who is fed how: weak."
-    first, second = (named + ["", ""])[:2]
-    return SchoolsPage(schools=rows, first=first, second=second, leaves=effect, sentence=said)
+        groups.setdefault(name, []).append(seen)
+    return compare_schools(groups)

@@ -15,18 +15,20 @@ from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.core.care.on_trial import TrialFeed
 from fenwa.core.entry import require
 from fenwa.core.errors import Conflict, InputError, Underspecified
+from fenwa.core.evidence.beside import noticed
 from fenwa.core.evidence.measures import Measure, facts_of
-from fenwa.core.evidence.trial import Design, TrialPlan, TrialPlant, trial_plan
+from fenwa.core.evidence.trial import MOST_LEAF_DAYS, Design, TrialPlan, TrialPlant, trial_plan, unfit_for_trial
 from fenwa.core.evidence.trial_answer import (
     Member,
     TrialAnswer,
     TrialPair,
     groups_answer,
+    leaves_gained,
     phases_answer,
     trial_answer,
 )
 from fenwa.core.evidence.windows import LAGS, ChangeKind, window_of
-from fenwa.core.leaf.line import RESTING, UNKNOWN_LEAF_DAYS
+from fenwa.core.leaf.line import UNKNOWN_LEAF_DAYS
 from fenwa.core.leaf.sizes import usual_length
 from fenwa.core.leaf.timing import plastochron
 from fenwa.core.working import Computed
@@ -37,7 +39,6 @@ from fenwa.store.summary import touch_all
 from fenwa.store.trial_rows import runs_on, trials_kept
 
 router = APIRouter(prefix="/api/trials", tags=["answers"])
-BOTH_DAYS = 7  # both of a pair had it, if so near
 _PLAN: TypeAdapter[TrialPlan] = TypeAdapter(TrialPlan)
 
 
@@ -137,13 +138,6 @@ def _plants(session: Session, pots: list[PotToday], today: date) -> tuple[list[T
         found = plastochron([x.opened_on for x in mine])
         slowest = max(slowest, found[0] if found else UNKNOWN_LEAF_DAYS)
         parent = p.plant.parent_plant_id
-        unfit = ""
-        if p.phase in RESTING:
-            unfit = "It rests: it forms no leaf that could answer."
-        elif p.pot.isolated:
-            unfit = "It stands apart: care differs from the others."
-        elif p.day.kept.trial:
-            unfit = f"It is under trial already: {p.day.kept.trial}."
         rows.append(
             TrialPlant(
                 id=p.pot.id,
@@ -151,10 +145,10 @@ def _plants(session: Session, pots: list[PotToday], today: date) -> tuple[list[T
                 kind=p.plant.profile_id,
                 size=usual_length(mine, today),
                 family=f"division of {parent}" if parent else "",
-                unfit=unfit,
+                unfit=unfit_for_trial(p.phase, p.pot.isolated, p.day.kept.trial),
             )
         )
-    return rows, min(730.0, slowest)
+    return rows, min(MOST_LEAF_DAYS, slowest)
 
 
 def _planned(session: Session, body: TrialIn, today: date) -> tuple[PlannedTrial, list[PotToday], tuple[int, int]]:
@@ -285,24 +279,14 @@ def _told(trial: models.Trial, desk: Desk, session: Session) -> TrialAnswer:
 
 
 def _noticed(trial: models.Trial, desk: Desk) -> list[NoticedOut]:
-    """What else changed since it began: not what is tried; what several plants had stands in one line."""
+    """What else changed since it began, by the codes of the pots."""
     plan = _PLAN.validate_python(trial.plan)
     partner = {p.first: p.second for p in plan.pairs} | {p.second: p.first for p in plan.pairs}
-    found: dict[tuple[date, str, bool], list[str]] = {}
-    for m in trial.members:
-        p = desk.pots.get(m["pot_id"])
-        if p is None:
-            continue
-        for c in desk.changes.get(p.pot.id, ()):
-            if not trial.started_on < c.on <= (trial.ended_on or desk.today):
-                continue
-            if c.kind == trial.kind and c.whose == "pot" and m["changed"]:
-                continue
-            theirs = desk.changes.get(partner.get(p.pot.id, 0), ())
-            both = any(t.kind == c.kind and abs((t.on - c.on).days) <= BOTH_DAYS for t in theirs)
-            found.setdefault((c.on, c.words, not both), []).append(p.pot.code)
+    changed = {m["pot_id"]: m["changed"] for m in trial.members if m["pot_id"] in desk.pots}
+    until = trial.ended_on or desk.today
     return [
-        NoticedOut(on=on, codes=codes, words=words, one_sided=one) for (on, words, one), codes in sorted(found.items())
+        NoticedOut(on=n.on, codes=[desk.pots[i].pot.code for i in n.pots], words=n.words, one_sided=n.one_sided)
+        for n in noticed(desk.changes, partner, changed, trial.kind, trial.started_on, until)
     ]
 
 
@@ -376,19 +360,12 @@ def show_trial(trial_id: int, session: ReadSession, today: Today) -> TrialPage:
         unit=facts_of(trial.measure).unit,
         noticed=_noticed(trial, desk),
         ended_why=trial.ended_why,
-        gained=_gained(members, answer),
+        gained=leaves_gained(
+            [m.gained for m in members if m.changed and not m.left_out],
+            [m.gained for m in members if not m.changed and not m.left_out],
+            answer.grade.grade,
+        ),
     )
-
-
-def _gained(members: list[MemberOut], answer: TrialAnswer) -> str:
-    """Leaves gained since the beginning, changed against unchanged."""
-    changed = [m.gained for m in members if m.changed and not m.left_out]
-    others = [m.gained for m in members if not m.changed and not m.left_out]
-    if not changed or not others:
-        return ""
-    n = min(len(changed), len(others))
-    pairs = "one pair" if n == 1 else f"{n} pairs"
-    return f"Leaves gained: {sum(changed)} changed, {sum(others)} unchanged; {pairs}, {answer.grade.grade}."
 
 
 class LeaveOutIn(BaseModel):

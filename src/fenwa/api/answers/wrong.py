@@ -226,13 +226,11 @@ def what_is_wrong(pot_id: int, session: ReadSession, today: Today) -> WrongPage:
     followed = (case.reading, case.school) if case is not None and case.reading and two else ("", "")
     order = _asked(facts, own, *followed)
     best = order.result
-    rotting = best.weight_of("wet", "path") >= 0.2
     stairs = next_checks(
         weights=[CauseWeight(c.id, c.weight) for c in best.order],
         done=_done(facts, log),
         signs=[s.id for s in facts.seen if s.seen],
         resting=facts.now.resting,
-        rotting=rotting,
     )
     advice = advise(best, facts.found, facts.seen, facts.now)
     seen = [signs()[s.id].words for s in facts.seen if s.seen]

@@ -6,12 +6,13 @@ import hashlib
 import io
 import zipfile
 from datetime import date
-from typing import Annotated, Any
+from typing import Any
 
-from fastapi import APIRouter, Depends, Request, Response
+from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.files import AS_BODY, Sent
 from fenwa.api.leaves.photo_shown import Folder, PhotoOut, photo_out
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
@@ -24,20 +25,6 @@ from fenwa.store.photo_rows import all_photos, photos_of
 from fenwa.store.pot_rows import plants_with
 
 router = APIRouter(prefix="/api", tags=["photos"])
-
-
-async def get_body(request: Request) -> bytes:
-    """The photo as it was sent: the body itself, under whatever name."""
-    return await request.body()
-
-
-Sent = Annotated[bytes, Depends(get_body)]
-AS_BODY = {
-    "requestBody": {
-        "required": True,
-        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
-    }
-}
 
 
 class PhotosOut(BaseModel):

@@ -9,6 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.mix.made import FedIn, store_fed
 from fenwa.api.pots.shown import PhaseOut, one_pot
 from fenwa.api.transactions import OneWrite, Today, get_row, now
 from fenwa.api.typed import TypedOrNone
@@ -40,7 +41,7 @@ class PourIn(BaseModel):
     """A can or a plain water given to one or several pots. ``flush`` marks a flush.
 
     ``gave``: something else, in the grower's words: a feed of unknown strength. ``plant_id``: one plant of several in
-    the pot got it alone.
+    the pot got it alone. ``fed``: a feed by its label, mixed by the way.
     """
 
     pot_ids: list[int]
@@ -61,6 +62,7 @@ class PourIn(BaseModel):
     by: str = Field(default="", max_length=60)
     gave: str = Field(default="", max_length=120)
     plant_id: int | None = None
+    fed: FedIn | None = None
 
 
 class Poured(BaseModel):
@@ -132,7 +134,16 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
     if body.runoff_pH is not None:
         require(body.runoff_pH, "Runoff pH", "", low=0, high=14, pointer="/runoff_pH")
 
+    if body.fed is not None and (volume is None or body.flush or body.gave.strip() or body.batch_id is not None):
+        raise Underspecified(
+            "A feed by its label needs the volume poured, and is neither a can of the log nor a flush.",
+            pointer="/volume",
+        )
+
     def write(session: Session) -> dict[str, Any]:
+        return store_pours(session, _with_can(session, body, volume, today))
+
+    def store_pours(session: Session, body: PourIn) -> dict[str, Any]:
         ec, water_id, job, estimated = _contents(session, body, today)
         piece = _piece(session, body)
         made_for, moment, ids = _made_for(session, body), now(), []
@@ -169,6 +180,14 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
         return {"pour_ids": ids, "ec_uS_cm": ec}
 
     return Poured(**writer.once(body, write))
+
+
+def _with_can(session: Session, body: PourIn, volume: float | None, today: date) -> PourIn:
+    """The same pour out of the can that a feed by its label makes."""
+    if body.fed is None or volume is None:
+        return body
+    count = len(set(body.pot_ids))
+    return body.model_copy(update={"batch_id": store_fed(session, body.fed, volume, count, body.on, today).id})
 
 
 def _pots_in_order(session: Session, pot_ids: list[int], today: date) -> list[PotToday]:

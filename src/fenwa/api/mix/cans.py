@@ -11,8 +11,8 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
-from fenwa.api.mix.asked import Asked, DoseIn, base_of, ceilings_of, litres, water_base
-from fenwa.api.mix.recipes import also_rows, keep_version
+from fenwa.api.mix.asked import water_base
+from fenwa.api.mix.made import BatchIn, store_batch
 from fenwa.api.mix.shown import BatchOut, cans_out, newest_cans_out
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, stored_working
 from fenwa.api.typed import Typed, TypedOrNone
@@ -21,9 +21,7 @@ from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
 from fenwa.core.mix.can import decimal_asked
-from fenwa.core.mix.headroom import strictest
 from fenwa.core.mix.label import label_from
-from fenwa.core.mix.recipe import own_name
 from fenwa.core.mix.rescue import Rescue, batch_rescue
 from fenwa.core.water.blended import blended
 from fenwa.core.water.kinds import BaseWater
@@ -32,61 +30,6 @@ from fenwa.store import models
 from fenwa.store.mix_state import batches_left, slope_of
 
 router = APIRouter(prefix="/api", tags=["batches"])
-
-
-class BatchIn(DoseIn):
-    """A can that was made. ``recipe``: the name of the recipe it follows, if it has one."""
-
-    made_on: date
-    name: str = ""
-    recipe: str = ""
-
-
-def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
-    """A can as a row: plain water, or feed with its prediction and working."""
-    require_not_future(body.made_on, today, "Date", pointer="/made_on")
-    base = base_of(session, body, today)
-    first = body.blend[0].water_id if body.blend else body.water_id
-    row = models.Batch(
-        made_on=body.made_on,
-        water_id=first,
-        water_ec_uS_cm=base.ec25_uS_cm,
-        water_estimated=not base.measured,
-        volume_L=litres(body.volume, body.volume_unit),
-        route=body.route,
-        waters=[part.model_dump() for part in body.blend],
-    )
-    if body.product_id is None:
-        if body.also:
-            raise Underspecified(
-                "A leading feed is not chosen. Choose it, or leave the other products out.", pointer="/product_id"
-            )
-        row.name = body.name or f"{base.name}, nothing added"
-        row.dose_g_L = row.nitrogen_mg_L = 0.0
-        row.predicted_uS_cm = base.ec25_uS_cm
-        row.predicted_low_uS_cm = max(0.0, base.ec25_uS_cm - base.half_width_uS_cm)
-        row.predicted_high_uS_cm = base.ec25_uS_cm + base.half_width_uS_cm
-    else:
-        asked = Asked(session, body, today)
-        asked.product.owned = True
-        computed, _, value = asked.work_out()
-        d = computed.result
-        recipe = body.recipe.strip() or own_name(asked.label.name, body.strength)
-        row.name = body.name or f"{body.recipe.strip() or asked.product.name}, {d.nitrogen_mg_L:.0f} mg/L N"
-        row.product_id, row.recipe_version_id = (
-            asked.product.id,
-            keep_version(session, asked, value, body.made_on, recipe).id,
-        )
-        row.dose_g_L, row.nitrogen_mg_L, row.also = d.dose_g_L, d.nitrogen_mg_L, also_rows(asked)
-        row.predicted_uS_cm, row.predicted_low_uS_cm = d.ec_total_uS_cm, d.ec_low_uS_cm
-        row.predicted_high_uS_cm, row.working = d.ec_high_uS_cm, asdict(computed.working)
-        row.model_added_uS_cm = d.model_added_uS_cm
-        pot = strictest(ceilings_of(asked.pots))
-        if pot is not None:
-            row.ceiling_uS_cm, row.ceiling_of = pot.ceiling_uS_cm, pot.name
-    session.add(row)
-    session.flush()
-    return row
 
 
 @router.post("/batches", status_code=201)

@@ -130,7 +130,6 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
     flushes = flush_totals(session, pours)
     choice, water = water_of_pot(session, p, today)
     h = p.profile.hazard
-    hazard = {"none_known": "none known, which is no promise"}.get(h.pets, h.pets)
     page = PotPage(
         today=today,
         row=pot_row(p),
@@ -138,7 +137,7 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         pot_volume_L=p.pot.volume_L,
         interval_days=p.interval.days,
         plain_every=p.pot.plain_every,
-        hazard=f"Hazard to pets: {hazard}",
+        hazard=f"Hazard to pets: {h.to_pets}",
         profile_id=p.plant.profile_id,
         own_figures=p.own_figures,
         profile_name=p.profile.name,

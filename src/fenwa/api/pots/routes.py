@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.pots import candidates, collection, files, pots, repotting
+from fenwa.api.pots import candidates, collection, files, pots, repotting, said
 
 router = APIRouter()
-for part in (candidates, collection, repotting, files, pots):
+for part in (candidates, collection, repotting, files, said, pots):
     router.include_router(part.router)

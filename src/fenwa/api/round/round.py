@@ -105,7 +105,7 @@ def stations(session: ReadSession, today: Today) -> list[StationOut]:
         StationOut(
             key="mix", figure=f"{mixed:.0f} µS · last can" if mixed is not None else "no can yet", ec_uS_cm=mixed
         ),
-        StationOut(key="pots", figure=f"{len(pots)} kept", ec_uS_cm=middle),
+        StationOut(key="pots", figure=f"{len(pots)} pot" if len(pots) == 1 else f"{len(pots)} pots", ec_uS_cm=middle),
         StationOut(key="flush", figure=f"{len(flushes)} due" if flushes else "none due", ec_uS_cm=worst),
         StationOut(key="leaf", figure=f"{unlooked} to look at", ec_uS_cm=middle),
         StationOut(key="shelf", figure=f"{products} {'feed' if products == 1 else 'feeds'}", ec_uS_cm=None),

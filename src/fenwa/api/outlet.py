@@ -1,0 +1,135 @@
+"""What goes out: the core's sentences are written in the reader's units and order of dates, here and nowhere else."""
+
+from __future__ import annotations
+
+import json
+import re
+
+from sqlalchemy.exc import SQLAlchemyError
+from starlette.concurrency import run_in_threadpool
+from starlette.datastructures import MutableHeaders
+from starlette.requests import Request
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from fenwa.api.collections import store_of
+from fenwa.api.house.choices import read_settings, reader_of
+from fenwa.core.writing import Reader, written
+
+# Fields that hold sentences of the core. Names and notes a grower typed are in none of them; a line of pots as it was
+# typed and a decision told as a change are shown in the reader's units like the rest, and stored as they were.
+SPOKEN = (
+    "amounts",
+    "caution",
+    "change",
+    "clean_hands",
+    "detail",
+    "grade_sentence",
+    "headline",
+    "held",
+    "held_ends",
+    "kind_line",
+    "line",
+    "margin_line",
+    "moved_by",
+    "prills_sentence",
+    "problem",
+    "read_sentence",
+    "reason",
+    "release",
+    "saving",
+    "sentence",
+    "settles",
+    "stock_refusal",
+    "title",
+    "validity",
+    "water_note",
+    "weighing",
+    "window_why",
+    "word",
+    "words",
+)
+LISTED = ("assumptions", "cautions", "sentences", "sides")
+WHY_IS_SAID = ("/api/round", "/api/days", "/api/flush", "/api/mix")  # elsewhere a “why” is what a grower typed
+AS_THEY_ARE = ("/api/archive", "/api/openapi.json", "/api/calc")  # files and the calculations themselves
+_STRING = rb'"(?:[^"\\]|\\.)*"'
+
+
+def _fields(spoken: tuple[str, ...]) -> re.Pattern[bytes]:
+    return re.compile(
+        rb'("(?:' + "|".join(spoken).encode() + rb')": ?)(' + _STRING + rb")"
+        rb'|("(?:' + "|".join(LISTED).encode() + rb')": ?\[)((?:' + _STRING + rb",? ?)*)\]"
+    )
+
+
+_FIELDS, _WITH_WHY = _fields(SPOKEN), _fields((*SPOKEN, "why"))
+_ONE = re.compile(_STRING)
+
+
+def _said(raw: bytes, reader: Reader) -> bytes:
+    text: str = json.loads(raw)
+    new = written(text, reader)
+    return raw if new == text else json.dumps(new, ensure_ascii=False).encode()
+
+
+def spoken(body: bytes, reader: Reader, path: str = "") -> bytes:
+    """A JSON body with its sentences written for this reader; every other byte as it was."""
+
+    def field(m: re.Match[bytes]) -> bytes:
+        if m[1] is not None:
+            return m[1] + _said(m[2], reader)
+        return m[3] + _ONE.sub(lambda one: _said(one[0], reader), m[4]) + b"]"
+
+    return (_WITH_WHY if path.startswith(WHY_IS_SAID) else _FIELDS).sub(field, body)
+
+
+def _reader(request: Request) -> Reader:
+    store = store_of(request)
+    kept: tuple[int, Reader] | None = store.changed.memory.get("reader")
+    if kept is None or kept[0] != store.changed.writes:
+        mark = store.changed.writes
+        try:
+            with store.reading() as session:
+                kept = mark, reader_of(read_settings(session))
+        except SQLAlchemyError:  # an answer that says so must still go out
+            return Reader()
+        store.changed.memory["reader"] = kept
+    return kept[1]
+
+
+class Outlet:
+    """Writes the sentences of a JSON answer out; any other answer goes through as it comes."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Hold a JSON answer until it is whole, then send it written."""
+        path = scope.get("path", "")
+        if scope["type"] != "http" or not path.startswith("/api/") or path.startswith(AS_THEY_ARE):
+            await self._app(scope, receive, send)
+            return
+        start: Message | None = None
+        held: list[bytes] = []
+
+        async def out(message: Message) -> None:
+            nonlocal start
+            if message["type"] == "http.response.start":
+                if b"json" not in MutableHeaders(raw=message["headers"]).get("content-type", "").encode():
+                    await send(message)
+                    return
+                start = message
+                return
+            if start is None:
+                await send(message)
+                return
+            held.append(message.get("body", b""))
+            if message.get("more_body"):
+                return
+            body = b"".join(held)
+            if any(c in body for c in (b"-", b"\xc2\xb5", b"\xc2\xb0", b" L", b" g", b"m")):
+                body = spoken(body, await run_in_threadpool(_reader, Request(scope)), path)
+            MutableHeaders(raw=start["headers"])["content-length"] = str(len(body))
+            await send(start)
+            await send({"type": "http.response.body", "body": body})
+
+        await self._app(scope, receive, out)

@@ -1,0 +1,1 @@
+"""The start: three questions, and a look around in the demonstration."""

@@ -1,0 +1,1 @@
+"""Quick sums that need no record."""

@@ -1,0 +1,118 @@
+"""Answers in the reader's units: sentences are written out on the way, data and the grower's own words stay."""
+
+import json
+import re
+from typing import Any
+
+import pytest
+
+from fenwa.api.outlet import LISTED, SPOKEN, spoken
+from fenwa.core.writing import Reader
+from tests.conftest import Client
+
+FAR = {
+    "ec_unit": "ppm",
+    "ppm_scale": "0.7",
+    "temperature_unit": "°F",
+    "volume_unit": "US gal",
+    "mass_unit": "oz",
+    "length_unit": "in",
+    "date_order": "month first",
+}
+OLD = re.compile(r"\d (µS/cm|°C|cm|mm|L|g)(?![\w/²])|\d{4}-\d{2}-\d{2}|\b\d{1,2} (Jan|Feb|Mar|Sep|Oct|Nov|Dec)\b")
+PAGES = [
+    "/api/round",
+    "/api/water",
+    "/api/mix",
+    "/api/pots",
+    "/api/pots/6",
+    "/api/pots/6/care",
+    "/api/pots/6/answers",
+    "/api/pots/13/wrong",
+    "/api/pots/21/seasons",
+    "/api/pots/6/passport",
+    "/api/kinds/disa",
+    "/api/days",
+    "/api/flush",
+    "/api/changes",
+    "/api/trials",
+    "/api/meters",
+    "/api/away?leaving=2026-12-01&back=2026-12-20",
+]
+
+
+def sentences(node: Any, key: str = "") -> list[str]:
+    """Every sentence of an answer, wherever it stands."""
+    if isinstance(node, dict):
+        return [s for k, v in node.items() for s in sentences(v, k)]
+    if isinstance(node, list):
+        return [s for v in node for s in sentences(v, key)]
+    return [node] if isinstance(node, str) and key in (*SPOKEN, *LISTED) else []
+
+
+@pytest.fixture(scope="module")
+def far(demo: Client) -> Any:
+    before = demo.get("/api/settings")
+    settings = {k: v for k, v in before.items() if k not in ("display", "fallen_back")}
+    assert demo.send("/api/settings", settings | FAR, method="PUT").status_code == 200
+    yield demo
+    demo.send("/api/settings", settings, method="PUT")
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_no_sentence_of_a_page_shows_an_old_unit(far: Client, page: str) -> None:
+    found = sentences(far.get(page))
+    assert [s for s in found if OLD.search(s)] == []
+
+
+def chosen(client: Client) -> None:
+    settings = {k: v for k, v in client.get("/api/settings").items() if k not in ("display", "fallen_back")}
+    assert client.send("/api/settings", settings | FAR, method="PUT").status_code == 200
+
+
+def test_sentences_follow_the_choice_at_once_and_data_does_not(kept: Client) -> None:
+    def told() -> Any:
+        return kept.http.post("/api/sums/water", json={"water": {"value": 500}}).json()["water"]
+
+    before = told()
+    assert before["sentence"] == "500 µS/cm at 25 °C."
+    chosen(kept)
+    assert told()["sentence"] == "350 ppm (0.7 scale) at 77 °F."
+    assert told()["middle_uS_cm"] == before["middle_uS_cm"] == 500
+    assert kept.get("/api/water")["today"] == "2026-11-23"
+
+
+def test_a_refusal_names_its_figure_in_the_readers_units(kept: Client) -> None:
+    chosen(kept)
+    answer = kept.send(
+        "/api/pours", {"pot_ids": [1], "on": "2026-11-23", "water_id": 1, "volume": 300, "volume_unit": "L"}
+    )
+    assert "US gal" in answer.json()["detail"]
+
+
+def test_why_of_a_can_is_said_and_why_of_a_decision_is_typed() -> None:
+    raw, far = b'{"why":"Up to 500 \xc2\xb5S/cm."}', Reader(ec="mS/cm")
+    assert b"0.5 mS/cm" in spoken(raw, far, "/api/round")
+    assert spoken(raw, far, "/api/pots/1/decisions") == raw
+
+
+def test_what_a_grower_typed_stays_as_it_was(kept: Client) -> None:
+    chosen(kept)
+    kept.made("/api/waters", {"name": "Barrel of 20 L", "kind": "rain"})
+    assert "Barrel of 20 L" in [w["name"] for w in kept.get("/api/water")["waters"]]
+
+
+def test_a_body_keeps_every_other_byte() -> None:
+    body = {
+        "name": "5 L",
+        "sentence": "Pour 3.8 L “now” \\ on 2026-11-23.",
+        "n": 3.8,
+        "cautions": ["Below 0 °C", "a, b"],
+    }
+    raw = json.dumps(body, ensure_ascii=False).encode()
+    far = Reader(volume="US gal", temperature="°F", dates="month first")
+    assert json.loads(spoken(raw, far)) == body | {
+        "sentence": "Pour 1 US gal “now” \\ on Nov 23, 2026.",
+        "cautions": ["Below 32 °F", "a, b"],
+    }
+    assert spoken(raw, Reader(dates="ISO")) == raw
