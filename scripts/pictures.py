@@ -2,12 +2,14 @@
 
 import re
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page
+from playwright.sync_api import Browser, Page
 
 from tests.browser.server import ROOT, chromium, context_of, running, settled, watched
 
+View = tuple[str, str, int, int, str, Callable[[Page], None] | None]
 SHOTS = ROOT / "docs" / "screenshots"
 
 
@@ -19,10 +21,16 @@ def with_pots(page: Page) -> None:
     page.evaluate("window.scrollTo(0, 0)")
 
 
-def with_working(page: Page) -> None:
-    """The working of the predicted reading."""
-    page.get_by_role("button", name="Predicted reading", exact=False).first.click()
+def with_answers(page: Page) -> None:
+    """Three answers: four lines of plants, two waters, nothing to measure with."""
+    for line in ("6 masdevallia", "2 nepenthes", "phrag", "2 paphs"):
+        page.get_by_label("One line, as you would say it").fill(line)
+        page.get_by_role("button", name=re.compile("^Add (the pot|[0-9]+ pots)$")).click()
+    for water in ("Mains", "Rain"):
+        page.get_by_role("button", name=water, exact=True).click()
+    page.get_by_text("Rain alone serves all 11 pots.").wait_for()
     page.wait_for_timeout(600)
+    page.evaluate("window.scrollTo(0, 0)")
 
 
 def with_a_look(page: Page) -> None:
@@ -31,6 +39,16 @@ def with_a_look(page: Page) -> None:
     page.get_by_role("button", name="New leaf").click()
     page.get_by_label("Newest leaf, mm").fill("112")
     page.get_by_role("button", name="Mark: Tip").click()
+    page.evaluate("window.scrollTo(0, 0)")
+
+
+def with_a_ppm(page: Page) -> None:
+    """A tap on a pen whose scale nobody knows, for the strictest of the orchids."""
+    page.get_by_label("The pen shows").fill("250")
+    page.get_by_label("Unit", exact=True).select_option("ppm")
+    page.get_by_label("Plant").select_option("masdevallia")
+    page.get_by_text("1 part in 8", exact=False).first.wait_for()
+    page.wait_for_timeout(600)
     page.evaluate("window.scrollTo(0, 0)")
 
 
@@ -45,18 +63,18 @@ def in_a_flush(page: Page) -> None:
     page.evaluate("window.scrollTo(0, 0)")
 
 
-VIEWS = (
+FIRST: tuple[View, ...] = (("start", "/start", 1280, 1080, "light", with_answers),)  # of an empty collection
+VIEWS: tuple[View, ...] = (
     ("round", "/", 1280, 800, "light", None),
     ("water", "/water", 1280, 800, "light", None),
     ("mix", "/mix", 1280, 1000, "light", with_pots),
     ("plan", "/plans/edit?scope=kind&key=ctenanthe", 1280, 1000, "light", None),
     ("pots", "/pots", 1280, 800, "light", None),
     ("pot", "/pots/6", 1280, 800, "light", None),
-    ("working", "/pots/6", 1280, 800, "light", with_working),
     ("flush", "/flush", 1280, 800, "light", None),
     ("leaf", "/leaf", 1280, 800, "light", None),
     ("phone-look", "/look/6", 390, 844, "light", with_a_look),
-    ("compare", "/compare/6", 1280, 860, "light", None),
+    ("sums", "/sums", 1280, 1080, "light", with_a_ppm),
     ("answer", "/answer/6?change=flush-2026-09-08", 1280, 860, "light", None),
     ("wrong", "/wrong/13", 1280, 1100, "light", None),
     ("season", "/seasons/21", 1280, 800, "light", None),
@@ -71,22 +89,25 @@ VIEWS = (
 def main() -> None:
     """Write every picture."""
     SHOTS.mkdir(parents=True, exist_ok=True)
-    with (
-        tempfile.TemporaryDirectory() as folder,
-        running("demo", Path(folder) / "demo.sqlite") as address,
-        chromium() as browser,
-    ):
-        for name, path, width, height, scheme, act in VIEWS:
-            context = context_of(browser, width, height, scheme)
-            page, wrong = watched(context, address)
-            page.goto(address + path)
-            settled(page)
-            page.wait_for_timeout(300)
-            if act:
-                act(page)
-            page.screenshot(path=SHOTS / f"{name}.png")
-            assert not wrong, wrong
-            context.close()
+    with tempfile.TemporaryDirectory() as folder, chromium() as browser:
+        for command, views in (("demo", VIEWS), ("serve", FIRST)):
+            with running(command, Path(folder) / f"{command}.sqlite") as address:
+                for view in views:
+                    _take(browser, address, view)
+
+
+def _take(browser: Browser, address: str, view: View) -> None:
+    name, path, width, height, scheme, act = view
+    context = context_of(browser, width, height, scheme)
+    page, wrong = watched(context, address)
+    page.goto(address + path)
+    settled(page)
+    page.wait_for_timeout(300)
+    if act:
+        act(page)
+    page.screenshot(path=SHOTS / f"{name}.png")
+    assert not wrong, wrong
+    context.close()
 
 
 if __name__ == "__main__":

@@ -1,8 +1,49 @@
 import react from "@vitejs/plugin-react"
 import { defineConfig } from "vite"
+import { VitePWA } from "vite-plugin-pwa"
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    VitePWA({
+      registerType: "prompt", // a page in use is not exchanged under the hand
+      injectRegister: null, // by the application itself: the content policy knows no inline script
+      includeAssets: ["icon.svg", "apple-touch-icon.png"],
+      manifest: {
+        name: "Fenwa",
+        short_name: "Fenwa",
+        description: "Water, feed and salt for orchids, carnivorous plants and tropicals",
+        id: "/",
+        start_url: "/",
+        scope: "/",
+        display: "standalone",
+        background_color: "#f2f4f4",
+        theme_color: "#15252b",
+        icons: [
+          { src: "icon-192.png", sizes: "192x192", type: "image/png" },
+          { src: "icon-512.png", sizes: "512x512", type: "image/png" },
+          {
+            src: "icon-maskable-512.png",
+            sizes: "512x512",
+            type: "image/png",
+            purpose: "maskable",
+          },
+          { src: "icon.svg", sizes: "any", type: "image/svg+xml" },
+        ],
+        shortcuts: [
+          { name: "Pour", url: "/pour" },
+          { name: "Quick sums", url: "/sums" },
+          { name: "Look", url: "/look" },
+        ],
+      },
+      workbox: {
+        globPatterns: ["**/*.{js,css,html,woff2,svg,png,webmanifest}"],
+        // answers of the API are kept by the pages themselves, each where it can be told to be old
+        navigateFallbackDenylist: [/^\/api\//, /^\/sign-in/],
+        cleanupOutdatedCaches: true,
+      },
+    }),
+  ],
   build: { target: "es2022", assetsInlineLimit: 0 },
   server: { proxy: { "/api": "http://127.0.0.1:8711" } },
 })

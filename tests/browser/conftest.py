@@ -26,6 +26,13 @@ def demo_address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 
 
 @pytest.fixture
+def own_demo(tmp_path: Path) -> Iterator[str]:
+    """A demonstration of its own, for a test that writes."""
+    with running("demo", tmp_path / "demo.sqlite") as address:
+        yield address
+
+
+@pytest.fixture
 def fresh_address(tmp_path: Path) -> Iterator[str]:
     with running("serve", tmp_path / "own.sqlite") as address:
         yield address

@@ -34,6 +34,9 @@ FLAGS = [
 ]
 
 
+EXPECTED = ("422", "409", "Service Worker registration blocked by Playwright")  # refusals, and our own context_of
+
+
 # Every server is a process of its own, with the command line's own arguments, forked from one that has imported Fenwa
 # once: sixty starts would otherwise spend most of their time on imports.
 FORKS = multiprocessing.get_context("forkserver")
@@ -51,8 +54,8 @@ def _command(arguments: list[str], said: Connection) -> None:
 
 
 def _seed(database: Path, demo: bool) -> None:
-    from fenwa.api.app import prepare_store
     from fenwa.demo.database import fill_if_stale
+    from fenwa.store.prepare import prepare_store
     from fenwa.store.session import Store
 
     store = Store(database)
@@ -122,9 +125,12 @@ def chromium() -> Iterator[Browser]:
             browser.close()
 
 
-def context_of(browser: Browser, width: int, height: int, scheme: str = "light", zoom: float = 1) -> BrowserContext:
-    """A window of a size; at a zoom of 2 it has half the CSS pixels."""
+def context_of(
+    browser: Browser, width: int, height: int, scheme: str = "light", zoom: float = 1, keeps: bool = False
+) -> BrowserContext:
+    """A window of a size; at a zoom of 2 it has half the CSS pixels. ``keeps``: the interface, by a service worker."""
     return browser.new_context(
+        service_workers="allow" if keeps else "block",
         viewport={"width": int(width / zoom), "height": int(height / zoom)},
         device_scale_factor=zoom,
         reduced_motion="reduce",
@@ -143,7 +149,7 @@ def watched(context: BrowserContext, address: str) -> tuple[Page, list[str]]:
         "console",
         lambda m: (
             wrong.append(f"console: {m.text}")
-            if m.type in ("error", "warning") and "422" not in m.text and "409" not in m.text
+            if m.type in ("error", "warning") and not any(known in m.text for known in EXPECTED)
             else None
         ),
     )

@@ -117,9 +117,9 @@ def test_a_pot_can_be_archived_and_brought_back(own_demo: str, open_page: Callab
     page.get_by_role("button", name="Archive").click()
     page.get_by_label("Why").select_option(label="died: dried out")
     page.get_by_role("button", name="Archive it").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text("23 pots kept")
+    expect(page.get_by_role("heading", level=1)).to_have_text("23 pots")
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text("24 pots kept")
+    expect(page.get_by_role("heading", level=1)).to_have_text("24 pots")
 
 
 def test_a_hold_is_told_before_the_pour_and_a_word_overrides_it(own_demo: str, open_page: Callable[..., Page]) -> None:
@@ -128,7 +128,7 @@ def test_a_hold_is_told_before_the_pour_and_a_word_overrides_it(own_demo: str, o
     page.goto(f"{own_demo}/pots/{rows['D-09']}")
     page.get_by_role("button", name="Phase", exact=True).click()
     page.get_by_label("Phase", exact=True).select_option("dormant")
-    page.get_by_role("button", name="Keep the phase").click()
+    page.get_by_role("button", name="Save the phase").click()
     expect(page.get_by_text("Hold: Dormant since 23 Nov")).to_be_visible()
     page.get_by_role("button", name="Log a pour").click()
     page.get_by_role("button", name="Poured").click()

@@ -59,17 +59,17 @@ def test_a_set_up_from_nothing_takes_at_most_sixty_taps_and_fields(
     """The first hour: three waters without a pen, eight pots of four kinds, no winter feed, a second feed at spike."""
     page = open_page(fresh_address, "/")
     hand = Counted(page)
-    expect(page.get_by_text("This is the day’s list.")).to_be_visible()
+    expect(page.get_by_role("heading", name="Three questions, then you can pour")).to_be_visible()
     hand.station("Water")
     for n, (name, kind) in enumerate((("Tap", "Mains"), ("Jugs", "Distilled"), ("Barrel", "Rain"))):
         hand.press("Add the first source" if n == 0 else "Add a source")
         hand.fill("Name", name)
         option = page.get_by_label("Kind", exact=True).locator("option", has_text=kind).first.text_content() or ""
         hand.choose("Kind", option)
-        hand.press("Keep the source")
+        hand.press("Save the source")
         expect(page.get_by_text(name).locator("visible=true").first).to_be_visible()
-        if page.get_by_role("button", name="Back out").count():
-            hand.press("Back out")  # no pen: go on without a reading
+        if page.get_by_role("button", name="Cancel", exact=True).count():
+            hand.press("Cancel")  # no pen: go on without a reading
     hand.station("Shelf")
     for feed in (NITRATE, FOLIAGE):
         hand.press(f"Add {feed}")
@@ -77,14 +77,14 @@ def test_a_set_up_from_nothing_takes_at_most_sixty_taps_and_fields(
     hand.station("Pots")
     kinds = (("P-01", "Phalaenopsis"), ("C-01", "Cymbidium"), ("N-01", "Nephrolepis"), ("M-01", "Maranta"))
     for n, (code, kind) in enumerate(kinds):
-        hand.press("Add the first pot" if n == 0 else "Keep a pot")
+        hand.press("Add the first pot" if n == 0 else "Add a pot")
         hand.fill("Code", code)
         hand.fill("Pots alike", "2")
         option = page.get_by_label("Kind of plant").locator("option", has_text=kind).first.text_content() or ""
         hand.choose("Kind of plant", option)
         hand.fill("Pot volume, L", "1")
-        hand.press("Keep the pot")
-        expect(page.get_by_text(f"{2 * n + 2} pots kept")).to_be_visible()
+        hand.press("Save the pot")
+        expect(page.get_by_role("heading", name=f"{2 * n + 2} pots", exact=True)).to_be_visible()
     hand.station("Mix")
     hand.press("Feeding plans", role="link")
     hand.press("Add", role="link")
@@ -132,16 +132,16 @@ def test_case_6_two_signs_must_agree(fresh_address: str, open_page: Callable[...
     hand.choose("Ready", "when several signs agree")
     for sign in ("roots silver", "no mist on the wall", "dry to the finger", "leaves slack"):
         hand.tick(sign)
-    hand.press("Keep the rule")
+    hand.press("Save the rule")
     hand.press("How dry is it?")
     hand.choose("Roots seen", "silver: dry")
     hand.choose("Wall of a clear pot", "misted: wet")
-    hand.press("Keep it")
+    hand.press("Save")
     expect(page.get_by_text("Wall misted, though roots silver", exact=False).first).to_be_visible()
     expect(page.get_by_text("25 Nov", exact=False).first).to_be_visible()
     hand.press("How dry is it?")
     hand.choose("Wall of a clear pot", "clear")
-    hand.press("Keep it")
+    hand.press("Save")
     expect(page.get_by_text("2 signs agree", exact=False).first).to_be_visible()
     page.goto(fresh_address)
     expect(page.get_by_text("P-02", exact=False).first).to_be_visible()

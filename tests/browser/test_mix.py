@@ -30,8 +30,8 @@ def scale(page: Page, address: str, step: str) -> None:
     """The scale of the settings, set as a grower would."""
     page.goto(address + "/shelf")
     page.get_by_label("Scale step, g", exact=True).fill(step)
-    page.get_by_role("button", name="Keep the settings").click()
-    expect(page.get_by_role("status").filter(has_text="Settings kept.")).to_be_visible()
+    page.get_by_role("button", name="Save the settings").click()
+    expect(page.get_by_role("status").filter(has_text="Settings saved.")).to_be_visible()
 
 
 def test_a_mist_bottle_goes_through_a_stock_at_a_tenth_of_a_gram(orangery: str, open_page: Callable[..., Page]) -> None:
@@ -134,7 +134,7 @@ def test_a_mix_that_would_clot_is_refused_with_the_way_out(orangery: str, open_p
     expect(region.get_by_role("status")).to_contain_text(
         re.compile(r"Two bottles: A with Calcium nitrate.*clot above 8\.3 times")
     )
-    region.get_by_role("button", name="Made them, keep the labels").click()
+    region.get_by_role("button", name="Made: save the labels").click()
     label = page.get_by_role("article", name=re.compile("bottle A"))
     expect(label).to_contain_text("Keep from children, pets and food")
     expect(label).to_contain_text("use by")
@@ -187,8 +187,8 @@ def test_a_spoon_is_weighed_and_used(orangery: str, open_page: Callable[..., Pag
     for i, grams in enumerate(("23", "24", "23")):
         region.get_by_label(f"Weighing {i + 1}, g", exact=True).fill(grams)
     expect(region.get_by_text(re.compile("A level spoon is 2.33"))).to_be_visible()
-    region.get_by_role("button", name="Keep the measure").click()
-    expect(page.get_by_role("status").filter(has_text="tin scoop is kept.")).to_be_visible()
+    region.get_by_role("button", name="Save the measure").click()
+    expect(page.get_by_role("status").filter(has_text="tin scoop is saved.")).to_be_visible()
     page.get_by_label("Volume", exact=True).fill("15")
     expect(page.get_by_text(re.compile(r"or 2 × tin scoop, level \(4\.67 g"))).to_be_visible()
 
@@ -223,15 +223,15 @@ def test_a_label_a_recipe_and_a_school(orangery: str, open_page: Callable[..., P
     page.get_by_label("Grade, if there is one", exact=True).fill("161616")
     page.get_by_role("button", name="Read the grade").click()
     page.get_by_role("button", name="Yes, that is it").click()
-    page.get_by_role("button", name="Keep the feed").click()
+    page.get_by_role("button", name="Save the feed").click()
     expect(page.get_by_text("P2O5 and K2O, or P and K: more than twofold apart", exact=False).first).to_be_visible()
     page.get_by_label("P and K are given as", exact=True).select_option(label="P2O5 and K2O")
     expect(page.get_by_text(re.compile("A gram holds N 160, P 69.8, K 133 mg"))).to_be_visible()
     page.get_by_label("Potassium, %", exact=True).fill("80")
-    page.get_by_role("button", name="Keep the feed").click()
+    page.get_by_role("button", name="Save the feed").click()
     expect(page.get_by_text(re.compile("parts add up to 112 %, more than 100"))).to_be_visible()
     page.get_by_label("Potassium, %", exact=True).fill("16")
-    page.get_by_role("button", name="Keep the feed").click()
+    page.get_by_role("button", name="Save the feed").click()
     expect(page.get_by_role("status").filter(has_text="Old tin stands on the shelf.")).to_be_visible()
 
     page.goto(orangery + "/mix")
@@ -239,9 +239,9 @@ def test_a_label_a_recipe_and_a_school(orangery: str, open_page: Callable[..., P
     expect(page.get_by_label("Route", exact=True)).to_have_value("leaf")
     expect(page.get_by_text("About 3 mL a plant, before lights-out.", exact=False)).to_be_visible()
     page.get_by_label("Nitrogen", exact=True).fill("10")
-    page.get_by_role("button", name="Keep as a recipe").click()
+    page.get_by_role("button", name="Save as a recipe").click()
     page.get_by_label("Name of the recipe", exact=True).fill("Mist for butterworts")
-    page.get_by_role("button", name="Keep the recipe").click()
+    page.get_by_role("button", name="Save the recipe").click()
     expect(page.get_by_role("status").filter(has_text="Old cans keep the version they used.")).to_be_visible()
     expect(page.get_by_label("Recipe", exact=True).locator("option:checked")).to_have_text(
         "Mist for butterworts, version 3"

@@ -19,19 +19,19 @@ def test_from_a_water_to_a_leaf_and_round_again(
 ) -> None:
     page = open_page(fresh_address, "/", width, height)
     hand = hand_kind(page)
-    expect(page.get_by_text("This is the day’s list.")).to_be_visible()
+    expect(page.get_by_role("heading", name="Three questions, then you can pour")).to_be_visible()
 
     # 1 a water and its reading
     hand.station("Water")
     hand.press("Add the first source")
     hand.fill("Name", "Rain butt")
     hand.choose("Disinfectant", "none")
-    hand.press("Keep the source")
+    hand.press("Save the source")
     hand.fill("The meter shows", "0,05")
     hand.choose("Unit", "mS/cm")
     hand.choose("Meter corrects to 25 °C", "no")
     hand.fill("Water temperature, °C", "18")
-    hand.press("Keep the reading")
+    hand.press("Save the reading")
     expect(page.get_by_role("status")).to_contain_text("58 µS/cm at 25 °C")
     expect(page.get_by_role("button", name="Rain butt 58")).to_be_visible()
 
@@ -42,7 +42,7 @@ def test_from_a_water_to_a_leaf_and_round_again(
     hand.choose("Kind of plant", "Paphiopedilum")
     hand.choose("Phase", "active")
     hand.fill("Pot volume, L", "0.9")
-    hand.press("Keep the pot")
+    hand.press("Save the pot")
     expect(page.get_by_role("link", name="P-01 Paphiopedilum")).to_be_visible()
 
     # 2 may this plant drink it
@@ -78,7 +78,7 @@ def test_from_a_water_to_a_leaf_and_round_again(
         hand.fill("Runoff EC, µS/cm", runoff)
         hand.date("Date", day)
         hand.press("Poured")
-        expect(page.get_by_role("status").filter(has_text=f"P-01: {volume} mL kept.")).to_be_visible()
+        expect(page.get_by_role("status").filter(has_text=f"P-01: {volume} mL saved.")).to_be_visible()
 
     # 5 the root zone, its band, its working
     hand.station("Pots")
@@ -124,5 +124,5 @@ def test_a_browser_that_believes_itself_offline_still_asks_its_own_machine(
     page.evaluate("window.dispatchEvent(new Event('offline'))")
     hand.press("Add the first source")
     hand.fill("Name", "Rain butt")
-    hand.press("Keep the source")
+    hand.press("Save the source")
     expect(page.get_by_label("The meter shows", exact=True)).to_be_visible()

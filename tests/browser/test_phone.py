@@ -101,6 +101,6 @@ def test_a_certificate_encrypts_the_link(browser: Browser, tmp_path: Path) -> No
         page.goto(by_name(address) + "/")
         expect(page.get_by_text("The link is encrypted.")).to_be_visible()
         sign_in(page, WORDS)
-        expect(page.get_by_text("This is the day’s list.")).to_be_visible()
+        expect(page.get_by_role("heading", name="Three questions, then you can pour")).to_be_visible()
         assert [c["secure"] for c in context.cookies()] == [True]
         context.close()

@@ -40,7 +40,11 @@ VIEWS = [
     "/seasons/21",
     "/wrong/13",
     "/candidates",
+    "/sums",
     "/shelf",
+    "/help/water",
+    "/pots/6/passport",
+    "/season-report",
     "/pour",
 ]
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text("utf-8")
@@ -113,10 +117,10 @@ def test_every_view_fits_and_is_accessible(demo_address: str, open_page: Callabl
     for opener in (
         "Enter a reading",
         "Log a look",
-        "Keep a pot",
+        "Add a pot",
         "Add a feed by its label",
         "Add a can or bottle",
-        "Keep as a recipe",
+        "Save as a recipe",
         "Blend it",
         "Add a product",
         "School and phase",
@@ -227,9 +231,9 @@ def test_keys_of_the_desk(demo_address: str, open_page: Callable[..., Page]) -> 
         page.keyboard.press(key)
         expect(page).to_have_url(re.compile(f"{path}$"))
     page.keyboard.press("?")
-    expect(page.get_by_role("dialog", name="Keys")).to_contain_text("find a pot")
+    expect(page.get_by_role("dialog", name="Help and keys")).to_contain_text("find a pot")
     page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog", name="Keys")).to_have_count(0)
+    expect(page.get_by_role("dialog", name="Help and keys")).to_have_count(0)
     page.keyboard.press("/")
     expect(page.get_by_role("searchbox", name="Find a pot")).to_be_focused()
     page.keyboard.type("big clump")
@@ -278,11 +282,11 @@ def test_refusal_stands_beside_its_field_and_keeps_what_was_typed(
 ) -> None:
     page = open_page(fresh_address, "/water")
     page.get_by_role("button", name="Add the first source").click()
-    page.get_by_role("button", name="Keep the source").click()
+    page.get_by_role("button", name="Save the source").click()
     expect(page.get_by_text("Name is empty.")).to_be_visible()
     expect(page.get_by_label("Name", exact=True)).to_be_focused()
     page.get_by_label("Name", exact=True).fill("Tap")
-    page.get_by_role("button", name="Keep the source").click()
+    page.get_by_role("button", name="Save the source").click()
     value = page.get_by_label("The meter shows", exact=True)
     for typed, says in (
         ("-5", "cannot be"),
@@ -291,13 +295,13 @@ def test_refusal_stands_beside_its_field_and_keeps_what_was_typed(
         ("", "Nothing is entered"),
     ):
         value.fill(typed)
-        page.get_by_role("button", name="Keep the reading").click()
+        page.get_by_role("button", name="Save the reading").click()
         expect(page.get_by_text(says)).to_be_visible()
         expect(value).to_have_attribute("aria-invalid", "true")
         expect(value).to_have_value(typed)
     value.fill("60")
     page.get_by_label("Unit", exact=True).select_option("ppm")
-    page.get_by_role("button", name="Keep the reading").click()
+    page.get_by_role("button", name="Save the reading").click()
     note = page.get_by_role("note")
     expect(note).to_contain_text("60 ppm, scale not known.")
     for possible in ("120 µS/cm on the 0.5 scale", "94 µS/cm on the 0.64 scale", "86 µS/cm on the 0.7 scale"):
@@ -330,7 +334,7 @@ def test_a_pour_can_be_taken_back_and_corrected(fresh_address: str, open_page: C
     expect(log).to_contain_text("260 mL")
     page.get_by_role("button", name=re.compile("^Correct the pour")).click()
     page.get_by_label("EC, µS/cm", exact=True).fill("90")
-    page.get_by_role("button", name="Keep the correction").click()
+    page.get_by_role("button", name="Save the correction").click()
     expect(log).to_contain_text("260 mL at 90 µS/cm · corrected")
 
 
@@ -338,8 +342,8 @@ def test_units_follow_the_settings(fresh_address: str, open_page: Callable[..., 
     page = open_page(fresh_address, "/shelf")
     page.get_by_label("Conductivity in").select_option("mS/cm")
     page.get_by_label("Theme").select_option("dark")
-    page.get_by_role("button", name="Keep the settings").click()
-    expect(page.get_by_role("status").filter(has_text="Settings kept.")).to_be_visible()
+    page.get_by_role("button", name="Save the settings").click()
+    expect(page.get_by_role("status").filter(has_text="Settings saved.")).to_be_visible()
     expect(page.locator("html")).to_have_class(re.compile("dark"))
     page.evaluate(
         """async () => {

@@ -41,10 +41,10 @@ def test_a_reading_at_the_bench_takes_less_than_ten_seconds(orangery: str, open_
     expect(page.get_by_label("Meter", exact=True).locator("option:checked")).to_have_text("Pen 1")
     value.press_sequentially("33", delay=150)
     value.press("Enter")
-    expect(page.get_by_role("status")).to_contain_text("Kept: 33 µS/cm at 25 °C.")  # corrected by the pen's checks
+    expect(page.get_by_role("status")).to_contain_text("Saved: 33 µS/cm at 25 °C.")  # corrected by the pen's checks
     assert time.monotonic() - began < 10
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("status").filter(has_text="Kept")).to_have_count(0)
+    expect(page.get_by_role("status").filter(has_text="Saved")).to_have_count(0)
 
 
 def test_a_strip_without_a_pen(orangery: str, open_page: Callable[..., Page]) -> None:
@@ -53,8 +53,8 @@ def test_a_strip_without_a_pen(orangery: str, open_page: Callable[..., Page]) ->
     page.locator("summary", has_text="Tested as well").click()
     page.get_by_label("Hardness", exact=True).fill("3-6")
     page.get_by_label("Unit of hardness").select_option("°dH")
-    page.get_by_role("button", name="Keep the reading").click()
-    expect(page.get_by_role("status").filter(has_text="Kept.")).to_be_visible()
+    page.get_by_role("button", name="Save the reading").click()
+    expect(page.get_by_role("status").filter(has_text="Saved.")).to_be_visible()
     expect(page.get_by_text(re.compile("hardness 53.6 to 107 mg/L CaCO3"))).to_be_visible()
 
 
@@ -74,7 +74,7 @@ def test_which_scale_is_my_pen(orangery: str, open_page: Callable[..., Page]) ->
     # and now it can be checked
     page.get_by_role("button", name="Check in a standard: The gift, ppm").click()
     page.get_by_label("The meter shows, ppm").fill("985")
-    page.get_by_role("button", name="Keep the check").click()
+    page.get_by_role("button", name="Save the check").click()
     expect(page.get_by_role("status").filter(has_text="True within 3 %.")).to_be_visible()
 
 
@@ -88,7 +88,7 @@ def test_a_report_with_one_bad_cell_stores_nothing(
     orangery: str, open_page: Callable[..., Page], tmp_path: Path
 ) -> None:
     page = open_page(orangery, "/water?tool=reports")
-    reports = page.get_by_role("button", name=re.compile("Take back the report"))
+    reports = page.get_by_role("button", name=re.compile("Delete the report"))
     expect(reports).to_have_count(2)
     page.get_by_role("button", name="Read reports from a file").click()
     bad = tmp_path / "reports.csv"
@@ -100,7 +100,7 @@ def test_a_report_with_one_bad_cell_stores_nothing(
     expect(reports).to_have_count(2)
     page.get_by_label("Or paste it here").fill(GOOD.format(bad="<20"))
     page.get_by_role("button", name="Take it in").click()
-    expect(page.get_by_role("status").filter(has_text="2 reports kept.")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="2 reports saved.")).to_be_visible()
     expect(reports).to_have_count(4)
     expect(page.get_by_text("Not in it").first).to_be_visible()
     expect(page.get_by_text(re.compile("Mg, Cl, SO4, NO3")).first).to_be_visible()
@@ -134,7 +134,7 @@ def test_the_membrane_raises_its_alarm(orangery: str, open_page: Callable[..., P
     panel.get_by_role("button", name="Enter a pair").click()
     panel.get_by_label("Feed, µS/cm").fill("404")
     panel.get_by_label("Permeate, µS/cm").fill("61")
-    panel.get_by_role("button", name="Keep the pair").click()
+    panel.get_by_role("button", name="Save the pair").click()
     expect(panel.get_by_role("alert")).to_contain_text("below your floor of 92 %: replace or inspect the membrane.")
 
 
@@ -153,8 +153,8 @@ def test_the_pen_unplugged_while_it_settles(orangery: str, open_page: Callable[.
     expect(page.get_by_label("The meter shows", exact=True)).not_to_have_value("", timeout=20_000)
     expect(page.get_by_label("Meter", exact=True).locator("option:checked")).to_have_text("Simulated pen")
     shown = float(page.get_by_label("The meter shows", exact=True).input_value())
-    page.get_by_role("button", name="Keep the reading").click()
-    kept = page.get_by_role("status").filter(has_text="Kept:")
+    page.get_by_role("button", name="Save the reading").click()
+    kept = page.get_by_role("status").filter(has_text="Saved:")
     expect(kept).to_be_visible()
     corrected = float(re.sub(r"\D", "", (kept.text_content() or "").split("µS")[0]))
     assert corrected > shown * 1.02  # its own error is taken out, what it showed is kept
@@ -178,10 +178,10 @@ def test_acids_open_after_their_lines_were_read(orangery: str, open_page: Callab
 
 def test_the_inbox_the_share_and_the_sheet(orangery: str, open_page: Callable[..., Page]) -> None:
     page = open_page(orangery, "/water?tool=inbox")
-    keep = page.get_by_role("button", name="Keep as a reading")
+    keep = page.get_by_role("button", name="Save as a reading")
     expect(keep).to_have_count(2)
     keep.first.click()
-    expect(page.get_by_role("status").filter(has_text="Kept: 35 µS/cm")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="Saved: 35 µS/cm")).to_be_visible()
     expect(keep).to_have_count(1)
     tool(page, "Share out")
     expect(page.get_by_role("region", name="Who gets which water")).to_contain_text("Heliamphora")
@@ -203,14 +203,14 @@ def test_a_source_is_changed_and_treated(orangery: str, open_page: Callable[...,
     page.get_by_label("Kind", exact=True).select_option("softened by salt")
     page.get_by_label("Capacity, L").fill("10")
     page.get_by_label("Litres on hand").fill("20")
-    page.get_by_role("button", name="Keep the source").click()
+    page.get_by_role("button", name="Save the source").click()
     expect(page.get_by_text("That is more than its capacity.", exact=False)).to_be_visible()
     page.get_by_label("Litres on hand").fill("8")
-    page.get_by_role("button", name="Keep the source").click()
+    page.get_by_role("button", name="Save the source").click()
     expect(page.get_by_text("8 L on hand of 10", exact=False)).to_be_visible()
     page.get_by_role("button", name="Something done to it").click()
     page.get_by_label("Step", exact=True).select_option("carbon")
     page.get_by_label("EC before, µS/cm").fill("601")
     page.get_by_label("EC after, µS/cm").fill("590")
-    page.get_by_role("button", name="Keep the step").click()
+    page.get_by_role("button", name="Save the step").click()
     expect(page.get_by_text("no more than the meter can err", exact=False)).to_be_visible()

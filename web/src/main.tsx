@@ -7,6 +7,7 @@ import { RouterProvider } from "react-router"
 import type { ApiProblem } from "./api/problem"
 import { applyTheme, followSystem } from "./app/colourMode"
 import { router } from "./app/router"
+import { keepInterface } from "./app/serviceWorker"
 import { system } from "./app/theme"
 import { NoticeProvider } from "./ui/Notice"
 import { WorkingProvider } from "./ui/WorkingProvider"
@@ -32,6 +33,7 @@ const queryClient = new QueryClient({
 
 applyTheme("system")
 followSystem()
+keepInterface()
 const root = document.getElementById("root")
 if (root) {
   createRoot(root).render(

@@ -1,5 +1,6 @@
 // What was done at the bench waits here until Fenwa has it: kept in the browser, sent in order, stored once each.
 import { type DBSchema, type IDBPDatabase, openDB } from "idb"
+import { looking } from "./collection"
 import { ApiProblem, type ProblemBody } from "./problem"
 
 /** One write that waits. `from`: an earlier write, whose answered id is its `batch_id` or {from} in its path.
@@ -33,7 +34,7 @@ const ANSWERS_KEPT_MS = 7 * 86_400_000
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined
 export const kept = () =>
-  (opened ??= openDB<Kept>("fenwa", 1, {
+  (opened ??= openDB<Kept>(looking() ? "fenwa-demonstration" : "fenwa", 1, {
     upgrade(db) {
       db.createObjectStore("entries", { keyPath: "n", autoIncrement: true }).createIndex(
         "key",

@@ -5,7 +5,7 @@ import { lastKnown } from "./lastKnown"
 
 export const stationsQuery = queryOptions({
   queryKey: ["stations"],
-  queryFn: () => answer(client.GET("/api/stations")),
+  queryFn: () => lastKnown("stations", () => answer(client.GET("/api/stations"))),
 })
 export const optionsQuery = queryOptions({
   queryKey: ["options"],
@@ -18,7 +18,7 @@ export const settingsQuery = queryOptions({
 })
 export const potsQuery = queryOptions({
   queryKey: ["pots", "list"],
-  queryFn: () => answer(client.GET("/api/pots")),
+  queryFn: () => lastKnown("pots", () => answer(client.GET("/api/pots"))),
 })
 /** What is asked of one pot: an archived pot has no page to ask for. */
 export const ofOnePot = (key: readonly unknown[]) =>
@@ -46,7 +46,7 @@ export const bottlesQuery = queryOptions({
 })
 export const roundQuery = queryOptions({
   queryKey: ["round"],
-  queryFn: () => answer(client.GET("/api/round")),
+  queryFn: () => lastKnown("round", () => answer(client.GET("/api/round"))),
 })
 export const lanQuery = queryOptions({
   queryKey: ["lan"],

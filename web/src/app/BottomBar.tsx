@@ -2,7 +2,7 @@ import { Box, Flex, Text } from "@chakra-ui/react"
 import { CookingPot, Droplets, Ellipsis, Flower2, Leaf, type LucideIcon } from "lucide-react"
 import { useState } from "react"
 import { Link, useLocation } from "react-router"
-import { BOTTOM, isHere, STATIONS } from "./stations"
+import { BOTTOM, HELP_PAGE, isHere, STATIONS, SUMS } from "./stations"
 
 const ICONS: Record<string, LucideIcon> = {
   round: Droplets,
@@ -31,7 +31,7 @@ export function BottomBar() {
     >
       {open && (
         <Flex as="ul" listStyleType="none" direction="column" p="2" borderBottomWidth="1px">
-          {rest.map((s) => (
+          {[...rest, SUMS, HELP_PAGE].map((s) => (
             <Box as="li" key={s.key}>
               <Link
                 to={s.to}

@@ -1,5 +1,7 @@
 import { Box, Button, Grid, Heading, Text } from "@chakra-ui/react"
 import { Fragment, useEffect, useRef } from "react"
+import { Link, useLocation } from "react-router"
+import { helpFor } from "../features/help/stations"
 
 const KEYS: [string, string][] = [
   ["1 to 7", "open a station"],
@@ -11,12 +13,13 @@ const KEYS: [string, string][] = [
   ["+, \u2212", "pouring: more or less"],
   ["n, b", "pouring: next, or back one step"],
   ["m, o", "pouring: note and runoff; a row one by one"],
-  ["Escape", "back out"],
-  ["?", "this list"],
+  ["Escape", "cancel"],
+  ["?", "help of this station, and this list"],
 ]
 
 /** All keys of the desk; none is needed. */
 export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const path = useLocation().pathname
   const close = useRef<HTMLButtonElement>(null)
   useEffect(() => {
     if (open) close.current?.focus()
@@ -25,7 +28,7 @@ export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void 
   return (
     <Box
       role="dialog"
-      aria-label="Keys"
+      aria-label="Help and keys"
       position="fixed"
       right="6"
       bottom="6"
@@ -36,6 +39,11 @@ export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void 
       zIndex="20"
       boxShadow="lg"
     >
+      <Link to={`/help/${helpFor(path)}`} onClick={onClose} style={{ textDecoration: "underline" }}>
+        <Box as="span" display="inline-block" py="2.5">
+          How this station works
+        </Box>
+      </Link>
       <Heading as="h2" size="md" mb="3">
         Keys
       </Heading>

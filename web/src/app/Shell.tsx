@@ -4,18 +4,23 @@ import { useEffect } from "react"
 import { Outlet, useLocation } from "react-router"
 import { optionsQuery, settingsQuery } from "../api/queries"
 import { Loaded } from "../ui/Page"
+import { SeenLine } from "../ui/SeenLine"
+import { useReader } from "../ui/useReader"
 import { WaitingLine } from "../ui/WaitingLine"
 import { BottomBar } from "./BottomBar"
 import { Channel } from "./Channel"
 import { applyTheme } from "./colourMode"
 import { KeyHelp } from "./KeyHelp"
+import { LookBanner } from "./LookBanner"
+import { NewerLine } from "./NewerLine"
 import { useKeys } from "./useKeys"
 import { useOutbox } from "./useOutbox"
 
 /** Frame of every station: skip link, channel, page, bottom bar. */
 export function Shell() {
   const options = useQuery(optionsQuery) // the lists of every form: shown before any form is
-  const theme = useQuery(settingsQuery).data?.theme
+  const settings = useQuery(settingsQuery)
+  const theme = useReader()?.theme
   const path = useLocation().pathname
   const [helping, setHelping] = useKeys()
   useOutbox()
@@ -35,6 +40,7 @@ export function Shell() {
       >
         <a href="#main">Skip to the page</a>
       </Box>
+      <LookBanner />
       <Channel />
       <Box
         as="main"
@@ -46,8 +52,12 @@ export function Shell() {
         maxW="1500px"
         outline="none"
       >
+        <NewerLine />
+        <SeenLine />
         <WaitingLine />
-        <Loaded query={options}>{() => <Outlet />}</Loaded>
+        <Loaded query={options}>
+          {() => <Loaded query={settings}>{() => <Outlet />}</Loaded>}
+        </Loaded>
       </Box>
       <BottomBar />
       <KeyHelp open={helping} onClose={() => setHelping(false)} />

@@ -9,6 +9,12 @@ export const STATIONS = [
   { key: "shelf", label: "Shelf", to: "/shelf" },
 ] as const
 
+/** Of no station: sums that need no record. */
+export const SUMS = { key: "sums", label: "Quick sums", to: "/sums" } as const
+
+/** What each station answers, and how it is worked. */
+export const HELP_PAGE = { key: "help", label: "Help", to: "/help" } as const
+
 export const BOTTOM = ["round", "mix", "pots", "leaf"] as const
 
 export const isHere = (to: string, path: string) =>

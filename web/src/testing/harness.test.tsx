@@ -23,10 +23,11 @@ export function serve(table: Record<string, Answer | ((sent: Sent) => Answer)>):
   vi.stubGlobal("fetch", async (request: Request) => {
     const path = new URL(request.url).pathname
     const text = request.method === "GET" ? "" : await request.text()
+    const isFile = request.headers.get("content-type") === "application/octet-stream"
     const one = {
       method: request.method,
       path,
-      body: text ? (JSON.parse(text) as unknown) : null,
+      body: text ? (isFile ? text : (JSON.parse(text) as unknown)) : null,
       key: request.headers.get("idempotency-key"),
     }
     sent.push(one)

@@ -51,7 +51,7 @@ export function EntrySheet<V extends FieldValues>({
           </Button>
           {onCancel && (
             <Button type="button" variant="outline" data-back onClick={onCancel} minH="48px">
-              Back out
+              Cancel
             </Button>
           )}
         </Flex>

@@ -1,6 +1,7 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react"
 import type { UseQueryResult } from "@tanstack/react-query"
 import { type ReactNode, useEffect } from "react"
+import { Link, useLocation } from "react-router"
 import type { ApiProblem } from "../api/problem"
 
 /** Title, one line under it, and the actions of a page. */
@@ -89,10 +90,16 @@ export function Loaded<T>({
 
 /** An empty page teaches: what it is for, and the first thing to do. */
 export function Teach({ children, action }: { children: ReactNode; action?: ReactNode }) {
+  const path = useLocation().pathname
   return (
     <Card maxW="620px">
       <Text mb="3">{children}</Text>
       {action}
+      <Text mt="3" fontSize="sm">
+        <Link to={`/help?of=${encodeURIComponent(path)}`} style={{ textDecoration: "underline" }}>
+          How this station works
+        </Link>
+      </Text>
     </Card>
   )
 }

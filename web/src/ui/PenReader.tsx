@@ -5,7 +5,7 @@ import type { Schemas } from "../api/client"
 import { answer, client } from "../api/client"
 import type { ApiProblem } from "../api/problem"
 import { penQuery } from "../api/waterQueries"
-import { figure } from "./format"
+import { amount, figure } from "./format"
 import { PenTrace } from "./PenTrace"
 
 type Pen = Schemas["PenOut"]
@@ -105,7 +105,7 @@ export function PenReader({
               {p.problem}
             </Box>
           ) : read.isPending ? (
-            `Now ${figure(p.trace.at(-1)?.ec_uS_cm ?? 0, 4)} µS/cm`
+            `Now ${amount(p.trace.at(-1)?.ec_uS_cm ?? 0, "µS/cm")}`
           ) : p.settled ? (
             settledAt(p.value_uS_cm, p.corrected_uS_cm)
           ) : p.plugged ? (
@@ -127,5 +127,5 @@ export function PenReader({
 function settledAt(shown: number | null, corrected: number | null) {
   const differs = corrected !== null && corrected !== shown
   const after = differs ? `, ${figure(corrected, 4)} after its checks` : ""
-  return `Settled at ${figure(shown ?? 0, 4)} µS/cm${after}.`
+  return `Settled at ${amount(shown ?? 0, "µS/cm")}${after}.`
 }

@@ -1,3 +1,4 @@
+import { amount } from "./format"
 import type { Schemas } from "../api/client"
 import { Rail } from "./Rail"
 
@@ -7,7 +8,7 @@ export function PotRail({ row, width }: { row: Schemas["PotRow"]; width?: number
   const says = [
     `${row.code}: predicted reading ${reading}`,
     `comfortable ${row.ideal_low_uS_cm} to ${row.ideal_high_uS_cm}`,
-    `ceiling ${row.ceiling_uS_cm} µS/cm`,
+    `ceiling ${amount(row.ceiling_uS_cm, "µS/cm")}`,
   ].join(", ")
   return (
     <Rail

@@ -65,7 +65,7 @@ function Open({ scope, ruleKey, of, onClose, now, schools }: OpenProps) {
     <EntrySheet
       entry={entry}
       title={`Rule for all of ${of}`}
-      submit="Keep the rule"
+      submit="Save the rule"
       onCancel={onClose}
     >
       <SelectField

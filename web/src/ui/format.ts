@@ -38,11 +38,63 @@ export function shown(
   return { text, unit: d?.unit ?? BASE[kind] }
 }
 
-/** A day, with its year when it is not this year's. */
+type DateOrder = NonNullable<Schemas["SettingsOut"]["date_order"]>
+const KINDS = {
+  "µS/cm": "ec",
+  "°C": "temperature",
+  L: "volume",
+  g: "mass",
+  cm: "length",
+  mm: "length",
+} as const
+export type Unit = keyof typeof KINDS
+
+// how this browser's reader reads; set whenever the settings arrive, before any page is shown
+let reader: { display?: Display; dates: DateOrder } = { dates: "day first" }
+export function readAs(settings: Schemas["SettingsOut"]) {
+  reader = { display: settings.display, dates: settings.date_order ?? "day first" }
+}
+
+function inUnit(value: number, unit: Unit): { text: string; unit: string } {
+  const d = reader.display?.[KINDS[unit]]
+  if (!d || d.unit === unit || (unit === "mm" && d.unit === "cm"))
+    return { text: unit === "µS/cm" ? figure(Math.round(value), 6) : figure(value), unit }
+  return { text: figure((unit === "mm" ? value / 10 : value) * d.factor + d.offset), unit: d.unit }
+}
+
+/** A value and its unit in words, as the reader chose. */
+export function amount(value: number, unit: Unit): string {
+  const shown = inUnit(value, unit)
+  return `${shown.text} ${shown.unit}`
+}
+
+/** The unit alone, as the reader chose. */
+export const unitName = (unit: Unit) => inUnit(0, unit).unit
+
+/** A range with one unit, as the reader chose. */
+export function span(low: number, high: number, unit: Unit, between = "to"): string {
+  const shown = inUnit(high, unit)
+  return `${inUnit(low, unit).text} ${between} ${shown.text} ${shown.unit}`
+}
+
+/** Ends of a range that comes as a list. */
+export const spanOf = ([low = 0, high = low]: readonly number[], unit: Unit) =>
+  span(low, high, unit)
+
+/** A month and a day of an axis, in the order the reader chose. */
+export const tick = (at: Date) =>
+  at.toLocaleDateString(reader.dates === "month first" ? "en-US" : "en-GB", {
+    day: "numeric",
+    month: "short",
+    timeZone: "UTC",
+  })
+
+/** A day, with its year when it is not this year's, in the order the reader chose. */
 export function day(iso: string, today?: string): string {
+  if (reader.dates === "ISO") return iso
   const date = new Date(`${iso}T12:00:00Z`)
   const sameYear = today === undefined || iso.slice(0, 4) === today.slice(0, 4)
-  return date.toLocaleDateString("en-GB", {
+  return date.toLocaleDateString(reader.dates === "month first" ? "en-US" : "en-GB", {
     day: "numeric",
     month: "short",
     year: sameYear ? undefined : "numeric",
@@ -57,14 +109,14 @@ export function ago(days: number): string {
 
 /** Millilitres below a litre, litres above. */
 export function pourVolume(mL: number): string {
-  return mL < 1000 ? `${figure(mL)} mL` : `${figure(mL / 1000)} L`
+  return mL < 1000 ? `${figure(mL)} mL` : amount(mL / 1000, "L")
 }
 
 /** A water's reading in words: not measured is not zero. */
 export const waterReads = (w: { ec25_uS_cm: number | null }) =>
-  w.ec25_uS_cm === null ? "not measured" : `${figure(Math.round(w.ec25_uS_cm), 6)} µS/cm`
+  w.ec25_uS_cm === null ? "not measured" : amount(w.ec25_uS_cm, "µS/cm")
 
 /** A predicted conductivity with its range, to the whole µS/cm. */
 export function expected(low_uS_cm: number, high_uS_cm: number): string {
-  return `${Math.round(low_uS_cm)} to ${Math.round(high_uS_cm)} µS/cm`
+  return span(low_uS_cm, high_uS_cm, "µS/cm")
 }

@@ -182,7 +182,7 @@ describe("stations", () => {
 function Says({ undo }: { undo: () => void }) {
   const notice = useNotice()
   return (
-    <button type="button" onClick={() => notice({ text: "Kept.", undo })}>
+    <button type="button" onClick={() => notice({ text: "Saved.", undo })}>
       go
     </button>
   )
@@ -199,7 +199,7 @@ describe("a notice", () => {
       />,
     )
     fireEvent.click(screen.getByText("go"))
-    expect(screen.getByRole("status").textContent).toContain("Kept.")
+    expect(screen.getByRole("status").textContent).toContain("Saved.")
     fireEvent.click(screen.getByRole("button", { name: "Undo" }))
     expect(undone).toBe(1)
     expect(screen.queryByRole("button", { name: "Undo" })).toBeNull()

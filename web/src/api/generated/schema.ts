@@ -1752,6 +1752,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pots/said": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Line
+         * @description What a line says: count, kind, medium, size. Nothing is stored.
+         */
+        post: operations["read_line_api_pots_said_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots": {
         parameters: {
             query?: never;
@@ -3724,6 +3744,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Season Report
+         * @description Every plant since a day, a year if none is named: fed, flushed, leaves, flowers, losses, changes, what helped.
+         */
+        get: operations["season_report_api_season_report_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/{pot_id}/passport": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Passport
+         * @description What whoever has this plant next should know: its year, its phases, its limits, what was learnt of it.
+         */
+        get: operations["passport_api_pots__pot_id__passport_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots/{pot_id}/wrong": {
         parameters: {
             query?: never;
@@ -3843,6 +3903,158 @@ export interface paths {
          */
         post: operations["reset_causes_api_causes_reset_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/water": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sum Water
+         * @description A display in any unit as conductivity, and who may drink that water.
+         */
+        post: operations["sum_water_api_sums_water_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sum Feed
+         * @description How much of this feed for this can, and whether the can is right.
+         */
+        post: operations["sum_feed_api_sums_feed_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sum Blend
+         * @description How much of each of two waters makes one of a wanted conductivity; each stands at the saltiest it may be.
+         */
+        post: operations["sum_blend_api_sums_blend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/flush": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sum Flush
+         * @description How many litres flush this pot.
+         */
+        post: operations["sum_flush_api_sums_flush_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Start State
+         * @description Whether this is the first minute.
+         */
+        get: operations["start_state_api_start_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Set up pots, waters, readings and a meter: all of it, or nothing.
+         */
+        post: operations["begin_api_start_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw
+         * @description What the answers say so far. Nothing is stored.
+         */
+        post: operations["draw_api_start_drawn_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demonstration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown
+         * @description Whether this browser shows the demonstration.
+         */
+        get: operations["shown_api_demonstration_get"];
+        put?: never;
+        /**
+         * Look Around
+         * @description Show the demonstration in this browser; the own collection stays as it is.
+         */
+        post: operations["look_around_api_demonstration_post"];
+        /**
+         * Leave
+         * @description Show the own collection again.
+         */
+        delete: operations["leave_api_demonstration_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4056,6 +4268,174 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Zip
+         * @description Everything as a zip: a Frictionless data package with photos.
+         */
+        get: operations["export_zip_api_archive_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/pots.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hand Over
+         * @description Some pots with their history, for another Fenwa. ``pot_ids``: their ids, with commas between.
+         */
+        get: operations["hand_over_api_archive_pots_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/pots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Receive Pots
+         * @description Add the pots of a file that was handed over, beside what is here; once for each submission key.
+         */
+        post: operations["receive_pots_api_archive_pots_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Json
+         * @description The tables as one JSON; photos by name only.
+         */
+        get: operations["export_json_api_archive_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Import
+         * @description What a file would bring; nothing is stored.
+         */
+        post: operations["preview_import_api_archive_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Archive
+         * @description Import all or nothing; what stands now is backed up first.
+         *
+         *     Not kept by submission key: an import may replace the record of submissions. Imported twice, it is the same.
+         */
+        post: operations["import_archive_api_archive_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Backups
+         * @description Where the data are, and every backup, the newest first.
+         */
+        get: operations["list_backups_api_backups_get"];
+        put?: never;
+        /**
+         * Make Backup
+         * @description Make a backup now; it is read back before it counts.
+         */
+        post: operations["make_backup_api_backups_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Backup
+         * @description Turn the collection back to a backup. What stands now is kept as a backup first.
+         *
+         *     Not kept by submission key: the record of submissions is turned back as well. Restored twice, it is the same.
+         */
+        post: operations["restore_backup_api_backups__name__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lan": {
         parameters: {
             query?: never;
@@ -4088,6 +4468,26 @@ export interface paths {
          * @description The address as a QR code for the phone's camera.
          */
         get: operations["lan_qr_api_lan_qr_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lan/authority.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lan Authority
+         * @description Who vouches for the certificate of this server, as a phone installs it.
+         */
+        get: operations["lan_authority_api_lan_authority_crt_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4671,6 +5071,29 @@ export interface components {
             pot_ids: number[];
         };
         /**
+         * BackupOut
+         * @description A backup. ``at``: UTC.
+         */
+        BackupOut: {
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Age H */
+            age_h: number;
+            /** Age */
+            age: string;
+            /** Why */
+            why: string;
+            /** Bytes */
+            bytes: number;
+            /** Schema */
+            schema_: string;
+        };
+        /**
          * Baseline
          * @description Marks that were there when the plant came, and what is new against them.
          */
@@ -4820,6 +5243,18 @@ export interface components {
             recipe_version: number | null;
         };
         /**
+         * Begun
+         * @description What was set up.
+         */
+        Begun: {
+            /** Pots */
+            pots: number;
+            /** Waters */
+            waters: number;
+            /** Meters */
+            meters: number;
+        };
+        /**
          * BenchStep
          * @description One tick of the list. Amounts in the unit named; ``low`` and ``high`` only where something is read.
          */
@@ -4939,6 +5374,33 @@ export interface components {
             share: number;
             /** Litres */
             litres: number;
+        };
+        /**
+         * BlendSumIn
+         * @description Two waters and what the blend shall read at most.
+         */
+        BlendSumIn: {
+            first: components["schemas"]["ToldIn"];
+            /**
+             * @default {
+             *       "kind": "rain",
+             *       "unit": "µS/cm"
+             *     }
+             */
+            second: components["schemas"]["ToldIn"];
+            /** Target */
+            target: number | string;
+            /**
+             * Volume
+             * @default 10
+             */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
         };
         /**
          * BlindPhoto
@@ -5936,6 +6398,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_BatchCheck_: {
+            result: components["schemas"]["BatchCheck"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_Blend_: {
             result: components["schemas"]["Blend"];
             working: components["schemas"]["Working"];
@@ -6088,6 +6558,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_FirstPlan_: {
+            result: components["schemas"]["FirstPlan"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_FitOfKind_: {
             result: components["schemas"]["FitOfKind"];
             working: components["schemas"]["Working"];
@@ -6098,6 +6576,14 @@ export interface components {
          */
         Computed_Fit_: {
             result: components["schemas"]["Fit"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_FlushLitres_: {
+            result: components["schemas"]["FlushLitres"];
             working: components["schemas"]["Working"];
         };
         /**
@@ -6400,6 +6886,14 @@ export interface components {
          * Computed
          * @description A result and its working, always together.
          */
+        Computed_SaidPots_: {
+            result: components["schemas"]["SaidPots"];
+            working: components["schemas"]["Working"];
+        };
+        /**
+         * Computed
+         * @description A result and its working, always together.
+         */
         Computed_ScaleGuess_: {
             result: components["schemas"]["ScaleGuess"];
             working: components["schemas"]["Working"];
@@ -6525,6 +7019,14 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         /**
+         * Computed
+         * @description A result and its working, always together.
+         */
+        Computed_WhoDrinks_: {
+            result: components["schemas"]["WhoDrinks"];
+            working: components["schemas"]["Working"];
+        };
+        /**
          * CorrectionIn
          * @description New values for a pour; what is left out stays as it was.
          */
@@ -6602,6 +7104,41 @@ export interface components {
             ppfd_umol: number;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * DataOut
+         * @description Where the data are, how large, and what is kept of them. ``warning``: empty where all is well.
+         */
+        DataOut: {
+            /** Database */
+            database: string;
+            /** Database Bytes */
+            database_bytes: number;
+            /** Photos Bytes */
+            photos_bytes: number;
+            /** Folder */
+            folder: string;
+            /** Free Bytes */
+            free_bytes: number;
+            /** Backups */
+            backups: components["schemas"]["BackupOut"][];
+            /** Warning */
+            warning: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Dated
+         * @description Something on a day.
+         */
+        Dated: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Words */
+            words: string;
         };
         /**
          * DayLength
@@ -7039,6 +7576,36 @@ export interface components {
             school_id?: string | null;
         };
         /**
+         * Drawn
+         * @description What the answers so far say.
+         */
+        Drawn: {
+            /** Lines */
+            lines: components["schemas"]["LineShown"][];
+            /** Waters */
+            waters: components["schemas"]["WaterShown"][];
+            plan: components["schemas"]["Computed_FirstPlan_"];
+        };
+        /**
+         * Drinker
+         * @description A kind and its mark. ``one_in``: one part of the water in so many parts altogether; None: it does not help.
+         */
+        Drinker: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Limit Us Cm */
+            limit_uS_cm: number;
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "a reading decides" | "thinned" | "no";
+            /** One In */
+            one_in: number | null;
+        };
+        /**
          * Effect
          * @description What an effect comes to: its middle and SD, the central 80 %, and how likely it is above zero.
          */
@@ -7428,6 +7995,21 @@ export interface components {
             on: string;
         };
         /**
+         * FedIn
+         * @description A feed given without a can of the log: its label, how much of the label rate, the water it was mixed with.
+         */
+        FedIn: {
+            /** Product Id */
+            product_id: number;
+            /** Water Id */
+            water_id: number;
+            /**
+             * Share
+             * @default 0.5
+             */
+            share: number | string;
+        };
+        /**
          * FeedRow
          * @description One product at its dose. mg/L, µS/cm; None: not known.
          */
@@ -7464,6 +8046,71 @@ export interface components {
             acidity_mg_L: number;
             /** Cost Per L */
             cost_per_L: number | null;
+        };
+        /**
+         * FeedSum
+         * @description Grams or millilitres for the can, what it reads then, and whether it does. ``check`` None: it was not read.
+         */
+        FeedSum: {
+            /** Grade Sentence */
+            grade_sentence: string;
+            /** Echo */
+            echo: string;
+            dose: components["schemas"]["Computed_Dose_"];
+            check: components["schemas"]["Computed_BatchCheck_"] | null;
+        };
+        /**
+         * FeedSumIn
+         * @description A feed for a can: the label's three numbers, the can, a strength in any of its names; a reading of the can.
+         */
+        FeedSumIn: {
+            /** Grade */
+            grade: string;
+            /**
+             * Form
+             * @default powder
+             * @enum {string}
+             */
+            form: "powder" | "liquid";
+            /** Label Rate */
+            label_rate?: number | string | null;
+            /**
+             * Label Rate Unit
+             * @default g/L
+             */
+            label_rate_unit: string;
+            /** Volume */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /**
+             * Strength
+             * @default nitrogen
+             * @enum {string}
+             */
+            strength: "fraction" | "nitrogen" | "element" | "ec_added" | "ec_total" | "dose";
+            /**
+             * Value
+             * @default 40
+             */
+            value: number | string;
+            /**
+             * @default {
+             *       "kind": "rain",
+             *       "unit": "µS/cm"
+             *     }
+             */
+            water: components["schemas"]["ToldIn"];
+            /**
+             * Scale Step G
+             * @default 1
+             */
+            scale_step_g: number | string;
+            read?: components["schemas"]["ToldIn"] | null;
         };
         /**
          * Feeding
@@ -7718,6 +8365,18 @@ export interface components {
             heft?: ("heavy" | "light") | null;
         };
         /**
+         * FieldBeside
+         * @description A field that differs.
+         */
+        FieldBeside: {
+            /** Name */
+            name: string;
+            /** Mine */
+            mine: string;
+            /** Theirs */
+            theirs: string;
+        };
+        /**
          * FieldError
          * @description One field's sentence.
          */
@@ -7780,6 +8439,30 @@ export interface components {
             of_check: string;
         };
         /**
+         * FirstPlan
+         * @description Who may drink which water, what serves all, how much a week, what is missing. [L, µS/cm]
+         */
+        FirstPlan: {
+            /** Plants */
+            plants: components["schemas"]["PlantGroup"][];
+            /** Verdicts */
+            verdicts: components["schemas"]["FirstVerdict"][];
+            /** Serves All */
+            serves_all: number[];
+            /** Thinner */
+            thinner: number | null;
+            /** Low L Week */
+            low_L_week: number | null;
+            /** High L Week */
+            high_L_week: number | null;
+            /** Missing */
+            missing: components["schemas"]["Missing"][];
+            /** Sentence */
+            sentence: string;
+            /** Caution */
+            caution: string;
+        };
+        /**
          * FirstReading
          * @description What a brown mark's texture says first, and what both textures leave open.
          */
@@ -7788,6 +8471,25 @@ export interface components {
             first: string;
             /** Second */
             second: string;
+        };
+        /**
+         * FirstVerdict
+         * @description One kind and one water. ``one_in``: one part of it in so many, the rest the purest water there is.
+         */
+        FirstVerdict: {
+            /** Kind */
+            kind: string;
+            /** Water */
+            water: number;
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "a reading decides" | "thinned" | "no";
+            /** One In */
+            one_in: number | null;
+            /** Word */
+            word: string;
         };
         /**
          * Fit
@@ -8064,6 +8766,32 @@ export interface components {
             ] | null;
         };
         /**
+         * FlushLitres
+         * @description What runs off now, litres in four flushes of five, rounds of the middle one, where to stop. [L, µS/cm]
+         */
+        FlushLitres: {
+            /** Runoff Us Cm */
+            runoff_uS_cm: number;
+            /** Low L */
+            low_L: number;
+            /** Middle L */
+            middle_L: number;
+            /** High L */
+            high_L: number;
+            /** Rounds */
+            rounds: number;
+            /** Round L */
+            round_L: number;
+            /** Pause Min */
+            pause_min: number;
+            /** Stop Runoff Us Cm */
+            stop_runoff_uS_cm: number | null;
+            /** After */
+            after: number[];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * FlushMethods
          * @description The ways in order of water used, those that cannot work last, and what a flush carries off. [µS/cm, L, mg]
          */
@@ -8301,6 +9029,35 @@ export interface components {
             minutes: number;
             /** Bath */
             bath: number | null;
+        };
+        /**
+         * FlushSumIn
+         * @description A pot, what its runoff reads and shall read, and the water at hand.
+         */
+        FlushSumIn: {
+            /** Volume */
+            volume: number | string;
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /**
+             * Medium Id
+             * @default bark_mix
+             */
+            medium_id: string;
+            runoff: components["schemas"]["ToldIn"];
+            /** Target */
+            target: number | string;
+            /**
+             * @default {
+             *       "kind": "rain",
+             *       "unit": "µS/cm"
+             *     }
+             */
+            water: components["schemas"]["ToldIn"];
         };
         /**
          * FlushWay
@@ -8692,6 +9449,40 @@ export interface components {
             outcomes: components["schemas"]["CheckChoice"][];
         };
         /**
+         * ImportDone
+         * @description What an import did. ``before``: the backup of what stood.
+         */
+        ImportDone: {
+            /** Written */
+            written: number;
+            /** Photos */
+            photos: number;
+            /** Before */
+            before: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ImportPreview
+         * @description What an import would do. ``anything``: whether it would store a row or a photo.
+         */
+        ImportPreview: {
+            /** Becomes */
+            becomes: boolean;
+            /** Tables */
+            tables: components["schemas"]["TableCount"][];
+            /** Conflicts */
+            conflicts: components["schemas"]["RowOut"][];
+            /** Photos New */
+            photos_new: number;
+            /** Photos Missing */
+            photos_missing: number;
+            /** Anything */
+            anything: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Imported
          * @description How many rows were stored, and how many stood there already.
          */
@@ -8879,6 +9670,16 @@ export interface components {
             relation: string;
             /** Archived */
             archived: boolean;
+        };
+        /**
+         * KindChoice
+         * @description A kind it could also be.
+         */
+        KindChoice: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * KindFinding
@@ -9261,6 +10062,8 @@ export interface components {
             passphrase_set: boolean;
             /** Here */
             here: boolean;
+            /** Authority */
+            authority: boolean;
         };
         /**
          * LaterIn
@@ -9536,6 +10339,23 @@ export interface components {
             sentence: string;
         };
         /**
+         * Learnt
+         * @description An answer from its own log, with how sure it is.
+         */
+        Learnt: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Change */
+            change: string;
+            /** Grade */
+            grade: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * LearntPot
          * @description What was learnt, from how many readings, and the reading it predicts now beside that of the defaults. [µS/cm]
          */
@@ -9759,6 +10579,30 @@ export interface components {
             speaks_against: components["schemas"]["Piece"][];
             /** Decides */
             decides: string;
+        };
+        /**
+         * LineIn
+         * @description A line as typed, and which of several kinds it means.
+         */
+        LineIn: {
+            /** Line */
+            line: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+        };
+        /**
+         * LineShown
+         * @description A line as understood, with the codes its pots would get.
+         */
+        LineShown: {
+            /** Line */
+            line: string;
+            /** Codes */
+            codes: string;
+            pots: components["schemas"]["SaidPots"];
         };
         /**
          * LiveFlush
@@ -10045,6 +10889,23 @@ export interface components {
             due: number;
             /** Looks */
             looks: components["schemas"]["LookAsked"][];
+        };
+        /**
+         * Loss
+         * @description A plant that died.
+         */
+        Loss: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Cause */
+            cause: string;
         };
         /**
          * MarkChoice
@@ -10659,6 +11520,20 @@ export interface components {
              * @enum {string}
              */
             verdict: "clear" | "borderline" | "clouds";
+        };
+        /**
+         * Missing
+         * @description What would settle verdicts: how many. ``water``: its place in the list; None: of no water.
+         */
+        Missing: {
+            /** What */
+            what: string;
+            /** Settles */
+            settles: string;
+            /** Verdicts */
+            verdicts: number;
+            /** Water */
+            water: number | null;
         };
         /**
          * MixAnswer
@@ -11332,6 +12207,40 @@ export interface components {
         PassphraseIn: {
             /** Passphrase */
             passphrase: string;
+        };
+        /**
+         * Passport
+         * @description A plant's own sheet, for whoever has it next.
+         */
+        Passport: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            year: components["schemas"]["PlantYear"];
+            /** Kind Name */
+            kind_name: string;
+            /** Medium */
+            medium: string;
+            /** Volume L */
+            volume_L: number;
+            /** Source */
+            source: string;
+            /** Arrived On */
+            arrived_on: string | null;
+            /** Water Most Us Cm */
+            water_most_uS_cm: number;
+            /** Feed Most Us Cm */
+            feed_most_uS_cm: number | null;
+            /** Interval Days */
+            interval_days: number;
+            /** Interval By */
+            interval_by: string;
+            /** Hazard */
+            hazard: string;
+            /** Phases */
+            phases: components["schemas"]["Dated"][];
         };
         /**
          * PastFlush
@@ -12120,6 +13029,20 @@ export interface components {
             label: string;
         };
         /**
+         * PlantGroup
+         * @description Pots of one kind, and the most they may drink. [µS/cm]
+         */
+        PlantGroup: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Limit Us Cm */
+            limit_uS_cm: number;
+            /** Pots */
+            pots: number;
+        };
+        /**
          * PlantIn
          * @description A plant of a pot; ``count`` alike ones.
          */
@@ -12245,6 +13168,35 @@ export interface components {
             children: components["schemas"]["Kin"][];
             /** Growths */
             growths: components["schemas"]["GrowthOut"][];
+        };
+        /**
+         * PlantYear
+         * @description What a plant was given and became between two days.
+         */
+        PlantYear: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Place */
+            place: string;
+            sum: components["schemas"]["SeasonSum"];
+            /** Flushes */
+            flushes: number;
+            /** Last Flush On */
+            last_flush_on: string | null;
+            /** Flowers */
+            flowers: number | null;
+            /** Waters */
+            waters: string[];
+            /** Changed */
+            changed: components["schemas"]["Dated"][];
+            /** Learnt */
+            learnt: components["schemas"]["Learnt"][];
         };
         /**
          * Point
@@ -12713,6 +13665,18 @@ export interface components {
             sentence: string;
         };
         /**
+         * PotsCame
+         * @description Pots that came in. ``before``: the backup of what stood.
+         */
+        PotsCame: {
+            /** Codes */
+            codes: string[];
+            /** Before */
+            before: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * PotsFile
          * @description A file of pots. ``known``: whether rows of codes already kept are refused, or change those pots.
          */
@@ -12754,7 +13718,7 @@ export interface components {
          * @description A can or a plain water given to one or several pots. ``flush`` marks a flush.
          *
          *     ``gave``: something else, in the grower's words: a feed of unknown strength. ``plant_id``: one plant of several in
-         *     the pot got it alone.
+         *     the pot got it alone. ``fed``: a feed by its label, mixed by the way.
          */
         PourIn: {
             /** Pot Ids */
@@ -12824,6 +13788,7 @@ export interface components {
             gave: string;
             /** Plant Id */
             plant_id?: number | null;
+            fed?: components["schemas"]["FedIn"] | null;
         };
         /**
          * PourOut
@@ -13895,6 +14860,18 @@ export interface components {
             optional: boolean;
         };
         /**
+         * Restored
+         * @description What the collection was turned back to, and the backup of what stood before.
+         */
+        Restored: {
+            /** Restored */
+            restored: string;
+            /** Before */
+            before: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Rhythm
          * @description How a pot is watered at present: days between pours, and the repeating pours.
          */
@@ -14122,6 +15099,20 @@ export interface components {
             clean_hands: string;
         };
         /**
+         * RowOut
+         * @description A row in conflict.
+         */
+        RowOut: {
+            /** Table */
+            table: string;
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Fields */
+            fields: components["schemas"]["FieldBeside"][];
+        };
+        /**
          * RuleIn
          * @description A rule for all pots of a kind, of a group of kinds or of a place; both empty: no rule any more.
          */
@@ -14196,6 +15187,52 @@ export interface components {
             on: string;
             /** Ec Us Cm */
             ec_uS_cm: number;
+        };
+        /**
+         * SaidOut
+         * @description What was understood, the first free code, and kinds it could be as well.
+         */
+        SaidOut: {
+            said: components["schemas"]["Computed_SaidPots_"];
+            /** Code */
+            code: string;
+            /** Choices */
+            choices: components["schemas"]["KindChoice"][];
+        };
+        /**
+         * SaidPots
+         * @description Pots as understood, to be looked at before they are kept. ``others``: kinds it could also be. [cm, L, d]
+         */
+        SaidPots: {
+            /** Count */
+            count: number;
+            /** Kind */
+            kind: string;
+            /** Kind Name */
+            kind_name: string;
+            /** Others */
+            others: string[];
+            /** Stem */
+            stem: string;
+            /** Medium */
+            medium: string;
+            /** Medium Name */
+            medium_name: string;
+            /** Top Cm */
+            top_cm: number;
+            /** Height Cm */
+            height_cm: number;
+            /** Volume L */
+            volume_L: number;
+            /**
+             * Drainage
+             * @enum {string}
+             */
+            drainage: "drains" | "plunged" | "tray" | "reservoir";
+            /** Interval Days */
+            interval_days: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Saying
@@ -14512,6 +15549,21 @@ export interface components {
             sentence: string;
         };
         /**
+         * SchoolsCompared
+         * @description Schools, that of most plants first, and the difference of the first two with leaves. None: too few.
+         */
+        SchoolsCompared: {
+            /** Schools */
+            schools: components["schemas"]["SchoolSeen"][];
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            leaves: components["schemas"]["Computed_EffectFound_"] | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * SchoolsIn
          * @description Schools to hold side by side on a pot and a water; no pot: a litre of medium bark.
          */
@@ -14522,21 +15574,6 @@ export interface components {
             pot_id?: number | null;
             /** Water Id */
             water_id?: number | null;
-        };
-        /**
-         * SchoolsPage
-         * @description Schools held against each other, with the difference of the two that feed most plants. None: too few.
-         */
-        SchoolsPage: {
-            /** Schools */
-            schools: components["schemas"]["SchoolSeen"][];
-            /** First */
-            first: string;
-            /** Second */
-            second: string;
-            leaves: components["schemas"]["Computed_EffectFound_"] | null;
-            /** Sentence */
-            sentence: string;
         };
         /**
          * SchoolsTogether
@@ -14630,6 +15667,26 @@ export interface components {
             nitrogen_mg_L: number | null;
             /** Ec Us Cm */
             ec_uS_cm?: number | null;
+        };
+        /**
+         * SeasonReport
+         * @description The collection between two days.
+         */
+        SeasonReport: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Plants */
+            plants: components["schemas"]["PlantYear"][];
+            /** Losses */
+            losses: components["schemas"]["Loss"][];
         };
         /**
          * SeasonSum
@@ -14897,6 +15954,18 @@ export interface components {
              */
             mass_unit: "g" | "oz";
             /**
+             * Length Unit
+             * @default cm
+             * @enum {string}
+             */
+            length_unit: "cm" | "in";
+            /**
+             * Date Order
+             * @default day first
+             * @enum {string}
+             */
+            date_order: "day first" | "month first" | "ISO";
+            /**
              * Hemisphere
              * @default north
              * @enum {string}
@@ -14965,6 +16034,18 @@ export interface components {
              * @enum {string}
              */
             mass_unit: "g" | "oz";
+            /**
+             * Length Unit
+             * @default cm
+             * @enum {string}
+             */
+            length_unit: "cm" | "in";
+            /**
+             * Date Order
+             * @default day first
+             * @enum {string}
+             */
+            date_order: "day first" | "month first" | "ISO";
             /**
              * Hemisphere
              * @default north
@@ -15079,6 +16160,16 @@ export interface components {
             measures: components["schemas"]["MeasureOut"][];
             /** Vessels */
             vessels: components["schemas"]["VesselOut"][];
+        };
+        /**
+         * Shown
+         * @description Which collection this browser works on. ``can_look``: whether there is a demonstration beside it.
+         */
+        Shown: {
+            /** Demonstration */
+            demonstration: boolean;
+            /** Can Look */
+            can_look: boolean;
         };
         /**
          * ShownIn
@@ -15287,6 +16378,84 @@ export interface components {
             water_id: number | null;
         };
         /**
+         * StartIn
+         * @description The three answers; any of them may be empty.
+         */
+        StartIn: {
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["StartLine"][];
+            /**
+             * Waters
+             * @default []
+             */
+            waters: components["schemas"]["StartWater"][];
+            /**
+             * Measures
+             * @default []
+             */
+            measures: ("EC pen" | "ppm pen" | "kitchen scale")[];
+            /**
+             * Place
+             * @default Home
+             */
+            place: string;
+            /**
+             * Hemisphere
+             * @default north
+             * @enum {string}
+             */
+            hemisphere: "north" | "south" | "no seasons";
+        };
+        /**
+         * StartLine
+         * @description Pots in one line. ``kind``: chosen where the line could mean several.
+         */
+        StartLine: {
+            /** Line */
+            line: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+        };
+        /**
+         * StartState
+         * @description Whether the collection holds nothing yet, and which waters can be chosen.
+         */
+        StartState: {
+            /** Empty */
+            empty: boolean;
+            /** Waters */
+            waters: components["schemas"]["WaterOffered"][];
+        };
+        /**
+         * StartWater
+         * @description A water that can be had: its kind, what a pen showed, what a strip showed. Empty: not read.
+         */
+        StartWater: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /** Value */
+            value?: number | string | null;
+            /**
+             * Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            unit: "µS/cm" | "mS/cm" | "dS/m" | "ppm";
+            /** Scale */
+            scale?: ("0.5" | "0.64" | "0.7" | "unknown") | null;
+            /** Hardness Mg L Caco3 */
+            hardness_mg_L_CaCO3?: number | string | null;
+        };
+        /**
          * StationOut
          * @description A station of the channel with its live figure and the conductivity there.
          */
@@ -15466,6 +16635,20 @@ export interface components {
             first_leaf_days: number | null;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * TableCount
+         * @description Rows of a table by what they are beside the collection's own.
+         */
+        TableCount: {
+            /** Table */
+            table: string;
+            /** New */
+            new: number;
+            /** Same */
+            same: number;
+            /** Conflict */
+            conflict: number;
         };
         /**
          * Taps
@@ -15684,6 +16867,47 @@ export interface components {
             high_shown: number;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * ToldIn
+         * @description A water as told: its kind, and what a display shows if somebody read it.
+         */
+        ToldIn: {
+            /**
+             * Kind
+             * @default mains
+             * @enum {string}
+             */
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /** Value */
+            value?: number | string | null;
+            /**
+             * Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            unit: "µS/cm" | "mS/cm" | "dS/m" | "ppm";
+            /** Scale */
+            scale?: ("0.5" | "0.64" | "0.7" | "unknown") | null;
+            /** Temperature */
+            temperature?: number | string | null;
+        };
+        /**
+         * ToldOut
+         * @description What a water reads; a range where nobody read it, or its scale is not known.
+         */
+        ToldOut: {
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** Middle Us Cm */
+            middle_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** Measured */
+            measured: boolean;
+            /** Sentence */
+            sentence: string;
+            working: components["schemas"]["Working"];
         };
         /**
          * Trace
@@ -16232,6 +17456,19 @@ export interface components {
             sentence: string;
         };
         /**
+         * WaterOffered
+         * @description A water that can be chosen.
+         */
+        WaterOffered: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /** Name */
+            name: string;
+        };
+        /**
          * WaterOut
          * @description A source on the rail.
          */
@@ -16312,6 +17549,28 @@ export interface components {
             verdicts: components["schemas"]["VerdictOut"][];
         };
         /**
+         * WaterShown
+         * @description A water as far as it is known. [µS/cm]
+         */
+        WaterShown: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /** Name */
+            name: string;
+            /** Low Us Cm */
+            low_uS_cm: number;
+            /** High Us Cm */
+            high_uS_cm: number;
+            /** Measured */
+            measured: boolean;
+            /** Sentence */
+            sentence: string;
+            working: components["schemas"]["Working"];
+        };
+        /**
          * WaterSpan
          * @description Days a pot drank one water.
          */
@@ -16328,6 +17587,34 @@ export interface components {
              * Format: date
              */
             until: string;
+        };
+        /**
+         * WaterSum
+         * @description The water in µS/cm, who may drink it, and what it would be thinned with.
+         */
+        WaterSum: {
+            water: components["schemas"]["ToldOut"];
+            thinner: components["schemas"]["ToldOut"];
+            who: components["schemas"]["Computed_WhoDrinks_"];
+        };
+        /**
+         * WaterSumIn
+         * @description What is my water, who may drink it, and thinned with what.
+         */
+        WaterSumIn: {
+            water: components["schemas"]["ToldIn"];
+            /**
+             * Plant
+             * @default
+             */
+            plant: string;
+            /**
+             * @default {
+             *       "kind": "rain",
+             *       "unit": "µS/cm"
+             *     }
+             */
+            thinner: components["schemas"]["ToldIn"];
         };
         /**
          * WaterVerdict
@@ -16463,6 +17750,21 @@ export interface components {
             litres_month: number;
             /** More Litres Month */
             more_litres_month: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * WhoDrinks
+         * @description Every kind, the strictest first; the one asked about. None: none was.
+         */
+        WhoDrinks: {
+            /** Kinds */
+            kinds: components["schemas"]["Drinker"][];
+            asked: components["schemas"]["Drinker"] | null;
+            /** Yes */
+            yes: number;
+            /** Undecided */
+            undecided: number;
             /** Sentence */
             sentence: string;
         };
@@ -21326,6 +22628,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PotsTaken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_line_api_pots_said_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidOut"];
                 };
             };
             /** @description Bad Request */
@@ -26894,7 +28247,105 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SchoolsPage"];
+                    "application/json": components["schemas"]["SchoolsCompared"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    season_report_api_season_report_get: {
+        parameters: {
+            query?: {
+                since?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonReport"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    passport_api_pots__pot_id__passport_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Passport"];
                 };
             };
             /** @description Bad Request */
@@ -27248,6 +28699,502 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sum_water_api_sums_water_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterSumIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterSum"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sum_feed_api_sums_feed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedSumIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedSum"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sum_blend_api_sums_blend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlendSumIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_Blend_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sum_flush_api_sums_flush_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlushSumIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Computed_FlushLitres_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_state_api_start_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_api_start_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draw_api_start_drawn_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shown_api_demonstration_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shown"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_around_api_demonstration_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shown"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave_api_demonstration_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shown"];
                 };
             };
             /** @description Bad Request */
@@ -27899,6 +29846,445 @@ export interface operations {
             };
         };
     };
+    export_zip_api_archive_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hand_over_api_archive_pots_zip_get: {
+        parameters: {
+            query: {
+                pot_ids: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    receive_pots_api_archive_pots_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PotsCame"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_json_api_archive_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_import_api_archive_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_archive_api_archive_import_post: {
+        parameters: {
+            query?: {
+                conflicts?: "refuse" | "mine" | "theirs";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportDone"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_backups_api_backups_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DataOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_backup_api_backups_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_backup_api_backups__name__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     lan_api_lan_get: {
         parameters: {
             query?: never;
@@ -27947,6 +30333,51 @@ export interface operations {
         };
     };
     lan_qr_api_lan_qr_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lan_authority_api_lan_authority_crt_get: {
         parameters: {
             query?: never;
             header?: never;

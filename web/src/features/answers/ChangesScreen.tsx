@@ -35,6 +35,9 @@ function Every({ page }: { page: Page }) {
           <Link to="/trials">Trials</Link>
         </Button>
         <Button asChild variant="outline" minH="44px">
+          <Link to="/season-report">Season report</Link>
+        </Button>
+        <Button asChild variant="outline" minH="44px">
           <Link to="/leaf" data-back>
             Back
           </Link>

@@ -1,5 +1,5 @@
 import type { ScaleLinear } from "d3-scale"
-import { figure } from "../../ui/format"
+import { amount } from "../../ui/format"
 import { LeafShape } from "../leaf/LeafShape"
 import type { Overlay } from "./queries"
 
@@ -64,7 +64,7 @@ export function GrowthCurve({
           fill="currentColor"
           style={{ fontSize: 12, fontWeight: 600 }}
         >
-          {figure(end.value)} cm
+          {amount(end.value, "cm")}
         </text>
       )}
     </g>

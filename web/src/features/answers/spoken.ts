@@ -1,6 +1,6 @@
 // What the drawings of the answers say to whoever cannot see them.
 import type { Schemas } from "../../api/client"
-import { day, figure } from "../../ui/format"
+import { amount, day, figure } from "../../ui/format"
 import type { Chosen, Overlay, TrialPage, Value } from "./queries"
 import { change, range } from "./words"
 
@@ -40,7 +40,9 @@ export function spokenSeason(
   sum: Overlay["totals"][number] | undefined,
 ): string {
   const nitrogen = sum ? `${figure(sum.nitrogen_mg)} mg nitrogen in ${sum.feeds} feeds` : "no total"
-  const heights = (season.heights ?? []).map((h) => `day ${h.day} ${h.value} cm`).join(", ")
+  const heights = (season.heights ?? [])
+    .map((h) => `day ${h.day} ${amount(h.value, "cm")}`)
+    .join(", ")
   const leaves = (season.leaves ?? []).length
   return `${season.name}: ${nitrogen}; heights ${heights || "not measured"}; ${leaves} leaves`
 }

@@ -4,7 +4,7 @@ import { Link, useSearchParams } from "react-router"
 import { roundOnQuery, useSettings } from "../../api/queries"
 import type { Schemas } from "../../api/client"
 import { DataTable } from "../../ui/DataTable"
-import { day, expected, pourVolume } from "../../ui/format"
+import { amount, day, expected, pourVolume } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { A4 } from "../../ui/sheet"
 
@@ -46,7 +46,8 @@ function Sheet({ page, ahead }: { page: Schemas["RoundPage"]; ahead: boolean }) 
             Can {can.letter} · {can.title}
           </Text>
           <Text>
-            {can.water_name} {can.volume_L} L{can.product ? `, ${can.product}` : ""}
+            {can.water_name} {amount(can.volume_L, "L")}
+            {can.product ? `, ${can.product}` : ""}
             {can.weighing ? `, ${can.weighing}` : ""}
             {can.job === "feed"
               ? `. Expect ${expected(can.ec_low_uS_cm, can.ec_high_uS_cm)} at 25 °C; it read ______`

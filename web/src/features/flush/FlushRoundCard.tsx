@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query"
 import { useId, useState } from "react"
 import { answer, client, type Schemas } from "../../api/client"
 import type { ApiProblem } from "../../api/problem"
-import { day, figure } from "../../ui/format"
+import { amount, day } from "../../ui/format"
 import { Card } from "../../ui/Page"
 
 /** Everything that is due in one round: order, water against what is at hand, who is left out. */
@@ -59,11 +59,11 @@ export function FlushRoundCard() {
           {r.days.map((d) => (
             <Box key={d.on} mt="2">
               <Text>
-                {day(d.on)}: {figure(d.litres, 3)} L, {Math.round(d.minutes)} min
+                {day(d.on)}: {amount(d.litres, "L")}, {Math.round(d.minutes)} min
               </Text>
               {d.stops.map((s, i) => (
                 <Text key={s.pot_id} fontSize="sm" color="fg.muted">
-                  {i + 1}. {s.code} {s.name}: {s.way}, {figure(s.litres, 3)} L
+                  {i + 1}. {s.code} {s.name}: {s.way}, {amount(s.litres, "L")}
                   {s.bath === 1 ? ", shared bath" : s.bath ? ", own bath" : ""}
                 </Text>
               ))}

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed, type Schemas } from "../../api/client"
-import { day, figure } from "../../ui/format"
+import { amount, day, figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { usePress } from "../../ui/useEntryForm"
@@ -53,13 +53,13 @@ export function LearntCard({ potId, today }: { potId: number; today: string }) {
             <Flex justify="space-between" gap="3" align="center" wrap="wrap">
               <Text textDecoration={r.left_out ? "line-through" : undefined}>
                 {day(r.on, today)}:{" "}
-                <b>{r.ec_uS_cm === null ? seen(r) : `${Math.round(r.ec_uS_cm)} µS/cm`}</b>
+                <b>{r.ec_uS_cm === null ? seen(r) : `${amount(r.ec_uS_cm, "µS/cm")}`}</b>
                 {r.pH !== null && `, pH ${figure(r.pH, 2)}`}, {r.method}
                 {e && `; expected ${Math.round(e.expected_uS_cm)}`}
               </Text>
               {r.ec_uS_cm !== null && (
                 <Button size="sm" minH="44px" variant="outline" onClick={() => toggle.mutate(r)}>
-                  {r.left_out ? "Take in" : "Leave out"}
+                  {r.left_out ? "Include" : "Leave out"}
                 </Button>
               )}
             </Flex>

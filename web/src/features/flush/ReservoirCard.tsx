@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { saltColour } from "../../app/ramp"
-import { figure } from "../../ui/format"
+import { amount, figure, span } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { ChangeForm, LevelForm } from "./LevelForms"
@@ -51,7 +51,7 @@ export function ReservoirCard({
           <Text>{page.tray ? page.tray.result.sentence : r.sentence}</Text>
           {r.medium_uS_cm !== null && (
             <Text color="fg.muted">
-              The medium above has about {figure(Math.round(r.medium_uS_cm), 6)} µS/cm
+              The medium above has about {amount(r.medium_uS_cm, "µS/cm")}
               {r.medium_plateau_uS_cm !== null &&
                 `, tending to ${figure(Math.round(r.medium_plateau_uS_cm), 6)}`}
               .
@@ -83,8 +83,7 @@ function Vessel({ page }: { page: Schemas["ReservoirPage"] }) {
   const r = page.now.result
   const deep = 74
   const full = (litres: number) => 84 - Math.min(1, litres / page.room_L) * deep
-  const says =
-    r.level_L === null ? "level not known" : `${figure(r.level_L)} of ${figure(page.room_L)} L`
+  const says = r.level_L === null ? "level not known" : span(r.level_L, page.room_L, "L", "of")
   return (
     <Box asChild color="fg" w="96px">
       <svg viewBox="0 0 96 100" role="img" aria-label={`${page.kind}: ${says}`}>

@@ -4,7 +4,7 @@ import { useState, useSyncExternalStore } from "react"
 import { Link, useParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { subscribe, waiting } from "../../api/outbox"
-import { figure } from "../../ui/format"
+import { amount, figure } from "../../ui/format"
 import { Loaded } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { FinishForm } from "./FinishForm"
@@ -40,7 +40,7 @@ function Running({ f }: { f: Schemas["FlushOut"] }) {
         {f.code} {f.name}
       </Text>
       <Text color="fg.muted">
-        {f.water} {Math.round(f.water_uS_cm)} µS/cm, down to a reading of{" "}
+        {f.water} {amount(f.water_uS_cm, "µS/cm")}, down to a reading of{" "}
         {figure(Math.round(f.target_uS_cm), 6)}
       </Text>
       <LiveChart f={f} />

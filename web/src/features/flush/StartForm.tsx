@@ -42,7 +42,7 @@ export function StartForm({
     (f) => onBegun(f.id),
   )
   return (
-    <EntrySheet entry={entry} title="Start the flush" submit="Start" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Start the flush" submit="Begin the flush" onCancel={onClose}>
       <SelectField form={entry.form} name="way" label="How" choices={[...possible]} />
       <TextField
         form={entry.form}

@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { figure } from "../../ui/format"
+import { amount, figure } from "../../ui/format"
 import { Quantity } from "../../ui/Quantity"
 import { WayDrawing } from "./WayDrawing"
 
@@ -33,7 +33,7 @@ export function WayRow({
       {w.possible && (
         <Text fontSize="sm" color="fg.muted">
           {w.reading_after_uS_cm !== null &&
-            `Then about ${figure(Math.round(w.reading_after_uS_cm), 6)} µS/cm. `}
+            `Then about ${amount(w.reading_after_uS_cm, "µS/cm")}. `}
           {w.risk}
         </Text>
       )}

@@ -5,7 +5,7 @@ import { useNavigate } from "react-router"
 import type { Schemas } from "../../api/client"
 import { keepWalk, type Outcome, post } from "../../api/outbox"
 import { waterQuery } from "../../api/queries"
-import { figure } from "../../ui/format"
+import { amount } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { usePress } from "../../ui/useEntryForm"
 import { type Begun } from "./begun"
@@ -62,7 +62,7 @@ export function WaysCard({
   const m = found?.result
   const used = waters.find((w) => w.name === m?.water)
   return (
-    <Card title={`Flush ${code} down to ${figure(target, 6)} µS/cm`}>
+    <Card title={`Flush ${code} down to ${amount(target, "µS/cm")}`}>
       {ways.isError && <Text role="alert">{ways.error.message}</Text>}
       {found && m && (
         <>

@@ -1,8 +1,11 @@
+import { amount, tick } from "../../ui/format"
 import { scaleTime } from "d3-scale"
 import type { Schemas } from "../../api/client"
 import { day, figure } from "../../ui/format"
 import { useWidth } from "../../ui/useWidth"
 import { asDay } from "../leaf/axis"
+
+const warmth = (celsius: number | null) => (celsius === null ? "not read" : amount(celsius, "°C"))
 
 const ROOM = 74
 const TALL = 2 * ROOM + 30
@@ -12,7 +15,7 @@ const DAMP: [number, number] = [0, 100] // % drawn
 
 function spokenDay(d: Schemas["AirDay"]): string {
   const damp = d.humidity_pct === null ? "humidity not read" : `${figure(d.humidity_pct)} %`
-  return `${day(d.on)}: ${d.night_C ?? "not read"} to ${d.day_C ?? "not read"} °C, ${damp}`
+  return `${day(d.on)}: ${warmth(d.night_C)} to ${warmth(d.day_C)}, ${damp}`
 }
 
 /** Days of a place: from the coldest to the warmest hour above, from the driest to the dampest below. */
@@ -109,7 +112,7 @@ export function AirDrawing({ days }: { days: Schemas["AirDay"][] }) {
             style={{ fontSize: 12 }}
             fill="var(--chakra-colors-fg-muted)"
           >
-            {t.toLocaleDateString("en-GB", { day: "numeric", month: "short", timeZone: "UTC" })}
+            {tick(t)}
           </text>
         ))}
       </svg>

@@ -1,4 +1,5 @@
 import { Button, Flex, Text } from "@chakra-ui/react"
+import { FileButton } from "../../ui/FileButton"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { useNotice } from "../../ui/noticeContext"
 import { usePress } from "../../ui/useEntryForm"
@@ -58,21 +59,11 @@ export function LoggerForm({ air }: { air: Schemas["AirPage"] }) {
           Bind {d}
         </Button>
       ))}
-      <Button asChild variant="outline" minH="44px">
-        <label>
-          Import a logger’s file
-          <input
-            type="file"
-            accept=".csv,text/csv"
-            style={{ position: "absolute", width: 1, height: 1, opacity: 0 }}
-            onChange={(e) => {
-              const file = e.target.files?.[0]
-              e.target.value = ""
-              if (file) void file.text().then((t) => read.mutate(t))
-            }}
-          />
-        </label>
-      </Button>
+      <FileButton
+        label="Import a logger’s file"
+        accept=".csv,text/csv"
+        onFile={(file) => void file.text().then((t) => read.mutate(t))}
+      />
       {error && (
         <Text role="alert" color="state.stop">
           {error.message}

@@ -11,7 +11,7 @@ export function Passphrase({ chosen }: { chosen: boolean }) {
     (v) => answer(client.POST("/api/lan/passphrase", { body: v })),
     (_, __, form) => {
       form.reset()
-      notice({ text: "Passphrase kept, as a hash. Every device is asked again." })
+      notice({ text: "Passphrase saved, as a hash. Every device is asked again." })
     },
   )
   const error = entry.form.formState.errors.passphrase?.message ?? entry.problem

@@ -45,10 +45,10 @@ export function People() {
             size="sm"
             minH="40px"
             variant="outline"
-            aria-label={`Take ${p.name} off the list`}
+            aria-label={`Delete ${p.name}`}
             onClick={() => out(p)}
           >
-            Take off
+            Delete
           </Button>
         </Flex>
       ))}

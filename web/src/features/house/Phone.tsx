@@ -41,9 +41,26 @@ export function Phone({ lan }: { lan: Schemas["LanOut"] }) {
       <Text color={lan.open && !lan.encrypted ? "state.caution" : undefined}>{lan.sentence}</Text>
       {lan.open && !lan.encrypted && (
         <Text fontSize="sm" color="fg.muted">
-          With a certificate: <Code>./fenwa serve --lan --tls-cert cert.pem --tls-key key.pem</Code>
+          <Code>./fenwa certificate</Code> makes a certificate and says how a phone trusts it.
         </Text>
       )}
+      {lan.authority && (
+        <Text>
+          <a
+            href="/api/lan/authority.crt"
+            download="fenwa-authority.crt"
+            style={{ textDecoration: "underline" }}
+          >
+            Download the authority
+          </a>{" "}
+          and install it on the phone as a trusted CA certificate, once.
+        </Text>
+      )}
+      <Text mt="2" color="fg.muted">
+        {window.isSecureContext
+          ? "This browser keeps the bench: it opens with Fenwa out of reach, and can be added to the home screen."
+          : "Over a link that is not encrypted no browser keeps the bench: entries wait, but the page must stay open."}
+      </Text>
       <Text mt="2">
         {lan.passphrase_set
           ? "A passphrase is chosen."

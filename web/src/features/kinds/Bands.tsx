@@ -1,3 +1,4 @@
+import { amount, spanOf } from "../../ui/format"
 import { Box, Grid, Text } from "@chakra-ui/react"
 import { Card } from "../../ui/Page"
 import { Rail } from "../../ui/Rail"
@@ -27,7 +28,7 @@ export function Bands({ page }: { page: KindData }) {
           name={`Feed, ${name}`}
           says={`${[
             `${f.n_ideal_mg_L.join(" to ")} mg/L N`,
-            f.ec_ideal_uS_cm && `${f.ec_ideal_uS_cm.join(" to ")} µS/cm`,
+            f.ec_ideal_uS_cm && spanOf(f.ec_ideal_uS_cm, "µS/cm"),
             f.ec_ceiling_uS_cm && `at most ${f.ec_ceiling_uS_cm}`,
             f.interval_days && `each ${f.interval_days.join(" to ")} days`,
           ]
@@ -54,8 +55,8 @@ export function Bands({ page }: { page: KindData }) {
       />
       <Text fontSize="sm" color="fg.muted">
         Fed by {feeding.routes.map((r) => (r === "none" ? "nothing at all" : r)).join(", or ")}. EC
-        of feeds is told for a water of {feeding.reference_source_uS_cm} µS/cm; confidence{" "}
-        {feeding.confidence}.
+        of feeds is told for a water of {amount(feeding.reference_source_uS_cm, "µS/cm")};
+        confidence {feeding.confidence}.
       </Text>
     </Card>
   )

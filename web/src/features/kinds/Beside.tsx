@@ -1,3 +1,4 @@
+import { amount, spanOf } from "../../ui/format"
 import { Flex, Text } from "@chakra-ui/react"
 import { Link } from "react-router"
 import { Facts } from "../../ui/Facts"
@@ -24,9 +25,9 @@ export function Beside({ page }: { page: KindData }) {
             ...(["fluoride", "chlorine", "sodium", "boron"] as const).map(
               (k) => [`Sensitive to ${k}`, LEVELS[p.sensitivity[k]]] as const,
             ),
-            ["Day", `${p.climate.day_C.join(" to ")} °C`],
-            ["Night", `${p.climate.night_C.join(" to ")} °C`],
-            ["Never below", `${p.climate.minimum_C} °C`],
+            ["Day", spanOf(p.climate.day_C, "°C")],
+            ["Night", spanOf(p.climate.night_C, "°C")],
+            ["Never below", `${amount(p.climate.minimum_C, "°C")}`],
             p.climate.humidity_pct
               ? ["Humidity", `${p.climate.humidity_pct.join(" to ")} %`]
               : null,

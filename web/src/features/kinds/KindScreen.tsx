@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
@@ -88,8 +89,8 @@ function Kind({ page }: { page: KindData }) {
             <Card title="Only if you choose it">
               {(p.opt_in ?? []).map((o) => (
                 <Text key={o.route}>
-                  <b>{o.route}</b>, up to {o.n_max_mg_L} mg/L N and {o.ec_ceiling_uS_cm} µS/cm.{" "}
-                  {o.note}
+                  <b>{o.route}</b>, up to {o.n_max_mg_L} mg/L N and{" "}
+                  {amount(o.ec_ceiling_uS_cm, "µS/cm")}. {o.note}
                 </Text>
               ))}
               <Text fontSize="sm" color="fg.muted">

@@ -33,7 +33,7 @@ export function OwnFigures({
     <EntrySheet
       entry={entry}
       title={plantId === undefined ? "My own figures" : "Limits of this plant"}
-      submit="Use them"
+      submit="Save the figures"
       onCancel={onClose}
     >
       <TextField

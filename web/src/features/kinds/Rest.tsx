@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { Text } from "@chakra-ui/react"
 import { Card } from "../../ui/Page"
 import { type KindData } from "./loadKind"
@@ -17,7 +18,7 @@ export function Rest({ rest }: { rest: KindData["profile"]["rest"] }) {
       {rest.kind !== "none" && (
         <Text mt="1">
           <b>Ends with:</b> {rest.restart}.
-          {rest.root_gate_cm ? ` Roots of ${rest.root_gate_cm} cm first.` : ""}
+          {rest.root_gate_cm ? ` Roots of ${amount(rest.root_gate_cm, "cm")} first.` : ""}
         </Text>
       )}
       {rest.window_days && (

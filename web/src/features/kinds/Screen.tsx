@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { Box, Button, Grid, Heading, Input, Text } from "@chakra-ui/react"
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
@@ -72,7 +73,7 @@ function Kinds({ rows }: { rows: Schemas["KindRow"][] }) {
                     </Text>
                   </Link>
                   <Text fontSize="sm" color="fg.muted">
-                    Water up to {k.water_max_uS_cm} µS/cm · confidence {k.confidence}
+                    Water up to {amount(k.water_max_uS_cm, "µS/cm")} · confidence {k.confidence}
                     {k.own ? " · your figures" : ""}
                     {k.pots ? ` · ${k.pots} here` : ""}
                   </Text>

@@ -87,7 +87,7 @@ describe("kinds", () => {
     )
     expect(screen.getByText("now 250")).toBeTruthy()
     fireEvent.change(screen.getByLabelText("Water, at most, µS/cm"), { target: { value: "60" } })
-    fireEvent.click(screen.getByRole("button", { name: "Use them" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the figures" }))
     await waitFor(() => expect(closed).toBe(true))
     expect(sent[0]?.body).toEqual({ ...NONE, water_max: "60" })
   })

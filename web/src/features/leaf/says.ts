@@ -1,5 +1,5 @@
 // What a line and a leaf say in words: the same for the pointer, the keys and the screen reader.
-import { day, figure } from "../../ui/format"
+import { amount, day } from "../../ui/format"
 import type { PlantLine } from "./queries"
 
 export function saysOfLeaf(plant: PlantLine, index: number, today: string): string {
@@ -9,7 +9,7 @@ export function saysOfLeaf(plant: PlantLine, index: number, today: string): stri
     `${plant.code}, leaf ${index + 1}, opened ${day(leaf.opened_on, today)}`,
     leaf.mm === null
       ? "not measured"
-      : `${figure(leaf.mm)} mm${leaf.growing ? ", still growing" : ""}`,
+      : `${amount(leaf.mm, "mm")}${leaf.growing ? ", still growing" : ""}`,
     leaf.share !== null && !leaf.growing && `${Math.round(leaf.share * 100)} % of its usual`,
     plant.line.change_on && leaf.formed && `${leaf.formed} the ${plant.line.change}`,
   ]

@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { Box, Field, Flex, Grid, Input, Text } from "@chakra-ui/react"
 import { bareMark, type Draft, withMark } from "./draft"
 import { LeafRule } from "./LeafRule"
@@ -83,7 +84,7 @@ export function LeafPart({
           </Field.Root>
           {ghost.mm !== null && (
             <Text fontSize="sm" color="fg.muted">
-              Leaf {ghost.number} was {Math.round(ghost.mm)} mm {ghost.when}.
+              Leaf {ghost.number} was {amount(ghost.mm, "mm")} {ghost.when}.
             </Text>
           )}
           <Toggle

@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { useRef } from "react"
 import type { Asked } from "./queries"
 
@@ -117,7 +118,7 @@ export function LeafRule({
         aria-valuemin={LEAST_mm}
         aria-valuemax={most}
         aria-valuenow={Math.round(shown)}
-        aria-valuetext={mm === null ? "not measured" : `${mm} mm`}
+        aria-valuetext={mm === null ? "not measured" : amount(mm, "mm")}
         onKeyDown={onKey}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture?.(e.pointerId)

@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { day } from "../../ui/format"
+import { amount, day } from "../../ui/format"
 
 type History = Schemas["OrganHistory"]
 
@@ -73,7 +73,7 @@ function words({ seen }: History): string {
   const figures = [
     seen.count != null && (seen.of != null ? `${seen.count} of ${seen.of}` : `${seen.count}`),
     seen.percent != null && `${seen.percent} %`,
-    seen.mm != null && `${seen.mm} mm`,
+    seen.mm != null && `${amount(seen.mm, "mm")}`,
     ...Object.entries(seen.words ?? {}).map(([k, v]) => `${k} ${v}`),
   ]
   return figures.filter(Boolean).join(", ") || "seen, not counted"

@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { Box, Flex, Image, Text } from "@chakra-ui/react"
 import type { Asked } from "./queries"
 import { useShown } from "./useShown"
@@ -35,7 +36,7 @@ export function PhotoPart({
         {asked.last_on === null
           ? "First look: nothing to compare yet."
           : `Last look: ${asked.leaves_count === null ? "leaves not counted" : `${asked.leaves_count} leaves`}` +
-            (asked.leaves[0]?.mm != null ? `, newest ${Math.round(asked.leaves[0].mm)} mm` : "")}
+            (asked.leaves[0]?.mm != null ? `, newest ${amount(asked.leaves[0].mm, "mm")}` : "")}
         {photo && ` Photo taken: ${photo.name}.`}
       </Text>
       {shown && (

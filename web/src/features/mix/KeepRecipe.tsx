@@ -32,14 +32,14 @@ export function KeepRecipe({
       ),
     (stored, v) => {
       notice({
-        text: `Recipe ${v.name} kept. Old cans keep the version they used.`,
+        text: `Recipe ${v.name} saved. Old cans keep the version they used.`,
         undo: () => undo("recipe", stored.id),
       })
       onKept(v.name)
     },
   )
   return (
-    <EntrySheet entry={entry} title="Keep as a recipe" submit="Keep the recipe" onCancel={onCancel}>
+    <EntrySheet entry={entry} title="Save as a recipe" submit="Save the recipe" onCancel={onCancel}>
       <TextField
         form={entry.form}
         name="name"

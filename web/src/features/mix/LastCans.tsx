@@ -1,7 +1,7 @@
 import { Button } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { DataTable } from "../../ui/DataTable"
-import { ago, day, figure } from "../../ui/format"
+import { ago, amount, day, span } from "../../ui/format"
 import type { Page } from "./draft"
 
 /** The batch log: predicted, measured, what is left and how old it is. */
@@ -34,13 +34,11 @@ export function LastCans({
             </td>
             <td>{Math.round(b.predicted_uS_cm)}</td>
             <td>
-              {b.measured_uS_cm === null ? "not measured" : `${Math.round(b.measured_uS_cm)} µS/cm`}
+              {b.measured_uS_cm === null ? "not measured" : `${amount(b.measured_uS_cm, "µS/cm")}`}
             </td>
             <td>{b.measured_by || "no meter named"}</td>
             <td>{b.verdict || "not judged"}</td>
-            <td>
-              {figure(b.left_L, 2)} of {figure(b.volume_L, 3)} L
-            </td>
+            <td>{span(b.left_L, b.volume_L, "L", "of")}</td>
             <td>
               <Button size="xs" variant="outline" minH="36px" onClick={() => onOpen(b)}>
                 Pour from it

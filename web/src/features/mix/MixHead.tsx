@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import type { ReactNode } from "react"
 import { Button } from "@chakra-ui/react"
 import { Link } from "react-router"
@@ -25,15 +26,18 @@ export function MixHead({
       title={title}
       line={
         strict && strict.ceiling_uS_cm !== null
-          ? `The strictest of them, ${strict.strictest}, takes a feed up to ${strict.ceiling_uS_cm} µS/cm.`
-          : "Choose the pots, and their strictest ceiling is kept."
+          ? `The strictest of them, ${strict.strictest}, takes a feed up to ${amount(strict.ceiling_uS_cm, "µS/cm")}.`
+          : "Choose the pots, and their strictest ceiling rules."
       }
     >
+      <Button asChild variant="outline" minH="48px">
+        <Link to="/sums">Quick sums</Link>
+      </Button>
       <Button asChild variant="outline" minH="48px">
         <Link to="/plans">Feeding plans</Link>
       </Button>
       <Button variant="outline" minH="48px" disabled={!ready} onClick={onName}>
-        Keep as a recipe
+        Save as a recipe
       </Button>
       <Button variant="outline" minH="48px" disabled={!ready} onClick={onBench}>
         Bench list

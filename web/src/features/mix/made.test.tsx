@@ -156,10 +156,10 @@ describe("a recipe", () => {
         onCancel={() => undefined}
       />,
     )
-    fireEvent.click(screen.getByRole("button", { name: "Keep the recipe" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the recipe" }))
     await screen.findByText("Name is empty. Name the recipe.")
     type("Name of the recipe", "Thin")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the recipe" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the recipe" }))
     await waitFor(() => expect(name).toBe("Thin"))
     expect(asked(sent)).toMatchObject({
       name: "Thin",

@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import { Choice } from "../../ui/Choice"
@@ -79,7 +80,7 @@ export function MeasurePanel({
           </Text>
           <Text>
             Four in five times between {Math.round(length.result.low_mm)} and{" "}
-            {Math.round(length.result.high_mm)} mm.
+            {amount(length.result.high_mm, "mm")}.
           </Text>
           {length.working.cautions.map((c) => (
             <Text key={c} color="state.caution">

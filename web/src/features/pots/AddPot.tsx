@@ -74,12 +74,12 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
         }),
       ),
     (_, v) => {
-      notice({ text: Number(v.alike) > 1 ? `${v.alike} pots are kept.` : `${v.code} is kept.` })
+      notice({ text: Number(v.alike) > 1 ? `${v.alike} pots are saved.` : `${v.code} is saved.` })
       onClose()
     },
   )
   return (
-    <EntrySheet entry={entry} title="Keep a pot" submit="Keep the pot" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Add a pot" submit="Save the pot" onCancel={onClose}>
       <TextField form={entry.form} name="code" label="Code" />
       <TextField
         form={entry.form}

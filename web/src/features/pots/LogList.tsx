@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { NoteField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
-import { day, pourVolume } from "../../ui/format"
+import { amount, day, pourVolume } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
@@ -27,7 +27,7 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
               {p.volume_L === null ? "volume not measured" : pourVolume(p.volume_L * 1000)} at{" "}
               {p.ec_uS_cm === null
                 ? "EC not known"
-                : `${p.ec_estimated ? "not measured, about " : ""}${Math.round(p.ec_uS_cm)} µS/cm`}
+                : `${p.ec_estimated ? "not measured, about " : ""}${amount(p.ec_uS_cm, "µS/cm")}`}
               {p.runoff_ec_uS_cm !== null && ` · runoff ${Math.round(p.runoff_ec_uS_cm)}`}
               {p.felt === "dry" && " · felt dry"}
               {p.by && ` · ${p.by}`}
@@ -47,13 +47,13 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
                 size="xs"
                 variant="outline"
                 minH="32px"
-                aria-label={`Take back the pour of ${day(p.on)}`}
+                aria-label={`Delete the pour of ${day(p.on)}`}
                 onClick={() => {
                   undo("pour", p.id)
-                  notice({ text: "Pour taken back.", undo: () => undo("pour", p.id, true) })
+                  notice({ text: "Pour deleted.", undo: () => undo("pour", p.id, true) })
                 }}
               >
-                Take back
+                Delete
               </Button>
             </Flex>
           </Flex>
@@ -84,7 +84,7 @@ function Correct({ pour, onClose }: { pour: Schemas["PourOut"]; onClose: () => v
     <EntrySheet
       entry={entry}
       title="Correct the pour"
-      submit="Keep the correction"
+      submit="Save the correction"
       onCancel={onClose}
     >
       <TextField form={entry.form} name="volume_L" label="Volume" unit="L" numeric />
@@ -93,7 +93,7 @@ function Correct({ pour, onClose }: { pour: Schemas["PourOut"]; onClose: () => v
         form={entry.form}
         name="note"
         label="Note"
-        hint="What stood here before is kept."
+        hint="What stood here before stays in the record."
       />
     </EntrySheet>
   )

@@ -32,7 +32,7 @@ export function PhaseForm({
     onClose,
   )
   return (
-    <EntrySheet entry={entry} title="Note a phase" submit="Keep the phase" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Note a phase" submit="Save the phase" onCancel={onClose}>
       <SelectField form={entry.form} name="phase" label="Phase" choices={phases} />
       <TextField form={entry.form} name="since" label="Since" type="date" />
       <NoteField form={entry.form} name="note" label="Note" />

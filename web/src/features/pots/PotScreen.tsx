@@ -4,7 +4,7 @@ import { useState } from "react"
 import { Link, useParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { potQuery } from "../../api/queries"
-import { figure } from "../../ui/format"
+import { amount } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { FlushHere } from "../flush/FlushHere"
 import { AskCard } from "./AskCard"
@@ -38,7 +38,7 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
   const closing = (form: Form) => () => setOpen((now) => (now === form ? null : now))
   const { row } = page
   const facts = [
-    `${figure(page.pot_volume_L)} L ${page.medium}`,
+    `${amount(page.pot_volume_L, "L")} ${page.medium}`,
     row.drainage === "drains" ? null : row.drainage,
     `${row.place}${row.spot ? `, ${row.spot}` : ""}`,
     row.phase,
@@ -49,26 +49,29 @@ function PotView({ page }: { page: Schemas["PotPage"] }) {
   return (
     <>
       <PageHead title={`${row.code} ${row.name}`} line={facts}>
-        <Button variant="outline" minH="44px" onClick={() => setOpen("archive")}>
-          Archive
-        </Button>
-        <Button variant="outline" minH="44px" onClick={() => setOpen("change")}>
-          Change
-        </Button>
-        <Button variant="outline" minH="44px" onClick={() => setOpen("repot")}>
-          Repot
-        </Button>
-        <Button variant="outline" minH="44px" onClick={() => setOpen("phase")}>
-          Phase
-        </Button>
-        <Button variant="outline" minH="44px" onClick={() => setOpen("decide")}>
-          Decide
+        <Button data-new asChild minH="44px">
+          <Link to={`/look/${row.id}?from=pot`}>Log a look</Link>
         </Button>
         <Button variant="outline" minH="44px" onClick={() => setOpen("pour")}>
           Log a pour
         </Button>
-        <Button data-new asChild minH="44px">
-          <Link to={`/look/${row.id}?from=pot`}>Log a look</Link>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("decide")}>
+          Decide
+        </Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("phase")}>
+          Phase
+        </Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("repot")}>
+          Repot
+        </Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("change")}>
+          Edit
+        </Button>
+        <Button variant="outline" minH="44px" asChild>
+          <Link to={`/pots/${row.id}/passport`}>Passport</Link>
+        </Button>
+        <Button variant="outline" minH="44px" onClick={() => setOpen("archive")}>
+          Archive
         </Button>
       </PageHead>
       <Holds potId={row.id} holds={row.holds} />

@@ -6,7 +6,10 @@ import { mixQuery } from "../../api/queries"
 import { Choose, Entry } from "../mix/desk/Entry"
 import { PourPanel, type PourSource } from "./PourPanel"
 
-/** A pour at this pot: the water its plan would take, another one, or a can that has some left. */
+const LAST = "fenwa-strength" // what was typed last is the next default
+
+/** A pour at this pot: the water its plan would take, another one, a can that has some left, or a
+ * feed by its label and strength. */
 export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose: () => void }) {
   const { row } = page
   const mix = useQuery(mixQuery).data
@@ -24,8 +27,25 @@ export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose:
     })),
   ]
   const [gave, setGave] = useState("")
-  const other = { key: "else", kind: "else" as const, name: gave.trim() }
-  const source = chosen === "else" ? other : sources.find((x) => x.key === chosen)
+  const [share, setShare] = useState(() => localStorage.getItem(LAST) ?? "half")
+  const feeds = (mix?.products ?? []).filter((p) => p.owned)
+  const feed = feeds.find((p) => `feed ${p.id}` === chosen)
+  const water = page.pour_water_id ?? mix?.waters[0]?.id
+  const strength = (value: string) => {
+    setShare(value)
+    localStorage.setItem(LAST, value)
+  }
+  const source: (PourSource & { key: string }) | undefined =
+    chosen === "else"
+      ? { key: "else", kind: "else", name: gave.trim() }
+      : feed && water !== undefined
+        ? {
+            key: chosen,
+            kind: "feed",
+            name: share.trim(),
+            fed: { product_id: feed.id, water_id: water, share },
+          }
+        : sources.find((x) => x.key === chosen)
   return (
     <Box mb="4">
       {sources.length === 0 && (
@@ -40,8 +60,17 @@ export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose:
               {x.key === first ? ", as the round would" : ""}
             </option>
           ))}
+          {water !== undefined &&
+            feeds.map((p) => (
+              <option key={p.id} value={`feed ${p.id}`}>
+                {p.name}, by its label
+              </option>
+            ))}
           <option value="else">something else, strength not known</option>
         </Choose>
+        {feed && (
+          <Entry label="Strength" unit="of the label" words value={share} onChange={strength} />
+        )}
         {chosen === "else" && (
           <Entry label="What it was" unit="" words wide value={gave} onChange={setGave} />
         )}

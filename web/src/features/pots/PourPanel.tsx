@@ -9,7 +9,9 @@ import { useUndo } from "../../ui/useUndo"
 import { PotChoice, PourFields, type PourValues } from "./PourFields"
 
 export type PourSource =
-  { kind: "batch" | "water"; id: number; name: string } | { kind: "else"; name: string }
+  | { kind: "batch" | "water"; id: number; name: string }
+  | { kind: "feed"; name: string; fed: Schemas["FedIn"] }
+  | { kind: "else"; name: string }
 type Pot = { id: number; code: string; name: string; volume_L: number }
 
 /** Logs a can to one pot after another: one tap repeats it for the next. */
@@ -73,6 +75,7 @@ export function PourPanel({
             felt: "",
             by: "",
             gave: source.kind === "else" ? source.name : "",
+            fed: source.kind === "feed" ? source.fed : null,
             plant_id: v.plant_id === "" ? null : Number(v.plant_id),
           },
         }),
@@ -80,7 +83,7 @@ export function PourPanel({
     (stored, v, form) => {
       const id = next
       notice({
-        text: `${pot?.code ?? "Pot"}: ${v.volume || "a pour"}${v.volume ? " mL" : ""} kept.`,
+        text: `${pot?.code ?? "Pot"}: ${v.volume || "a pour"}${v.volume ? " mL" : ""} saved.`,
         undo: () => {
           stored.pour_ids.forEach((p) => undo("pour", p))
           setPoured((all) => all.filter((p) => p !== id))

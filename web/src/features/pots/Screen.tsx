@@ -11,6 +11,7 @@ import { BulkForm } from "./collection/BulkForm"
 import { ChangeInPlace } from "./collection/ChangeInPlace"
 import { FastAdd } from "./collection/FastAdd"
 import { PotsFile } from "./collection/PotsFile"
+import { SayPots } from "./SayPots"
 import { found } from "./views/find"
 import { PotList } from "./views/PotList"
 import { PotShelves } from "./views/PotShelves"
@@ -45,7 +46,7 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
   return (
     <>
       <PageHead
-        title={`${page.pots.length} ${page.pots.length === 1 ? "pot" : "pots"} kept`}
+        title={`${page.pots.length} ${page.pots.length === 1 ? "pot" : "pots"}`}
         line="Each with the reading a pour-through would give today, and its 80 % range."
       >
         <Button asChild variant="outline" minH="44px">
@@ -60,9 +61,10 @@ function Pots({ page }: { page: Schemas["PotsPage"] }) {
           </Button>
         )}
         <Button data-new minH="44px" onClick={() => setOpen("add")}>
-          Keep a pot
+          Add a pot
         </Button>
       </PageHead>
+      {(open === "add" || (open === null && page.pots.length === 0)) && <SayPots onDone={close} />}
       {open === "add" && <AddPot count={page.pots.length} onClose={close} />}
       {open === "fast" && <FastAdd today={page.today} onClose={close} />}
       {open === "file" && <PotsFile onClose={close} />}

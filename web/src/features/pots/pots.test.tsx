@@ -126,10 +126,10 @@ const PAGE: Schemas["PotPage"] = {
 describe("the strata in words", () => {
   it("tell phase, pour, reading, runoff and leaf of a day", () => {
     expect(says(PAGE, "2026-11-09")).toBe(
-      "active · flush: 1.4 L at 34 µS/cm · reading about 300 (210 to 420) µS/cm · runoff measured 450",
+      "active · flush: 1.4 L at 34 µS/cm · reading about 300 µS/cm (210 to 420 µS/cm) · runoff measured 450",
     )
     expect(says(PAGE, "2026-11-05")).toContain("newest leaf 142 mm · heating on")
-    const said = "rest · reading about 300 (210 to 420) µS/cm · 5 leaves · marks: tip, crust"
+    const said = "rest · reading about 300 µS/cm (210 to 420 µS/cm) · 5 leaves · marks: tip, crust"
     expect(says(PAGE, "2026-11-15")).toBe(said)
   })
   it("do not invent what was not measured", () => {

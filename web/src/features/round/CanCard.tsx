@@ -2,7 +2,7 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { CanDrawing } from "../../ui/CanDrawing"
-import { pourVolume } from "../../ui/format"
+import { amount, pourVolume } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 
@@ -32,7 +32,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
           {fed ? (
             <Text>
               <b>
-                {can.water_name} {can.volume_L} L
+                {can.water_name} {amount(can.volume_L, "L")}
               </b>{" "}
               + {can.product} <b>{can.weighing}</b>
               <Text as="span" color="fg.muted">

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client"
 import type { Outcome } from "../../api/outbox"
 import { CanDrawing } from "../../ui/CanDrawing"
 import { TextField } from "../../ui/fields"
-import { expected } from "../../ui/format"
+import { amount, expected } from "../../ui/format"
 import { useEntryForm, usePress } from "../../ui/useEntryForm"
 import { mix, penReading } from "./entries"
 import type { Mixed } from "./walk"
@@ -37,7 +37,7 @@ export function MixStep({ can, today, onMixed }: Props) {
       return setJudged({
         good: true,
         sentence: [
-          "Kept here, not judged yet: Fenwa does not answer.",
+          "Saved here, not judged yet: Fenwa does not answer.",
           `It should read ${expected(can.ec_low_uS_cm, can.ec_high_uS_cm)}.`,
         ].join(" "),
       })
@@ -53,13 +53,11 @@ export function MixStep({ can, today, onMixed }: Props) {
         <CanDrawing ec={can.ec_uS_cm} share={can.volume_L / 4} letter={can.letter} size={72} />
         <Box fontSize="lg">
           <Text>
-            {can.volume_L} L {can.water_name}
+            {amount(can.volume_L, "L")} {can.water_name}
           </Text>
           <Text fontWeight="semibold">{can.product}</Text>
           <Text fontWeight="semibold">{can.weighing}</Text>
-          <Text color="fg.muted">
-            Expect {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)} µS/cm.
-          </Text>
+          <Text color="fg.muted">Expect {expected(can.ec_low_uS_cm, can.ec_high_uS_cm)}.</Text>
         </Box>
       </Flex>
       {made.isError && (

@@ -135,7 +135,7 @@ export function PourFoot({
           </Button>
         )}
         <Button data-key="n" type="button" variant="ghost" flex="1" minH="44px" onClick={onNext}>
-          Next, keep nothing
+          Skip
         </Button>
       </Flex>
     </Box>

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client"
 import { newKey } from "../../api/keys"
 import { type Outcome, takeBack } from "../../api/outbox"
 import { potsQuery } from "../../api/queries"
-import { figure } from "../../ui/format"
+import { amount as inUnits, figure } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
@@ -73,7 +73,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
     () => {
       const key = sentAs.current
       notice({
-        text: `${pot.code}: ${figure(amount)} mL kept.`,
+        text: `${pot.code}: ${figure(amount)} mL saved.`,
         undo: () =>
           void takeBack(key).then((a) =>
             (a as Schemas["Poured"] | null)?.pour_ids.forEach((id) => undo("pour", id)),
@@ -118,7 +118,7 @@ export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) 
           <Text color="fg.muted">
             {row.reading_uS_cm === null
               ? "No pour yet: the root zone is not known."
-              : `Reading about ${figure(Math.round(row.reading_uS_cm), 6)} µS/cm, room to ${row.ceiling_uS_cm}.`}
+              : `Reading about ${inUnits(row.reading_uS_cm, "µS/cm")}, room to ${inUnits(row.ceiling_uS_cm, "µS/cm")}.`}
           </Text>
         </Box>
       )}

@@ -5,6 +5,7 @@ import { Link } from "react-router"
 import { roundQuery } from "../../api/queries"
 import { useOutbox } from "../../app/useOutbox"
 import { Loaded } from "../../ui/Page"
+import { useReader } from "../../ui/useReader"
 import { WaitingLine } from "../../ui/WaitingLine"
 import { Finished } from "./Finished"
 import { MixStep } from "./MixStep"
@@ -18,6 +19,7 @@ import { useWho, WhoPours } from "./WhoPours"
 /** Full-screen walk at the bench: one pot fills the screen. */
 export function Pouring() {
   useOutbox()
+  useReader()
   const left = useLeftWalk()
   const [walk, setWalk] = useState<WalkState | null>(null)
   useEffect(() => {

@@ -52,7 +52,7 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
     (key) => {
       notice({
         text: [
-          `${dry.length} ${dry.length === 1 ? "pot" : "pots"} kept`,
+          `${dry.length} ${dry.length === 1 ? "pot" : "pots"} saved`,
           heavy.length ? `, ${heavy.length} left for later.` : ".",
         ].join(""),
         undo: key

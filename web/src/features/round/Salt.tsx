@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
+import { amount, unitName } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 
 export function Salt({ rows }: { rows: Schemas["PotRow"][] }) {
@@ -53,7 +54,7 @@ export function Salt({ rows }: { rows: Schemas["PotRow"][] }) {
         ))}
         <Text fontSize="sm" color="fg.muted" mt="2">
           Box: comfortable. Bar: ceiling. Blob: predicted reading, with its 80 % range. Diamond:
-          last runoff, as a reading. µS/cm at 25 °C.
+          last runoff, as a reading. {unitName("µS/cm")} at {amount(25, "°C")}.
         </Text>
       </Card>
     </Box>

@@ -3,9 +3,10 @@ import { useQuery } from "@tanstack/react-query"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { roundQuery } from "../../api/queries"
-import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
+import { Card, Loaded, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { CanCard } from "./CanCard"
+import { EmptyRound } from "./EmptyRound"
 import { Jobs } from "./Jobs"
 import { Saucers } from "./Saucers"
 import { Salt } from "./Salt"
@@ -62,16 +63,7 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
         )}
       </PageHead>
       {empty ? (
-        <Teach
-          action={
-            <Button asChild>
-              <Link to="/water">Enter a water</Link>
-            </Button>
-          }
-        >
-          This is the day’s list. It fills once Fenwa knows a water and a pot: enter the water you
-          use, then keep a pot at the Pots station.
-        </Teach>
+        <EmptyRound />
       ) : (
         <Grid
           templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1.75fr) minmax(0, 1fr)" }}

@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 // What the walk writes, as entries of the outbox.
 import type { Schemas } from "../../api/client"
 import type { Outcome } from "../../api/outbox"
@@ -67,7 +68,7 @@ export const mix = (key: string, can: Schemas["Can"], productId: number | null, 
   sent({
     key,
     path: "/api/batches",
-    title: `Can ${can.letter}, ${can.volume_L} L`,
+    title: `Can ${can.letter}, ${amount(can.volume_L, "L")}`,
     body: {
       made_on: today,
       name: "",

@@ -51,7 +51,7 @@ export function GiveForm({
     },
   )
   return (
-    <EntrySheet entry={entry} title={`Give ${product.name}`} submit="Record it" onCancel={onClose}>
+    <EntrySheet entry={entry} title={`Give ${product.name}`} submit="Save" onCancel={onClose}>
       <SelectField
         form={entry.form}
         name="pot_id"

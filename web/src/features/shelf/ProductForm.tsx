@@ -41,7 +41,7 @@ export function ProductForm({ product, pack, onClose }: Props) {
     <EntrySheet
       entry={entry}
       title={product ? `Correct ${product.name}` : "Add a feed by its label"}
-      submit={product ? "Keep the correction" : "Keep the feed"}
+      submit={product ? "Save the correction" : "Save the feed"}
       onCancel={onClose}
     >
       <TextField form={entry.form} name="name" label="Name" hint="Name it by what it is." />

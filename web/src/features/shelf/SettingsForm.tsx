@@ -15,6 +15,8 @@ type Values = Required<
     | "temperature_unit"
     | "volume_unit"
     | "mass_unit"
+    | "length_unit"
+    | "date_order"
     | "hemisphere"
     | "theme"
     | "water_order"
@@ -32,6 +34,8 @@ export function SettingsForm({ settings }: { settings: Settings }) {
       temperature_unit: settings.temperature_unit ?? "°C",
       volume_unit: settings.volume_unit ?? "L",
       mass_unit: settings.mass_unit ?? "g",
+      length_unit: settings.length_unit ?? "cm",
+      date_order: settings.date_order ?? "day first",
       hemisphere: settings.hemisphere ?? "north",
       theme: settings.theme ?? "system",
       water_order: settings.water_order ?? "own",
@@ -40,11 +44,11 @@ export function SettingsForm({ settings }: { settings: Settings }) {
       syringe_step_mL: String(settings.syringe_step_mL ?? 0.5),
     },
     (v, key) => answer(client.PUT("/api/settings", { params: keyed(key), body: v })),
-    () => notice({ text: "Settings kept." }),
+    () => notice({ text: "Settings saved." }),
   )
   const f = entry.form
   return (
-    <EntrySheet entry={entry} title="Settings" submit="Keep the settings">
+    <EntrySheet entry={entry} title="Settings" submit="Save the settings">
       {settings.fallen_back?.map((sentence) => (
         <Text key={sentence} role="alert" color="state.caution">
           {sentence}
@@ -68,6 +72,17 @@ export function SettingsForm({ settings }: { settings: Settings }) {
         choices={["L", "US gal", "imp gal"]}
       />
       <SelectField form={f} name="mass_unit" label="Weight in" choices={["g", "oz"]} />
+      <SelectField form={f} name="length_unit" label="Length in" choices={["cm", "in"]} />
+      <SelectField
+        form={f}
+        name="date_order"
+        label="Dates"
+        choices={[
+          { value: "day first", label: "23 Nov 2026" },
+          { value: "month first", label: "Nov 23, 2026" },
+          { value: "ISO", label: "2026-11-23" },
+        ]}
+      />
       <SelectField
         form={f}
         name="hemisphere"

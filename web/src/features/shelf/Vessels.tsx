@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { SelectField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
-import { figure } from "../../ui/format"
+import { amount, figure } from "../../ui/format"
 import { useNotice } from "../../ui/noticeContext"
 import { Card } from "../../ui/Page"
 import { useEntryForm } from "../../ui/useEntryForm"
@@ -18,7 +18,7 @@ export function Vessels({ page }: { page: Schemas["ShelfPage"] }) {
       {page.vessels.map((v) => (
         <Flex key={v.id} justify="space-between" py="1.5" borderTopWidth="1px">
           <Text>{v.name}</Text>
-          <Text>{figure(v.volume_L, 3)} L</Text>
+          <Text>{amount(v.volume_L, "L")}</Text>
         </Flex>
       ))}
       {page.measures.map((m) => (
@@ -54,12 +54,12 @@ function VesselForm({ onClose }: { onClose: () => void }) {
     { name: "", kind: "can", volume_L: "" },
     (v, key) => answer(client.POST("/api/vessels", { params: keyed(key), body: v })),
     (stored, v) => {
-      notice({ text: `${v.name} is kept.`, undo: () => undo("vessel", stored.id) })
+      notice({ text: `${v.name} is saved.`, undo: () => undo("vessel", stored.id) })
       onClose()
     },
   )
   return (
-    <EntrySheet entry={entry} title="A can or bottle" submit="Keep it" onCancel={onClose}>
+    <EntrySheet entry={entry} title="A can or bottle" submit="Save" onCancel={onClose}>
       <TextField form={entry.form} name="name" label="Name of it" />
       <SelectField
         form={entry.form}

@@ -90,7 +90,7 @@ describe("the shelf", () => {
     await screen.findByRole("option", { name: "G-01 Butterwort" })
     fireEvent.change(screen.getByLabelText("To pot"), { target: { value: "2" } })
     type("Amount", "2")
-    fireEvent.click(screen.getByRole("button", { name: "Record it" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
     await screen.findByText("Prey is recorded.")
     expect(asked(sent)).toMatchObject({ pot_ids: [2], product_id: 7, amount: "2", unit: "items" })
     expect(closed).toBe(true)
@@ -103,8 +103,8 @@ describe("the shelf", () => {
     type("Name of it", "Mist bottle")
     fireEvent.change(screen.getByLabelText("It is a"), { target: { value: "mist bottle" } })
     type("Holds, L", "0,5")
-    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
-    await screen.findByText("Mist bottle is kept.")
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
+    await screen.findByText("Mist bottle is saved.")
     expect(asked(sent)).toEqual({ name: "Mist bottle", kind: "mist bottle", volume_L: "0,5" })
   })
 })
@@ -179,7 +179,7 @@ describe("a label", () => {
     fireEvent.click(screen.getByRole("button", { name: "Yes, that is it" }))
     expect((screen.getByLabelText("Phosphorus, %") as HTMLInputElement).value).toBe("16")
     await screen.findByText(/A gram holds N 160, P 69.8, K 133 mg/)
-    fireEvent.click(screen.getByRole("button", { name: "Keep the feed" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the feed" }))
     await screen.findByText(/add up to 112 %/)
     expect(asked(sent, "/api/products")).toMatchObject({
       name: "Old tin",

@@ -105,7 +105,7 @@ function Water({ page }: { page: Schemas["WaterPage"] }) {
             <Card title="What may be poured">
               {page.groups.length === 0 ? (
                 <Text color="fg.muted">
-                  Keep a pot, and each water gets a verdict for its plant.
+                  Add a pot, and each water gets a verdict for its plant.
                 </Text>
               ) : (
                 <VerdictMatrix page={page} chosen={water?.id} onChoose={setChosen} />

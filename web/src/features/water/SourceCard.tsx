@@ -4,7 +4,7 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
 import { useQuantities } from "../../api/waterQueries"
-import { ago, day, figure } from "../../ui/format"
+import { amount, ago, day, figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { LineChart } from "./LineChart"
@@ -25,7 +25,7 @@ export function SourceCard({ water, today }: Props) {
   const last = water.history.find((r) => r.ec25_uS_cm !== null)
   const known = water.history.filter((r) => r.ec25_uS_cm !== null).toReversed()
   const stock = [
-    water.on_hand_L !== null ? `${figure(water.on_hand_L)} L on hand` : "",
+    water.on_hand_L !== null ? `${amount(water.on_hand_L, "L")} on hand` : "",
     water.capacity_L !== null ? `of ${figure(water.capacity_L)}` : "",
     water.collected_on ? `collected ${day(water.collected_on, today)}` : "",
   ]

@@ -49,7 +49,7 @@ export function SourceForm({
     <EntrySheet
       entry={entry}
       title={id === undefined ? "Add a source" : `Change ${water?.name}`}
-      submit="Keep the source"
+      submit="Save the source"
       onCancel={() => onClose()}
     >
       <TextField form={entry.form} name="name" label="Name" placeholder="Rain cistern" />

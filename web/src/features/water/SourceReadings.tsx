@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { day, figure } from "../../ui/format"
+import { amount, day } from "../../ui/format"
 import { useNotice } from "../../ui/noticeContext"
 import { Quantity } from "../../ui/Quantity"
 import { useUndo } from "../../ui/useUndo"
@@ -27,7 +27,7 @@ export function Readings({ water, today }: Props) {
             {r.origin === "pen" ? "pen: " : r.origin === "inbox" ? "logger: " : ""}
             {r.value} {r.unit}
             {r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}
-            {r.temperature_C !== null ? ` at ${figure(r.temperature_C)} °C` : ""}
+            {r.temperature_C !== null ? ` at ${amount(r.temperature_C, "°C")}` : ""}
             {r.check_overdue ? ", its meter's check was overdue" : ""}
           </Text>
           <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
@@ -35,13 +35,13 @@ export function Readings({ water, today }: Props) {
             size="xs"
             variant="outline"
             minH="32px"
-            aria-label={`Take back the reading of ${day(r.on)}`}
+            aria-label={`Delete the reading of ${day(r.on)}`}
             onClick={() => {
               undo("reading", r.id)
-              notice({ text: "Reading taken back.", undo: () => undo("reading", r.id, true) })
+              notice({ text: "Reading deleted.", undo: () => undo("reading", r.id, true) })
             }}
           >
-            Take back
+            Delete
           </Button>
         </Flex>
       ))}
@@ -57,7 +57,7 @@ export function Refused({ reading }: { reading: Schemas["ReadingOut"] }) {
       </Text>
       {Object.entries(reading.possible_uS_cm).map(([scale, ec]) => (
         <Text key={scale}>
-          {figure(Math.round(ec), 6)} µS/cm on the {scale} scale
+          {amount(ec, "µS/cm")} on the {scale} scale
         </Text>
       ))}
     </Box>

@@ -37,7 +37,7 @@ export function TreatmentForm({
     <EntrySheet
       entry={entry}
       title={`Something done to ${water.name}`}
-      submit="Keep the step"
+      submit="Save the step"
       onCancel={onClose}
     >
       <SelectField

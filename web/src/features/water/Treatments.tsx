@@ -59,13 +59,13 @@ export function Treatments({ water, today }: { water: Schemas["WaterOut"]; today
             size="xs"
             variant="outline"
             minH="32px"
-            aria-label={`Take back the step of ${day(t.on)}`}
+            aria-label={`Delete the step of ${day(t.on)}`}
             onClick={() => {
               undo("treatment", t.id)
-              notice({ text: "Step taken back.", undo: () => undo("treatment", t.id, true) })
+              notice({ text: "Step deleted.", undo: () => undo("treatment", t.id, true) })
             }}
           >
-            Take back
+            Delete
           </Button>
         </Flex>
       ))}

@@ -17,7 +17,7 @@ describe("sources and reports", () => {
     screen.getByText("Which is yours?", { exact: false })
     type("Name", "Tap")
     type("Litres on hand", "12,5")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the source" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the source" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toMatchObject({
         name: "Tap",
@@ -128,7 +128,7 @@ describe("sources and reports", () => {
     await screen.findByLabelText("Sodium")
     type("Sodium", "<0,02")
     fireEvent.change(screen.getByLabelText("Unit of sodium"), { target: { value: "mmol/L" } })
-    fireEvent.click(screen.getByRole("button", { name: "Keep the report" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the report" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toMatchObject({
         lines: [{ quantity: "Na", typed: "<0,02", unit: "mmol/L" }],

@@ -1,6 +1,6 @@
 import { Text } from "@chakra-ui/react"
 import { scaleTime } from "d3-scale"
-import { day } from "../../ui/format"
+import { amount, day, tick } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { useWidth } from "../../ui/useWidth"
 import { asDay } from "../leaf/axis"
@@ -19,7 +19,7 @@ function spoken(e: Wrong["evidence"]): string {
     const seen = `${l.marked ? "marked" : "clean"} ${day(l.seen_on)}`
     return `leaf ${l.number ?? ""} begun ${day(l.begun_on)}, ${seen}`
   })
-  const runoffs = e.runoffs.map((r) => `${day(r.on)} ${Math.round(r.ec_uS_cm)} µS/cm`)
+  const runoffs = e.runoffs.map((r) => `${day(r.on)} ${amount(r.ec_uS_cm, "µS/cm")}`)
   return [
     `Waters: ${waters.join(", ") || "none logged"}`,
     `Leaves: ${leaves.join(", ") || "none"}`,
@@ -62,7 +62,7 @@ export function AxisCard({ page, letters }: { page: Wrong; letters: Letters }) {
                 style={{ fontSize: 12 }}
                 fill="var(--chakra-colors-fg-muted)"
               >
-                {t.toLocaleDateString("en-GB", { day: "numeric", month: "short", timeZone: "UTC" })}
+                {tick(t)}
               </text>
             </g>
           ))}

@@ -1,5 +1,5 @@
 import { Box, Text } from "@chakra-ui/react"
-import { figure } from "../../../ui/format"
+import { amount, figure } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
 import { Rail } from "../../../ui/Rail"
@@ -30,7 +30,7 @@ export function Reading({
         />
       </Text>
       <Rail
-        label={`Predicted ${Math.round(d.ec_total_uS_cm)} µS/cm`}
+        label={`Predicted ${amount(d.ec_total_uS_cm, "µS/cm")}`}
         value={d.ec_total_uS_cm}
         low={d.ec_low_uS_cm}
         high={d.ec_high_uS_cm}
@@ -40,7 +40,7 @@ export function Reading({
       {d.headroom_uS_cm !== null && (
         <Text color={d.over_ceiling ? "state.stop" : undefined}>
           {d.over_ceiling
-            ? `Over the ceiling by ${Math.round(-d.headroom_uS_cm)} µS/cm. `
+            ? `Over the ceiling by ${amount(-d.headroom_uS_cm, "µS/cm")}. `
             : "Room to the ceiling: "}
           {!d.over_ceiling && (
             <Quantity
@@ -72,7 +72,7 @@ export function Reading({
             working={{ kind: "here", working: room.working }}
           />
           {room.result.next_ceiling_uS_cm !== null
-            ? `; without ${room.result.strictest} up to ${Math.round(room.result.next_ceiling_uS_cm)} µS/cm.`
+            ? `; without ${room.result.strictest} up to ${amount(room.result.next_ceiling_uS_cm, "µS/cm")}.`
             : "."}
         </Text>
       )}

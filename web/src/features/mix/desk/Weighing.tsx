@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
-import { figure } from "../../../ui/format"
+import { amount, figure } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 import type { Answer } from "../draft"
 
@@ -66,7 +66,7 @@ export function Weighing({ d, measures }: { d: Schemas["Dose"]; measures: string
               working={how(d.stock_working)}
             />{" "}
             for this can: {figure(d.stock.error_pct, 2)} % (SD) off. One bottle makes{" "}
-            {figure(d.stock.lasts_L)} L and keeps {d.stock.keeps_weeks} weeks.
+            {amount(d.stock.lasts_L, "L")} and keeps {d.stock.keeps_weeks} weeks.
           </Text>
         </Box>
       )}
@@ -74,7 +74,7 @@ export function Weighing({ d, measures }: { d: Schemas["Dose"]; measures: string
         <Box mt="1">
           <Text fontWeight="semibold">Go through a stock, in steps</Text>
           <Text>
-            Weigh {figure(d.by_steps.mass_g)} g into {d.by_steps.bottle_mL} mL (
+            Weigh {amount(d.by_steps.mass_g, "g")} into {d.by_steps.bottle_mL} mL (
             {figure(d.by_steps.concentration_g_L)} g/L). {d.by_steps.dilution.sentence}{" "}
             <Quantity
               label="Error through the stock"

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { bottlesQuery } from "../../../api/queries"
-import { day, figure } from "../../../ui/format"
+import { amount, day, figure } from "../../../ui/format"
 import { Loaded } from "../../../ui/Page"
 
 /** Labels to cut out: contents, strength, date, how to use, and the hazard line. */
@@ -11,9 +11,7 @@ export function BottleLabels() {
       {(bottles) => (
         <Box mt="3">
           {bottles.length === 0 ? (
-            <Text color="fg.muted">
-              No bottle is kept yet. Make a stock, then keep its label here.
-            </Text>
+            <Text color="fg.muted">No bottle yet. Make a stock, then save its label here.</Text>
           ) : (
             <Button
               data-screen-only
@@ -44,7 +42,7 @@ export function BottleLabels() {
                 {b.contents.map((c) => (
                   <Text key={String(c.name)}>
                     {String(c.name)}: {figure(Number(c.concentration_g_L), 3)} g/L (
-                    {figure(Number(c.weigh_g ?? c.mass_g), 3)} g in {figure(b.volume_mL, 5)} mL)
+                    {amount(Number(c.weigh_g ?? c.mass_g), "g")} in {figure(b.volume_mL, 5)} mL)
                   </Text>
                 ))}
                 <Text>{b.dilution}</Text>

@@ -66,7 +66,7 @@ export function SchoolForm({
     },
   )
   return (
-    <EntrySheet entry={entry} title={`Edit ${s.name}`} submit="Keep my figures" onCancel={onClose}>
+    <EntrySheet entry={entry} title={`Edit ${s.name}`} submit="Save my figures" onCancel={onClose}>
       <TextField form={entry.form} name="name" label="Name" />
       <TextField form={entry.form} name="n_mg_L" label="Nitrogen of a feed" unit="mg/L" numeric />
       <TextField form={entry.form} name="n_low_mg_L" label="from" unit="mg/L" numeric />

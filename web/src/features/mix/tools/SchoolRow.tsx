@@ -1,6 +1,6 @@
 import { Button, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
-import { figure } from "../../../ui/format"
+import { amount, figure } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 import { Rail } from "../../../ui/Rail"
 
@@ -67,7 +67,7 @@ export function Row({
               working={here}
             />
             <Rail
-              label={`${s.name}: root zone ${Math.round(r.root_mean_uS_cm)} µS/cm`}
+              label={`${s.name}: root zone ${amount(r.root_mean_uS_cm, "µS/cm")}`}
               value={r.root_mean_uS_cm}
               low={r.root_low_uS_cm}
               high={r.root_high_uS_cm}

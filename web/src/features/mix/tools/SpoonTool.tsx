@@ -40,7 +40,7 @@ export function SpoonTool({ page, draft }: ToolProps) {
     (v: Values, key: string) =>
       answer(client.POST("/api/measures", { params: keyed(key), body: bodyOf(v) })),
     (stored, v) => {
-      notice({ text: `${v.name} is kept.`, undo: () => undo("measure", stored.id) })
+      notice({ text: `${v.name} is saved.`, undo: () => undo("measure", stored.id) })
       form.reset({ ...v, name: "", w: ["", "", "", "", ""] })
     },
   )
@@ -129,7 +129,7 @@ export function SpoonTool({ page, draft }: ToolProps) {
             loading={keep.isPending}
             onClick={() => keep.mutate(form.getValues())}
           >
-            Keep the measure
+            Save the measure
           </Button>
         </>
       )}

@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { DataTable } from "../../../ui/DataTable"
-import { day, figure } from "../../../ui/format"
+import { amount, day, figure } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 
 /** Whether it stays clear: the sentence first, each mineral behind it, and the order to mix in. */
@@ -119,7 +119,7 @@ export function Bottles({ stock }: { stock: Schemas["Computed_StockSolution_"] }
         </b>
         {r.bottles.length > 1 ? " of each, A first, stir, then B" : ""};{" "}
         <Quantity label="Error of the dose" value={r.error_pct} unit="% off (SD)" working={here} />.
-        One bottle makes {figure(r.lasts_L, 3)} L and keeps {r.keeps_weeks} weeks
+        One bottle makes {amount(r.lasts_L, "L")} and keeps {r.keeps_weeks} weeks
         {r.use_by ? `, until ${day(r.use_by)}` : ""}, dark and cool.
       </Text>
     </>

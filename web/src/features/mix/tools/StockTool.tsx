@@ -81,7 +81,7 @@ export function StockTool({ page, waters, draft }: ToolProps) {
     (v: Values, key: string) =>
       answer(client.POST("/api/mix/bottles", { params: keyed(key), body: stockBody(v) })),
     () => {
-      notice({ text: "The bottles are kept; print their labels." })
+      notice({ text: "The bottles are saved; print their labels." })
       setLabels(true)
     },
   )
@@ -109,7 +109,7 @@ export function StockTool({ page, waters, draft }: ToolProps) {
               loading={keep.isPending}
               onClick={() => keep.mutate(form.getValues())}
             >
-              Made them, keep the labels
+              Made: save the labels
             </Button>
           </>
         )}

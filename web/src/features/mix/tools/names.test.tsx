@@ -65,8 +65,8 @@ describe("small measures", () => {
       levels_each: 10,
       product_id: 1,
     })
-    fireEvent.click(screen.getByRole("button", { name: "Keep the measure" }))
-    await screen.findByText("tin scoop is kept.")
+    fireEvent.click(screen.getByRole("button", { name: "Save the measure" }))
+    await screen.findByText("tin scoop is saved.")
   })
   it("counts drops instead of weighing them", async () => {
     const sent = serve({
@@ -157,7 +157,7 @@ describe("names and schools", () => {
     )
     fireEvent.click(await screen.findByRole("button", { name: "Edit Thin and constant" }))
     type("Nitrogen of a feed, mg/L", "25")
-    fireEvent.click(screen.getByRole("button", { name: "Keep my figures" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save my figures" }))
     await screen.findByText("Thin and constant: your figures are in force.")
     expect(asked(sent, "/api/mix/schools/thin")).toMatchObject({
       n_mg_L: "25",

@@ -221,9 +221,9 @@ describe("stock and injector", () => {
       "Calcium nitrate",
       "Fill up, stir, read.",
     ])
-    fireEvent.click(screen.getByRole("button", { name: "Made them, keep the labels" }))
+    fireEvent.click(screen.getByRole("button", { name: "Made: save the labels" }))
     await waitFor(() => expect(asked(sent, "/api/mix/bottles")).toMatchObject({ water_id: 1 }))
-    await screen.findByText(/No bottle is kept yet/)
+    await screen.findByText(/No bottle yet/)
   })
   it("asks both meanings of a ratio of the server, and whether it stays clear at that strength", async () => {
     const made: Schemas["Injector"] = {

@@ -43,7 +43,7 @@ export function CareForm({
     onClose,
   )
   return (
-    <EntrySheet entry={entry} title="School and phase" submit="Keep it" onCancel={onClose}>
+    <EntrySheet entry={entry} title="School and phase" submit="Save" onCancel={onClose}>
       <SelectField
         form={entry.form}
         name="school_id"

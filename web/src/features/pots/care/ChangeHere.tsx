@@ -35,19 +35,14 @@ export function ChangeHere({
       ),
     (stored, v) => {
       notice({
-        text: `${place}: ${v.kind === "other" ? v.note : v.kind} is kept.`,
+        text: `${place}: ${v.kind === "other" ? v.note : v.kind} is saved.`,
         undo: () => undo("event", stored.id),
       })
       onClose()
     },
   )
   return (
-    <EntrySheet
-      entry={entry}
-      title={`What changed in ${place}`}
-      submit="Keep it"
-      onCancel={onClose}
-    >
+    <EntrySheet entry={entry} title={`What changed in ${place}`} submit="Save" onCancel={onClose}>
       <SelectField form={entry.form} name="kind" label="What" choices={kinds} />
       <TextField form={entry.form} name="on" label="On" type="date" />
       <TextField

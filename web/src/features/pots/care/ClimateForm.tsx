@@ -32,13 +32,13 @@ export function ClimateForm({
         }),
       ),
     (stored) => {
-      notice({ text: `${place}: kept.`, undo: () => undo("climate", stored.id) })
+      notice({ text: `${place}: saved.`, undo: () => undo("climate", stored.id) })
       onClose()
     },
   )
   const f = entry.form
   return (
-    <EntrySheet entry={entry} title={`Warmth of ${place}`} submit="Keep it" onCancel={onClose}>
+    <EntrySheet entry={entry} title={`Warmth of ${place}`} submit="Save" onCancel={onClose}>
       <TextField form={f} name="on" label="On" type="date" />
       <TextField
         form={f}

@@ -41,12 +41,12 @@ function Decide({
         }),
       ),
     (stored) => {
-      notice({ text: "The decision is kept.", undo: () => undo("decision", stored.id) })
+      notice({ text: "The decision is saved.", undo: () => undo("decision", stored.id) })
       onClose()
     },
   )
   return (
-    <EntrySheet entry={entry} title="What is decided" submit="Keep the decision" onCancel={onClose}>
+    <EntrySheet entry={entry} title="What is decided" submit="Save the decision" onCancel={onClose}>
       {page.decisions.length > 0 && (
         <Text flexBasis="100%!" maxW="none!" color="fg.muted">
           Before:{" "}

@@ -63,13 +63,13 @@ function Found({ potId, care, probes, today, onClose }: Props & { probes: Schema
         }),
       ),
     (stored) => {
-      notice({ text: "What you found is kept.", undo: () => undo("felt", stored.id) })
+      notice({ text: "What you found is saved.", undo: () => undo("felt", stored.id) })
       onClose()
     },
   )
   const f = entry.form
   return (
-    <EntrySheet entry={entry} title="How dry is it?" submit="Keep it" onCancel={onClose}>
+    <EntrySheet entry={entry} title="How dry is it?" submit="Save" onCancel={onClose}>
       <SelectField form={f} name="moist" label="To the finger" choices={[NOT, ...moist]} />
       {probes.length > 0 && (
         <SelectField

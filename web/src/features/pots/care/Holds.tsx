@@ -60,24 +60,19 @@ function SetAside({ potId, hold, onClose }: { potId: number; hold: Hold; onClose
       ),
     (kept) => {
       notice({
-        text: `The hold “${hold.id}” is set aside; your word is kept.`,
+        text: `The hold “${hold.id}” is overridden; your reason is saved.`,
         undo: () => undo("override", kept.id),
       })
       onClose()
     },
   )
   return (
-    <EntrySheet
-      entry={entry}
-      title={`Set aside: ${hold.id}`}
-      submit="Set it aside"
-      onCancel={onClose}
-    >
+    <EntrySheet entry={entry} title={`Set aside: ${hold.id}`} submit="Save" onCancel={onClose}>
       <TextField
         form={entry.form}
         name="word"
         label="Why, in a word"
-        hint="It is kept with the pot, for sixty days at most."
+        hint="It is saved with the pot, for sixty days at most."
       />
     </EntrySheet>
   )

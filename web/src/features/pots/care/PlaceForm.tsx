@@ -49,12 +49,7 @@ function Seasons({ place, onClose }: { place: Schemas["PlaceOut"]; onClose: () =
     onClose,
   )
   return (
-    <EntrySheet
-      entry={entry}
-      title={`Seasons of ${place.name}`}
-      submit="Keep it"
-      onCancel={onClose}
-    >
+    <EntrySheet entry={entry} title={`Seasons of ${place.name}`} submit="Save" onCancel={onClose}>
       <SelectField
         form={entry.form}
         name="hemisphere"

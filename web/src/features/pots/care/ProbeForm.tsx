@@ -17,7 +17,7 @@ export function ProbeForm({ onClose }: { onClose: (id?: number) => void }) {
     <EntrySheet
       entry={entry}
       title="A probe and its scale"
-      submit="Keep the probe"
+      submit="Save the probe"
       onCancel={() => onClose()}
     >
       <TextField

@@ -77,7 +77,7 @@ function Rule({ potId, care, probes, onClose }: Props & { probes: Schemas["Probe
       <EntrySheet
         entry={entry}
         title="When it wants water"
-        submit="Keep the rule"
+        submit="Save the rule"
         onCancel={onClose}
       >
         <SelectField form={entry.form} name="ready_by" label="Ready" choices={BY} />

@@ -28,14 +28,14 @@ export function TreatedForm({
       ),
     (stored) => {
       notice({
-        text: "The treatment is kept; leaf sprays wait.",
+        text: "The treatment is saved; leaf sprays wait.",
         undo: () => undo("event", stored.id),
       })
       onClose()
     },
   )
   return (
-    <EntrySheet entry={entry} title="Leaves treated" submit="Keep it" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Leaves treated" submit="Save" onCancel={onClose}>
       <TextField
         form={entry.form}
         name="note"

@@ -25,7 +25,7 @@ export function WeightForm({
     onClose,
   )
   return (
-    <EntrySheet entry={entry} title="Weigh it" submit="Keep the weight" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Weigh it" submit="Save the weight" onCancel={onClose}>
       <TextField form={entry.form} name="grams" label="Weight" unit="g" numeric />
       <SelectField
         form={entry.form}

@@ -45,8 +45,8 @@ describe("holds", () => {
     show(<Holds potId={3} holds={[RESTING]} />)
     fireEvent.click(screen.getByRole("button", { name: "Set aside the hold resting" }))
     typed("Why, in a word", "a warm week")
-    fireEvent.click(screen.getByRole("button", { name: "Set it aside" }))
-    await waitFor(() => expect(screen.queryByRole("button", { name: "Set it aside" })).toBeNull())
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
+    await waitFor(() => expect(screen.queryByRole("button", { name: "Save" })).toBeNull())
     expect(sent.filter((s) => s.method === "POST").map((s) => s.body)).toEqual([
       { hold_id: "resting", word: "a warm week" },
     ])
@@ -66,7 +66,7 @@ describe("holds", () => {
     })
     show(<Holds potId={3} holds={[RESTING]} />)
     fireEvent.click(screen.getByRole("button", { name: "Set aside the hold resting" }))
-    fireEvent.click(screen.getByRole("button", { name: "Set it aside" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
     expect((await screen.findAllByText("A word is missing.")).length).toBeGreaterThan(0)
   })
   it("already set aside show the word and offer nothing", () => {
@@ -109,7 +109,7 @@ describe("what rules a pot", () => {
     typed("Feeding school", "pulse")
     typed("Phase told", "growth")
     typed("Days between", "learnt")
-    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
     await waitFor(() => expect(closed).toBe(true))
     expect(sent.find((s) => s.method === "POST")?.body).toEqual({
       school_id: "pulse",
@@ -123,7 +123,7 @@ describe("what rules a pot", () => {
     show(<WeightForm potId={3} today="2026-11-23" onClose={nothing} />)
     typed("Weight, g", "812,5")
     typed("It is", "drained")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the weight" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the weight" }))
     await waitFor(() =>
       expect(sent.map((s) => s.body)).toEqual([
         { on: "2026-11-23", grams: "812,5", kind: "drained" },
@@ -150,7 +150,7 @@ describe("what rules a pot", () => {
     show(<PlaceForm placeId={2} onClose={nothing} />)
     expect(await screen.findByText("Seasons of Signal room")).toBeTruthy()
     typed("Latitude, °", "-35")
-    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         hemisphere: "south",

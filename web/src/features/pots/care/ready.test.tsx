@@ -37,7 +37,7 @@ describe("ready for water", () => {
     typed("Probe", "4")
     expect(screen.getByText("On its own scale, 200 is dry.")).toBeTruthy()
     typed("Water it at", "150")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the rule" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the rule" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         ready_by: "probe",
@@ -73,7 +73,7 @@ describe("ready for water", () => {
     await screen.findByRole("option", { name: "barely damp" })
     typed("To the finger", "barely damp")
     typed("Leaves", "no")
-    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         on: "2026-11-23",
@@ -98,7 +98,7 @@ describe("a place", () => {
     show(<ChangeHere placeId={2} place="Signal room" today="2026-11-23" onClose={nothing} />)
     await screen.findByRole("option", { name: "lamps changed" })
     typed("What", "lamps changed")
-    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         on: "2026-11-23",
@@ -125,7 +125,7 @@ describe("a place", () => {
     show(<RuleForm scope="place" ruleKey="2" of="Signal room" onClose={nothing} />)
     await screen.findByText("Rule for all of Signal room")
     typed("Feeding school", "pulse")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the rule" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the rule" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         scope: "place",
@@ -164,7 +164,7 @@ describe("what is decided", () => {
     expect(container.textContent).toContain("Before: 2 Oct, half the feed (look again 30 Oct).")
     expect(container.textContent).toContain("answers salt in 10 to 28 days, hunger in 50 to 120")
     typed("Decided", "nothing yet")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the decision" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the decision" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         what: "nothing yet",
@@ -178,7 +178,7 @@ describe("what is decided", () => {
     const sent = serve({ "POST /api/pots/3/treated": { status: 201, body: { id: 2 } } })
     show(<TreatedForm potId={3} today="2026-11-23" onClose={nothing} />)
     typed("Its label asks to wait, days", "7")
-    fireEvent.click(screen.getByRole("button", { name: "Keep it" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({
         on: "2026-11-23",

@@ -76,7 +76,7 @@ export function BulkForm({ pots, onClose }: { pots: Schemas["PotRow"][]; onClose
     <EntrySheet
       entry={entry}
       title={`Change ${pots.length} ${pots.length === 1 ? "pot" : "pots"}`}
-      submit="Change them"
+      submit="Save the changes"
       onCancel={onClose}
     >
       <Text flexBasis="100%!" maxW="none!" color="fg.muted">

@@ -1,3 +1,4 @@
+import { amount } from "../../../ui/format"
 import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { useOptions } from "../../../api/queries"
@@ -77,7 +78,7 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
     <EntrySheet
       entry={entry}
       title={`Change ${row.code}`}
-      submit="Keep the change"
+      submit="Save the change"
       onCancel={onClose}
     >
       <TextField form={f} name="code" label="Code" />
@@ -90,7 +91,7 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
         label="Pot volume"
         unit="L"
         numeric
-        hint={`now ${page.pot_volume_L} L`}
+        hint={`now ${amount(page.pot_volume_L, "L")}`}
       />
       <TextField form={f} name="top_cm" label="Top diameter" unit="cm" numeric />
       <TextField form={f} name="height_cm" label="Height" unit="cm" numeric />

@@ -11,7 +11,7 @@ export function FastAdd({ today, onClose }: { today: string; onClose: () => void
     { phrase: "", volume: "", on: today },
     (v, key) => answer(client.POST("/api/pots/fast-add", { params: keyed(key), body: v })),
     (added) => {
-      notice({ text: `Kept: ${added.codes.join(", ")}.` })
+      notice({ text: `Saved: ${added.codes.join(", ")}.` })
       onClose()
     },
   )
@@ -19,7 +19,7 @@ export function FastAdd({ today, onClose }: { today: string; onClose: () => void
     <EntrySheet
       entry={entry}
       title="Divide, cut or take offsets"
-      submit="Keep them"
+      submit="Add the plants"
       onCancel={onClose}
     >
       <TextField

@@ -38,8 +38,8 @@ export function PotsFile({ onClose }: { onClose: () => void }) {
         </Button>
         <Box asChild minH="44px" display="flex" alignItems="center" gap="2">
           <label>
-            <span aria-hidden>File to take in</span>{" "}
-            <FileText label="File to take in" onText={setText} />
+            <span aria-hidden>File to import</span>{" "}
+            <FileText label="File to import" onText={setText} />
           </label>
         </Box>
       </Flex>
@@ -51,7 +51,7 @@ export function PotsFile({ onClose }: { onClose: () => void }) {
             onChange={(e) => setChange(e.target.checked)}
             style={{ width: 20, height: 20 }}
           />
-          Rows of codes already kept change those pots
+          Rows of codes that exist change those pots
         </label>
       </Box>
       {take.isError && (
@@ -69,7 +69,7 @@ export function PotsFile({ onClose }: { onClose: () => void }) {
           Take it in
         </Button>
         <Button variant="outline" data-back minH="48px" onClick={onClose}>
-          Back out
+          Cancel
         </Button>
       </Flex>
     </Card>

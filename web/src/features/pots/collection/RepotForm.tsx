@@ -1,3 +1,4 @@
+import { amount } from "../../../ui/format"
 import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { useOptions } from "../../../api/queries"
@@ -89,7 +90,7 @@ export function RepotForm({ page, onClose }: { page: Schemas["PotPage"]; onClose
         label="Pot volume"
         unit="L"
         numeric
-        hint={`now ${page.pot_volume_L} L`}
+        hint={`now ${amount(page.pot_volume_L, "L")}`}
       />
       <TextField form={f} name="top_cm" label="Top diameter" unit="cm" numeric />
       <TextField form={f} name="height_cm" label="Height" unit="cm" numeric />

@@ -39,7 +39,7 @@ export function AnotherPlant({ potId, onClose }: { potId: number; onClose: () =>
   )
   const f = entry.form
   return (
-    <EntrySheet entry={entry} title="Another plant" submit="Set it in" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Another plant" submit="Save" onCancel={onClose}>
       <SelectField form={f} name="profile_id" label="Kind of plant" choices={kinds} />
       <TextField form={f} name="label" label="Name on its label" />
       <TextField form={f} name="count" label="How many alike" numeric />
@@ -75,7 +75,7 @@ export function AnotherGrowth({ plantId, onClose }: { plantId: number; onClose: 
     onClose,
   )
   return (
-    <EntrySheet entry={entry} title="Another growth" submit="Note it" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Another growth" submit="Save" onCancel={onClose}>
       <TextField form={entry.form} name="name" label="Which" placeholder="new bulb, left" />
       <SelectField
         form={entry.form}

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../../api/client"
 import { saltColour } from "../../../app/ramp"
-import { figure } from "../../../ui/format"
+import { amount } from "../../../ui/format"
 import { LaneTitle, type LaneProps } from "./LaneTitle"
 import { asDate } from "./scales"
 
@@ -20,7 +20,7 @@ export function LevelLane({ water, until, x, w, gutter, top, height }: Props) {
         gutter={gutter}
         top={top}
         title={water.kind === "tray" ? "Tray" : "Reservoir"}
-        unit={gutter > 40 ? `of ${figure(water.room_L)} L` : undefined}
+        unit={gutter > 40 ? `of ${amount(water.room_L, "L")}` : undefined}
       />
       <line
         x1={from}

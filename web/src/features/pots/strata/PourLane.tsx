@@ -1,5 +1,5 @@
 import { saltColour } from "../../../app/ramp"
-import { figure } from "../../../ui/format"
+import { amount } from "../../../ui/format"
 import { asDate } from "./scales"
 import { LaneProps, LaneTitle } from "./LaneTitle"
 import { PrillWedge } from "./PrillWedge"
@@ -49,7 +49,7 @@ export function PourLane(lane: LaneProps) {
             y={top + 14}
             fill="currentColor"
           >
-            {p.broken_off ? "broken off at" : "flushed"} {figure(p.flush_L ?? 0)} L
+            {p.broken_off ? "broken off at" : "flushed"} {amount(p.flush_L ?? 0, "L")}
           </text>
         ))}
     </g>

@@ -1,6 +1,6 @@
 import type { ScaleLogarithmic } from "d3-scale"
 import type { Schemas } from "../../../api/client"
-import { figure } from "../../../ui/format"
+import { amount, figure } from "../../../ui/format"
 import { LaneTitle, type LaneProps } from "./LaneTitle"
 import { asDate, saltScale } from "./scales"
 
@@ -143,7 +143,7 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
             <title>
               {[
                 `runoff ${Math.round(o.runoff_ec)}`,
-                `stands for a reading of ${Math.round(o.equivalent_reading)} µS/cm`,
+                `stands for a reading of ${amount(o.equivalent_reading, "µS/cm")}`,
               ].join(", ")}
             </title>
           </rect>

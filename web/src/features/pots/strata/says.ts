@@ -1,6 +1,6 @@
 // What the strata say on one day, in words: the same for the pointer, the keys and the screen reader.
 import type { Schemas } from "../../../api/client"
-import { figure, pourVolume } from "../../../ui/format"
+import { amount, pourVolume, span } from "../../../ui/format"
 
 export function says(
   page: Schemas["PotPage"],
@@ -19,19 +19,19 @@ export function says(
       [
         `${pour.job}:`,
         pour.volume_L === null ? "volume not measured" : pourVolume(pour.volume_L * 1000),
-        pour.ec_uS_cm === null ? "at EC not known" : `at ${Math.round(pour.ec_uS_cm)} µS/cm`,
+        pour.ec_uS_cm === null ? "at EC not known" : `at ${amount(pour.ec_uS_cm, "µS/cm")}`,
       ].join(" "),
     reading &&
-      `reading about ${Math.round(reading.reading)} (${Math.round(reading.low)} to ${Math.round(reading.high)}) µS/cm`,
+      `reading about ${amount(reading.reading, "µS/cm")} (${span(reading.low, reading.high, "µS/cm")})`,
     level &&
       water &&
       (water.kind === "tray"
-        ? `tray ${figure(level.level_L)} L`
-        : `reservoir ${figure(level.level_L)} L at ${Math.round(level.ec_uS_cm)} µS/cm (${Math.round(level.low_uS_cm)} to ${Math.round(level.high_uS_cm)})`),
+        ? `tray ${amount(level.level_L, "L")}`
+        : `reservoir ${amount(level.level_L, "L")} at ${amount(level.ec_uS_cm, "µS/cm")} (${Math.round(level.low_uS_cm)} to ${Math.round(level.high_uS_cm)})`),
     runoff && `runoff measured ${Math.round(runoff.runoff_ec)}`,
     look &&
       (look.newest_leaf_mm !== null
-        ? `newest leaf ${figure(look.newest_leaf_mm)} mm`
+        ? `newest leaf ${amount(look.newest_leaf_mm, "mm")}`
         : look.leaves_count !== null
           ? `${look.leaves_count} leaves`
           : "looked"),

@@ -1,3 +1,4 @@
+import { span } from "../../../ui/format"
 import { Box, Flex, Heading, Text, VisuallyHidden } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../../api/client"
@@ -71,7 +72,7 @@ const says = (r: Row) =>
       : `${Math.round(r.left_share * 100)} % of its water left`,
     r.reading_uS_cm === null
       ? "reading not known"
-      : `reading ${Math.round(r.reading_uS_cm)} of at most ${r.ceiling_uS_cm} µS/cm`,
+      : `reading ${span(r.reading_uS_cm, r.ceiling_uS_cm, "µS/cm", "of at most")}`,
     r.isolated && "isolated",
   ]
     .filter(Boolean)

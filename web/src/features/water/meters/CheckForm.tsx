@@ -44,7 +44,7 @@ export function CheckForm({
     (m) => {
       const last = m.checks[0]
       notice({
-        text: m.calibration?.sentence ?? "Kept.",
+        text: m.calibration?.sentence ?? "Saved.",
         undo: last ? () => undo("check", last.id) : undefined,
       })
       onClose()
@@ -55,7 +55,7 @@ export function CheckForm({
     <EntrySheet
       entry={entry}
       title={`Check ${meter.name} in a standard`}
-      submit="Keep the check"
+      submit="Save the check"
       onCancel={onClose}
     >
       <SelectField

@@ -61,7 +61,7 @@ export function MeterForm({
     <EntrySheet
       entry={entry}
       title={meter ? `Change ${meter.name}` : "Add a meter"}
-      submit="Keep the meter"
+      submit="Save the meter"
       onCancel={onClose}
     >
       <TextField form={entry.form} name="name" label="Name" placeholder="Pen at the bench" />

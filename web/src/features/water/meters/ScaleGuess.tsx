@@ -131,7 +131,7 @@ export function ScaleGuess({ meter, others, standards, onClose }: Props) {
         )}
       </Box>
       <Button mt="3" variant="outline" data-back onClick={onClose}>
-        Back out
+        Cancel
       </Button>
     </Box>
   )

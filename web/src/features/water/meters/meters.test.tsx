@@ -52,7 +52,7 @@ describe("meters", () => {
     })
     type("Printed on the bottle, µS/cm", "500")
     type("The meter shows, µS/cm", "480")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the check" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the check" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toMatchObject({
         standard: "own",
@@ -70,7 +70,7 @@ describe("meters", () => {
     await screen.findByRole("option", { name: "ppm" })
     fireEvent.change(screen.getByLabelText("It shows"), { target: { value: "ppm" } })
     fireEvent.change(screen.getByLabelText("ppm scale"), { target: { value: "0.64" } })
-    fireEvent.click(screen.getByRole("button", { name: "Keep the meter" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the meter" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toMatchObject({
         name: "Second",

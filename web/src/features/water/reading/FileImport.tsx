@@ -34,7 +34,7 @@ export function FileImport({
       ),
     (r) => {
       notice({
-        text: `${r.stored} ${what} kept${r.already_there ? `, ${r.already_there} stood there already` : ""}.`,
+        text: `${r.stored} ${what} saved${r.already_there ? `, ${r.already_there} stood there already` : ""}.`,
       })
       onClose()
     },
@@ -76,7 +76,7 @@ export function FileImport({
           Take it in
         </Button>
         <Button variant="outline" data-back onClick={onClose}>
-          Back out
+          Cancel
         </Button>
       </Flex>
     </Box>

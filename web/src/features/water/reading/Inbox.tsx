@@ -4,7 +4,7 @@ import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { inboxQuery } from "../../../api/waterQueries"
-import { figure } from "../../../ui/format"
+import { amount, figure } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
 import { Loaded } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
@@ -69,8 +69,8 @@ function Entry({
       notice({
         text:
           r.ec25_uS_cm === null
-            ? "Kept: what was tested."
-            : `Kept: ${figure(Math.round(r.ec25_uS_cm), 6)} µS/cm at 25 °C.`,
+            ? "Saved: what was tested."
+            : `Saved: ${amount(r.ec25_uS_cm, "µS/cm")} at 25 °C.`,
         undo: () => undo("reading", r.id),
       }),
   )
@@ -79,7 +79,7 @@ function Entry({
       <Box flex="1 1 220px">
         <Text>
           <Quantity label="Conductivity" kind="ec" value={e.ec_uS_cm} />
-          {e.temperature_C !== null && ` at ${figure(e.temperature_C)} °C`}
+          {e.temperature_C !== null && ` at ${amount(e.temperature_C, "°C")}`}
           {e.pH !== null && `, pH ${figure(e.pH)}`}
         </Text>
         <Text fontSize="sm" color="fg.muted">
@@ -109,16 +109,16 @@ function Entry({
         <NativeSelect.Indicator />
       </NativeSelect.Root>
       <Button loading={keep.isPending} onClick={() => keep.mutate(water)}>
-        Keep as a reading
+        Save as a reading
       </Button>
       <Button
         variant="outline"
         onClick={() => {
           undo("inbox entry", e.id)
-          notice({ text: "Put aside.", undo: () => undo("inbox entry", e.id, true) })
+          notice({ text: "Delete.", undo: () => undo("inbox entry", e.id, true) })
         }}
       >
-        Put aside
+        Delete
       </Button>
       {keep.isError && (
         <Text role="alert" color="state.stop" w="100%">

@@ -7,7 +7,7 @@ import { metersQuery, useQuantities } from "../../../api/waterQueries"
 import { filledAmounts } from "../../../ui/AmountFields"
 import { SelectField, TextField } from "../../../ui/fields"
 import { EntrySheet } from "../../../ui/EntrySheet"
-import { figure } from "../../../ui/format"
+import { amount } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
 import { PenReader, type PenValue } from "../../../ui/PenReader"
 import { useEntryForm } from "../../../ui/useEntryForm"
@@ -83,10 +83,10 @@ function Form({
       notice({
         text:
           r.value === null
-            ? "Kept."
+            ? "Saved."
             : r.ec25_uS_cm === null
-              ? "Kept as it is; not computed, the scale is not known."
-              : `Kept: ${figure(Math.round(r.ec25_uS_cm), 6)} µS/cm at 25 °C.`,
+              ? "Saved as it is; not computed, the scale is not known."
+              : `Saved: ${amount(r.ec25_uS_cm, "µS/cm")} at 25 °C.`,
         undo: () => undo("reading", r.id),
       })
       onClose()
@@ -124,7 +124,7 @@ function Form({
     />
   )
   return (
-    <EntrySheet entry={entry} title="Enter a reading" submit="Keep the reading" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Enter a reading" submit="Save the reading" onCancel={onClose}>
       <SelectField
         form={form}
         name="water_id"

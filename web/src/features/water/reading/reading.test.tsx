@@ -18,7 +18,7 @@ describe("readings", () => {
     )
     type(await screen.findByLabelText("The meter shows").then(() => "The meter shows"), "31.4")
     expect(screen.queryByLabelText("Unit")).toBeNull()
-    fireEvent.click(screen.getByRole("button", { name: "Keep the reading" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the reading" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toMatchObject({
         value: "31.4",
@@ -44,14 +44,14 @@ describe("readings", () => {
     await screen.findByLabelText("Unit") // never read: no usual meter
     type("Hardness", "3-6")
     fireEvent.change(screen.getByLabelText("Unit of hardness"), { target: { value: "°dH" } })
-    fireEvent.click(screen.getByRole("button", { name: "Keep the reading" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the reading" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toMatchObject({
         value: "",
         amounts: [{ quantity: "hardness", typed: "3-6", unit: "°dH" }],
       }),
     )
-    await screen.findByText("Kept.")
+    await screen.findByText("Saved.")
   })
   it("fills in what the pen settled at and keeps its trace", async () => {
     const settled: Schemas["PenOut"] = {
@@ -81,7 +81,7 @@ describe("readings", () => {
       expect((screen.getByLabelText("The meter shows") as HTMLInputElement).value).toBe("32.5"),
     )
     screen.getByText("Settled when all samples lie within 1 %.")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the reading" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the reading" }))
     await waitFor(() =>
       expect(sent.find((s) => s.path.endsWith("/readings"))?.body).toMatchObject({
         origin: "pen",
@@ -127,7 +127,7 @@ describe("readings", () => {
     fireEvent.change(await screen.findByLabelText("Water it was taken in"), {
       target: { value: "1" },
     })
-    fireEvent.click(screen.getByRole("button", { name: "Keep as a reading" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save as a reading" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toEqual({ water_id: 1 }),
     )

@@ -62,13 +62,13 @@ export function Report({ report: r, today }: { report: Schemas["ReportOut"]; tod
         size="sm"
         variant="outline"
         mt="2"
-        aria-label={`Take back the report on ${r.water}`}
+        aria-label={`Delete the report on ${r.water}`}
         onClick={() => {
           undo("report", r.id)
-          notice({ text: "Report taken back.", undo: () => undo("report", r.id, true) })
+          notice({ text: "Report deleted.", undo: () => undo("report", r.id, true) })
         }}
       >
-        Take back
+        Delete
       </Button>
     </Box>
   )

@@ -46,7 +46,7 @@ function Form({ page, chosen, onClose, known }: Props & { known: Schemas["Quanti
     onClose,
   )
   return (
-    <EntrySheet entry={entry} title="Type a report" submit="Keep the report" onCancel={onClose}>
+    <EntrySheet entry={entry} title="Type a report" submit="Save the report" onCancel={onClose}>
       <SelectField
         form={entry.form}
         name="water_id"

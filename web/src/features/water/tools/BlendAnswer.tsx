@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
-import { figure } from "../../../ui/format"
+import { amount, figure } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 import { Rail } from "../../../ui/Rail"
 
@@ -40,7 +40,7 @@ export function BlendAnswer({
       <Box my="2">
         <Rail
           value={blend.ec25_uS_cm}
-          label={`The blend at ${figure(Math.round(blend.ec25_uS_cm), 6)} µS/cm on the rail`}
+          label={`The blend at ${amount(blend.ec25_uS_cm, "µS/cm")} on the rail`}
         />
       </Box>
       <Text>

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { membraneQuery } from "../../../api/waterQueries"
-import { day, figure } from "../../../ui/format"
+import { amount, day, figure } from "../../../ui/format"
 import { Loaded } from "../../../ui/Page"
 import { LineChart } from "../LineChart"
 import { PairForm } from "./PairForm"
@@ -85,7 +85,7 @@ function Trend({
           {m.pairs.slice(0, 4).map((p) => (
             <Text key={p.id} py="1" borderTopWidth="1px">
               {day(p.on, today)}: feed {figure(p.feed_uS_cm, 4)}, permeate{" "}
-              {figure(p.permeate_uS_cm)} µS/cm
+              {amount(p.permeate_uS_cm, "µS/cm")}
             </Text>
           ))}
         </Flex>

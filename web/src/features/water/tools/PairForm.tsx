@@ -50,7 +50,7 @@ export function PairForm({
       <EntrySheet
         entry={entry}
         title={`Feed and permeate of ${unit.name}`}
-        submit="Keep the pair"
+        submit="Save the pair"
         onCancel={onClose}
       >
         <TextField form={entry.form} name="feed" label="Feed" unit="µS/cm" numeric />
@@ -80,7 +80,7 @@ export function PairForm({
         />
         <TextField form={entry.form} name="on" label="Date" type="date" />
       </EntrySheet>
-      <EntrySheet entry={floorEntry} title="Your floor" submit="Set the floor">
+      <EntrySheet entry={floorEntry} title="Your floor" submit="Save the floor">
         <TextField
           form={floorEntry.form}
           name="floor_pct"

@@ -4,7 +4,7 @@ import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { shareQuery } from "../../../api/waterQueries"
 import { DataTable } from "../../../ui/DataTable"
-import { figure } from "../../../ui/format"
+import { amount } from "../../../ui/format"
 import { Loaded } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
 
@@ -55,7 +55,7 @@ function Shares({ page }: { page: Schemas["SharePage"] }) {
         )}
       </Text>
       <Text mb="2">
-        {result.purchases.map((p) => `Get ${figure(p.litres)} L of ${p.water}. `)}A week costs{" "}
+        {result.purchases.map((p) => `Get ${amount(p.litres, "L")} of ${p.water}. `)}A week costs{" "}
         <Quantity label="Cost of a week" value={result.cost_per_week} unit="" working={here} />, a
         month{" "}
         <Quantity label="Cost of a month" value={result.cost_per_month} unit="" working={here} />.
@@ -86,7 +86,8 @@ function Shares({ page }: { page: Schemas["SharePage"] }) {
               />
             </td>
             <td>
-              {g.portions.map((p) => `${figure(p.litres)} L ${p.water}`).join(" + ") || "nothing"}
+              {g.portions.map((p) => `${amount(p.litres, "L")} ${p.water}`).join(" + ") ||
+                "nothing"}
             </td>
             <td>
               <Quantity
@@ -100,7 +101,8 @@ function Shares({ page }: { page: Schemas["SharePage"] }) {
             <td>
               {g.short_L > 0 ? (
                 <b>
-                  {figure(g.short_L)} L{g.buy ? `: get ${g.buy}` : ": nothing on sale suits it"}
+                  {amount(g.short_L, "L")}
+                  {g.buy ? `: get ${g.buy}` : ": nothing on sale suits it"}
                 </b>
               ) : (
                 "no"
@@ -112,7 +114,7 @@ function Shares({ page }: { page: Schemas["SharePage"] }) {
       <Text mt="2" fontSize="sm" color="fg.muted">
         Left over:{" "}
         {Object.entries(result.left_L)
-          .map(([name, left]) => `${figure(left)} L ${name}`)
+          .map(([name, left]) => `${amount(left, "L")} ${name}`)
           .join(", ") || "nothing counted"}
         . Wanted is every pot’s usual pour over its usual interval.
       </Text>

@@ -141,7 +141,7 @@ describe("membrane", () => {
     fireEvent.click(screen.getByRole("button", { name: "Enter a pair" }))
     type("Feed, µS/cm", "404")
     type("Permeate, µS/cm", "24")
-    fireEvent.click(screen.getByRole("button", { name: "Keep the pair" }))
+    fireEvent.click(screen.getByRole("button", { name: "Save the pair" }))
     await waitFor(() =>
       expect(sent.find((s) => s.method === "POST")?.body).toMatchObject({
         feed: "404",

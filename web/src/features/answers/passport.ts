@@ -1,0 +1,1 @@
+export { PassportScreen as Screen } from "./PassportScreen"

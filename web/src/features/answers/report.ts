@@ -1,0 +1,1 @@
+export { ReportScreen as Screen } from "./ReportScreen"

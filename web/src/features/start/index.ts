@@ -1,0 +1,1 @@
+export { Screen } from "./Screen"

@@ -1,0 +1,73 @@
+import { Grid } from "@chakra-ui/react"
+import type { Schemas } from "../../api/client"
+import { useOptions } from "../../api/queries"
+import { SelectField, TextField } from "../../ui/fields"
+import { amount, figure } from "../../ui/format"
+import { SumCard } from "./SumCard"
+import { type BlendValues, type FlushValues, span } from "./sum"
+import type { Live } from "./useSums"
+
+/** Two waters to one of a wanted conductivity. */
+export function BlendSumCard({
+  live,
+  mine,
+  other,
+}: {
+  live: Live<BlendValues, Schemas["Computed_Blend_"]>
+  mine: string
+  other: string
+}) {
+  const { form: f, answer: a } = live
+  const [first, second] = a?.result.parts ?? []
+  return (
+    <SumCard
+      title="How much of each?"
+      result={first ? `${amount(first.litres, "L")} in ${live.values.volume} L` : "\u2026"}
+      said={
+        a &&
+        first &&
+        second &&
+        `${amount(first.litres, "L")} of ${mine} and ${amount(second.litres, "L")} of ${other} read ${amount(a.result.ec25_uS_cm, "µS/cm")} at most.`
+      }
+      working={a?.working}
+      problem={live.problem}
+    >
+      <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
+        <TextField form={f} name="target" label="At most" unit="µS/cm" numeric />
+        <TextField form={f} name="volume" label="Can" unit="L" numeric />
+      </Grid>
+    </SumCard>
+  )
+}
+
+/** How many litres to flush this pot. */
+export function FlushSumCard({
+  live,
+  unit,
+  other,
+}: {
+  live: Live<FlushValues, Schemas["Computed_FlushLitres_"]>
+  unit: string
+  other: string
+}) {
+  const { form: f, answer: a } = live
+  const media = useOptions()?.media ?? []
+  const r = a?.result
+  return (
+    <SumCard
+      title="How much to flush?"
+      result={r ? span(r.low_L, r.high_L, (n) => figure(n, 2)) : "\u2026"}
+      unit={`L of ${other}`}
+      said={r?.sentence}
+      working={a?.working}
+      problem={live.problem}
+    >
+      <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
+        <TextField form={f} name="volume" label="Pot" unit="L" numeric />
+        <SelectField form={f} name="medium_id" label="Medium" choices={media} />
+        <TextField form={f} name="runoff" label="Runoff reads" unit={unit} numeric />
+        <TextField form={f} name="target" label="It shall read" unit="µS/cm" numeric />
+      </Grid>
+    </SumCard>
+  )
+}

@@ -1,0 +1,22 @@
+import { Text } from "@chakra-ui/react"
+import { useSyncExternalStore } from "react"
+import { seenAt, subscribeSeen } from "../api/lastKnown"
+
+/** Says that Fenwa is out of reach, and of when what is shown is. */
+export function SeenLine() {
+  const at = useSyncExternalStore(subscribeSeen, seenAt)
+  if (at === null) return null
+  const when = new Date(at).toLocaleString("en-GB", {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  })
+  return (
+    <Text role="status" color="state.caution" mb="3">
+      Fenwa is out of reach. What is shown was last seen on {when}; what you enter is kept here and
+      sent later.
+    </Text>
+  )
+}
