@@ -44,6 +44,21 @@ export default defineConfig({
       },
     }),
   ],
-  build: { target: "es2022", assetsInlineLimit: 0 },
+  build: {
+    target: "es2022",
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 700, // what every view needs: 230 kB when compressed
+    rolldownOptions: {
+      output: {
+        // a view asks for three files, not for thirty small ones
+        codeSplitting: {
+          groups: [
+            { name: "vendor", test: /node_modules/, priority: 2 },
+            { name: "shared", test: /src\/(ui|api|app)\//, priority: 1 },
+          ],
+        },
+      },
+    },
+  },
   server: { proxy: { "/api": "http://127.0.0.1:8711" } },
 })

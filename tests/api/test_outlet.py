@@ -32,6 +32,7 @@ PAGES = [
     "/api/pots/21/seasons",
     "/api/pots/6/passport",
     "/api/kinds/disa",
+    "/api/kinds/sarracenia",
     "/api/days",
     "/api/flush",
     "/api/changes",
@@ -63,6 +64,13 @@ def far(demo: Client) -> Any:
 def test_no_sentence_of_a_page_shows_an_old_unit(far: Client, page: str) -> None:
     found = sentences(far.get(page))
     assert [s for s in found if OLD.search(s)] == []
+
+
+def test_every_field_named_a_sentence_is_written_out(demo: Client) -> None:
+    schemas = demo.get("/api/openapi.json")["components"]["schemas"]
+    names = {name for s in schemas.values() for name in s.get("properties", {})}
+    told = {n for n in names if n.endswith(("sentence", "sentences", "_line", "_refusal"))}
+    assert told - {*SPOKEN, *LISTED} == set()
 
 
 def chosen(client: Client) -> None:

@@ -16,8 +16,9 @@ from datetime import date
 from functools import cache
 from multiprocessing.connection import Connection
 from pathlib import Path
+from weakref import WeakKeyDictionary
 
-from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Request, sync_playwright
 
 ROOT = Path(__file__).parents[2]
 TODAY = "2026-11-23"
@@ -34,6 +35,10 @@ FLAGS = [
 ]
 
 
+IN_FLIGHT: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
+ROUND_ms = 40
+QUIET_ROUNDS = 3  # an answer is drawn, and what it makes the page ask for is asked, well within that
+MOST_ROUNDS = 1_000
 EXPECTED = ("422", "409", "Service Worker registration blocked by Playwright")  # refusals, and our own context_of
 
 
@@ -154,6 +159,10 @@ def watched(context: BrowserContext, address: str) -> tuple[Page, list[str]]:
         ),
     )
     page.on("pageerror", lambda e: wrong.append(f"page error: {e}"))
+    waiting = IN_FLIGHT[page] = set()
+    page.on("request", lambda r: None if r.resource_type == "eventsource" else waiting.add(r))
+    page.on("requestfinished", lambda r: waiting.discard(r))
+    page.on("requestfailed", lambda r: waiting.discard(r))
     page.on(
         "request", lambda r: None if r.url.startswith((address, "data:")) else wrong.append(f"third party: {r.url}")
     )
@@ -164,6 +173,13 @@ def watched(context: BrowserContext, address: str) -> tuple[Page, list[str]]:
 
 
 def settled(page: Page) -> None:
-    """Fonts in, requests done."""
-    page.wait_for_load_state("networkidle")
+    """Fonts in, what was asked for answered, and nothing more asked for since."""
+    page.wait_for_load_state("load")
+    waiting = IN_FLIGHT[page]
+    quiet, rounds = 0, 0
+    while quiet < QUIET_ROUNDS:
+        page.wait_for_timeout(ROUND_ms)
+        quiet = 0 if waiting else quiet + 1
+        rounds += 1
+        assert rounds < MOST_ROUNDS, f"never answered: {[r.url for r in waiting]}"
     page.evaluate("document.fonts.ready")

@@ -6,7 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwa.core.writing import KIND_OF, Amount, Day, Reader, parts, plain, written
+from fenwa.core.errors import InputError
+from fenwa.core.units import KIND_OF, in_own_unit
+from fenwa.core.writing import Amount, Day, Reader, parts, plain, written
 
 CANON = Reader()
 FAR = Reader("ppm (0.5)", "°F", "US gal", "oz", "in", "month first")
@@ -93,3 +95,30 @@ def test_a_number_keeps_its_significant_figures(value: float, figures: int) -> N
     shown = float(plain(value, figures))
     assert "e" not in plain(value, figures)
     assert shown == pytest.approx(value, rel=0.51 * 10 ** (1 - figures), abs=1e-300)
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "own", "kept"),
+    [
+        (350, "ppm (0.7 scale)", "µS/cm", 500),
+        (350, "ppm (0.7)", "µS/cm", 500),
+        (0.5, "mS/cm", "µS/cm", 500),
+        (77, "°F", "°C", 25),
+        (1, "US gal", "L", 3.785411784),
+        (1, "imp gal", "L", 4.54609),
+        (1, "oz", "g", 28.349523125),
+        (4, "in", "cm", 10.16),
+        (4, "in", "mm", 101.6),
+        (4, "cm", "mm", 40),
+    ],
+)
+def test_what_is_typed_in_another_unit_is_kept_in_the_fields_own(
+    value: float, unit: str, own: str, kept: float
+) -> None:
+    assert in_own_unit(value, unit, own) == pytest.approx(kept, rel=1e-11)
+
+
+@pytest.mark.parametrize(("unit", "own"), [("oz", "cm"), ("in", "L"), ("furlong", "cm"), ("in", "days")])
+def test_a_unit_of_another_kind_is_refused(unit: str, own: str) -> None:
+    with pytest.raises(InputError, match="does not go with"):
+        in_own_unit(1, unit, own)

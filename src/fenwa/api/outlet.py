@@ -18,38 +18,69 @@ from fenwa.core.writing import Reader, written
 # Fields that hold sentences of the core. Names and notes a grower typed are in none of them; a line of pots as it was
 # typed and a decision told as a change are shown in the reader's units like the rest, and stored as they were.
 SPOKEN = (
+    "amount_line",
     "amounts",
     "caution",
     "change",
     "clean_hands",
+    "cost",
+    "definition",
     "detail",
+    "echo",
+    "ended_why",
+    "feed_sentence",
+    "flush_sentence",
     "grade_sentence",
     "headline",
+    "headroom_refusal",
     "held",
     "held_ends",
+    "in_favour",
     "kind_line",
+    "leave_out_rule",
     "line",
     "margin_line",
+    "missing",
     "moved_by",
+    "next",
+    "not_do",
+    "own_word",
+    "phase_sentence",
     "prills_sentence",
     "problem",
     "read_sentence",
     "reason",
+    "refusal",
     "release",
+    "remedy",
+    "risk",
     "saving",
+    "says",
     "sentence",
+    "separated_by",
     "settles",
     "stock_refusal",
+    "then",
     "title",
     "validity",
+    "value_said",
+    "verdict_sentence",
+    "warning",
     "water_note",
+    "water_sentence",
     "weighing",
     "window_why",
     "word",
     "words",
 )
-LISTED = ("assumptions", "cautions", "sentences", "sides")
-WHY_IS_SAID = ("/api/round", "/api/days", "/api/flush", "/api/mix")  # elsewhere a “why” is what a grower typed
+LISTED = ("assumptions", "causes", "cautions", "fallen_back", "gives", "measures", "safety", "sentences", "sides")
+# Names that hold a sentence on some pages and what a grower typed on others.
+ALSO = (
+    (r"/api/(round|days|flush|mix)", ("why",)),
+    (r"/api/kinds", ("watering", "enter", "restart", "note", "disputed")),
+    (r"/api/pots/\d+/answers", ("what",)),
+    (r"/api/pots/\d+/pair", ("first", "second")),
+)
 AS_THEY_ARE = ("/api/archive", "/api/openapi.json", "/api/calc")  # files and the calculations themselves
 _STRING = rb'"(?:[^"\\]|\\.)*"'
 
@@ -61,7 +92,8 @@ def _fields(spoken: tuple[str, ...]) -> re.Pattern[bytes]:
     )
 
 
-_FIELDS, _WITH_WHY = _fields(SPOKEN), _fields((*SPOKEN, "why"))
+_FIELDS = _fields(SPOKEN)
+_ALSO = tuple((re.compile(path), _fields((*SPOKEN, *names))) for path, names in ALSO)
 _ONE = re.compile(_STRING)
 
 
@@ -79,7 +111,8 @@ def spoken(body: bytes, reader: Reader, path: str = "") -> bytes:
             return m[1] + _said(m[2], reader)
         return m[3] + _ONE.sub(lambda one: _said(one[0], reader), m[4]) + b"]"
 
-    return (_WITH_WHY if path.startswith(WHY_IS_SAID) else _FIELDS).sub(field, body)
+    fields = next((found for on, found in _ALSO if on.match(path)), _FIELDS)
+    return fields.sub(field, body)
 
 
 def _reader(request: Request) -> Reader:

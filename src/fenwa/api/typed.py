@@ -10,6 +10,7 @@ from pydantic_core import PydanticCustomError
 
 from fenwa.core.entry import read_number
 from fenwa.core.errors import InputError
+from fenwa.core.units import in_own_unit
 
 LABELS = {
     "value": "Value",
@@ -53,6 +54,8 @@ LABELS = {
     "syringe_step_mL": "Syringe step",
     "target_reading": "Target reading",
 }
+# "4.7 in as cm": typed in the unit the reader sees beside the field, for a field that is kept in another
+_IN_ANOTHER_UNIT = re.compile(r"(?P<typed>.*?) (?P<unit>[^\d\s].*) as (?P<own>\S+)")
 _UNIT_SUFFIX = re.compile(r"_(g_L|mL_L|mL|uS_cm|mg_L|L|g|cm|mm|C|pct|id|days)$")
 
 
@@ -65,10 +68,18 @@ def label_of(name: str) -> str:
 
 
 def _read(raw: Any, info: ValidationInfo) -> Any:
+    label = label_of(info.field_name or "")
+    another = _IN_ANOTHER_UNIT.fullmatch(raw) if isinstance(raw, str) else None
     try:
-        return read_number(raw, label_of(info.field_name or ""))
+        if another:
+            return in_own_unit(read_number(another["typed"], label), another["unit"], another["own"])
+        return read_number(raw, label)
     except InputError as error:
         raise PydanticCustomError("fenwa_entry", "{sentence}", {"sentence": error.detail}) from error
+
+
+def _said(raw: Any, info: ValidationInfo) -> Any:
+    return _read(raw, info) if isinstance(raw, str) and _IN_ANOTHER_UNIT.fullmatch(raw) else raw
 
 
 def _read_or_none(raw: Any, info: ValidationInfo) -> Any:
@@ -84,3 +95,4 @@ TypedOrNone = Annotated[
     BeforeValidator(_read_or_none),
     WithJsonSchema({"anyOf": [{"type": "number"}, {"type": "string"}, {"type": "null"}]}),
 ]
+Said = Annotated[float | str, BeforeValidator(_said)]  # a strength: a number, 1/4, “half”, or a number in another unit

@@ -43,3 +43,34 @@ def to_canonical(value: float, kind: str, unit: str, *, pointer: str = "") -> fl
     if found is None:
         raise InputError(f"Unit “{unit}” is not a choice. Choose {', '.join(DISPLAY[kind])}.", pointer=pointer)
     return (value - found.offset) / found.factor
+
+
+KIND_OF = {"µS/cm": "ec", "°C": "temperature", "L": "volume", "g": "mass", "cm": "length", "mm": "length"}
+CANONICAL = {"ec": "µS/cm", "temperature": "°C", "volume": "L", "mass": "g", "length": "cm"}
+MM_cm = 0.1
+
+
+def in_own_unit(value: float, unit: str, own: str, *, pointer: str = "") -> float:
+    """A value typed in a unit of the reader's choice, in the unit its field is stored in.
+
+    Parameters
+    ----------
+    unit
+        As it is shown beside the field: any unit of ``DISPLAY``.
+    own
+        The field's unit, one of ``KIND_OF``.
+
+    Raises
+    ------
+    InputError
+        If the two do not measure the same.
+
+    >>> round(in_own_unit(4.0, "in", "mm"), 1)
+    101.6
+    """
+    kind = KIND_OF.get(own, "")
+    for name, shown in DISPLAY.get(kind, {}).items():
+        if unit in (name, shown.unit):
+            kept = to_canonical(value, kind, name) / (MM_cm if own == "mm" else 1.0)
+            return float(f"{kept:.12g}")  # 350 ppm are 500 µS/cm, not a hair more
+    raise InputError(f"Unit “{unit}” does not go with {own}. Enter the value in {own}.", pointer=pointer)

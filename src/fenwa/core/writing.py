@@ -15,12 +15,9 @@ from functools import lru_cache
 from math import floor, log10
 from typing import Literal
 
-from fenwa.core.units import DISPLAY, DisplayUnit
+from fenwa.core.units import CANONICAL, DISPLAY, KIND_OF, DisplayUnit, MM_cm
 
 DateOrder = Literal["day first", "month first", "ISO"]
-KIND_OF = {"µS/cm": "ec", "°C": "temperature", "L": "volume", "g": "mass", "cm": "length", "mm": "length"}
-CANONICAL = {"ec": "µS/cm", "temperature": "°C", "volume": "L", "mass": "g", "length": "cm"}
-MM_cm = 0.1
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 WHOLE = (
     "January",

@@ -1,8 +1,10 @@
 import { Field, Input, Textarea } from "@chakra-ui/react"
+import { besideField, inField, typedIn } from "./typed"
 
 /** A field outside a form library: its words, what stands in it, and the sentence if it was refused. */
 export function Entry({
   label,
+  unit = "",
   value,
   onValue,
   type = "text",
@@ -13,6 +15,7 @@ export function Entry({
   lines,
 }: {
   label: string
+  unit?: string
   value: string
   onValue: (value: string) => void
   type?: "text" | "date"
@@ -25,13 +28,13 @@ export function Entry({
   const shared = {
     bg: "bg.panel",
     placeholder,
-    value,
+    value: inField(value, unit),
     onChange: (e: React.ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) =>
-      onValue(e.target.value),
+      onValue(unit ? typedIn(e.target.value, unit) : e.target.value),
   }
   return (
     <Field.Root invalid={!!problem} w={w} flex={w ? undefined : "1 1 130px"}>
-      <Field.Label fontSize="sm">{label}</Field.Label>
+      <Field.Label fontSize="sm">{unit ? `${label}, ${besideField(unit)}` : label}</Field.Label>
       {lines ? (
         <Textarea rows={lines} {...shared} />
       ) : (

@@ -1,10 +1,11 @@
+import { numberIn } from "../ui/format"
 import { amount } from "./format"
 import type { Schemas } from "../api/client"
 import { Rail } from "./Rail"
 
 /** A pot's predicted reading on the rail: readings compared with readings. */
 export function PotRail({ row, width }: { row: Schemas["PotRow"]; width?: number }) {
-  const reading = row.reading_uS_cm === null ? "not known" : Math.round(row.reading_uS_cm)
+  const reading = row.reading_uS_cm === null ? "not known" : numberIn(row.reading_uS_cm, "µS/cm")
   const says = [
     `${row.code}: predicted reading ${reading}`,
     `comfortable ${row.ideal_low_uS_cm} to ${row.ideal_high_uS_cm}`,

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react"
 import { use } from "react"
 import { useSettings, type WorkingSource } from "../api/queries"
-import { type QuantityKind, shown } from "./format"
+import { type QuantityKind, shown, withUnit } from "./format"
 import { WorkingContext } from "./workingContext"
 
 type Props = {
@@ -36,18 +36,18 @@ export function Quantity({
         {none}
       </Box>
     )
-  const main = shown(value, kind, display)
-  const range =
-    low != null && high != null
-      ? `${shown(low, kind, display).text} to ${shown(high, kind, display).text}`
-      : null
+  const written = (v: number) =>
+    kind === "plain" && unit ? withUnit(v, unit) : shown(v, kind, display)
+  const main = written(value)
+  const named = kind === "plain" ? main.unit : (unit ?? main.unit)
+  const range = low != null && high != null ? `${written(low).text} to ${written(high).text}` : null
   const words = (
     <>
       {main.text}
       {!bare && (
         <Box as="span" fontWeight="normal" fontSize="0.85em" color="fg.muted">
           {" "}
-          {unit ?? main.unit}
+          {named}
         </Box>
       )}
       {range && (
@@ -78,7 +78,7 @@ export function Quantity({
       <button
         type="button"
         data-working
-        aria-label={`${label}: ${main.text} ${unit ?? main.unit}${range ? `, ${range}` : ""}. Show working`}
+        aria-label={`${label}: ${main.text} ${named}${range ? `, ${range}` : ""}. Show working`}
         onClick={() => open(working, label)}
       >
         {words}

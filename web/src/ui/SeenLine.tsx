@@ -1,3 +1,4 @@
+import { moment } from "./format"
 import { Text } from "@chakra-ui/react"
 import { useSyncExternalStore } from "react"
 import { seenAt, subscribeSeen } from "../api/lastKnown"
@@ -6,13 +7,7 @@ import { seenAt, subscribeSeen } from "../api/lastKnown"
 export function SeenLine() {
   const at = useSyncExternalStore(subscribeSeen, seenAt)
   if (at === null) return null
-  const when = new Date(at).toLocaleString("en-GB", {
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-  })
+  const when = moment(new Date(at))
   return (
     <Text role="status" color="state.caution" mb="3">
       Fenwa is out of reach. What is shown was last seen on {when}; what you enter is kept here and

@@ -1,6 +1,7 @@
 import { Field, Flex, Input, NativeSelect, Textarea } from "@chakra-ui/react"
 import type { ReactNode } from "react"
 import { type FieldValues, type Path, useController, type UseFormReturn } from "react-hook-form"
+import { besideField, inField, typedIn } from "./typed"
 
 type FieldProps<V extends FieldValues> = {
   form: UseFormReturn<V>
@@ -20,10 +21,11 @@ function Labelled<V extends FieldValues>({
   hint,
   children,
   w,
-}: FieldProps<V> & { children: ReactNode; w?: string }) {
+  own,
+}: FieldProps<V> & { children: ReactNode; w?: string; own?: boolean }) {
   const error = message(form, name)
   return (
-    <Field.Root invalid={!!error} w={w}>
+    <Field.Root invalid={!!error} w={w} data-own-unit={own || undefined}>
       <Field.Label fontSize="sm">{label}</Field.Label>
       {children}
       {hint && <Field.HelperText>{hint}</Field.HelperText>}
@@ -36,27 +38,49 @@ function Labelled<V extends FieldValues>({
   )
 }
 
-export function TextField<V extends FieldValues>({
-  form,
-  name,
-  label,
-  hint,
-  numeric,
-  type = "text",
-  unit,
-  placeholder,
-}: FieldProps<V> & {
+type TextProps<V extends FieldValues> = FieldProps<V> & {
   numeric?: boolean
   type?: "text" | "date" | "time"
   unit?: string
+  own?: boolean
   placeholder?: string
-}) {
+}
+
+/** A line to type in. A `unit` that the reader chooses is shown and typed as chosen; `own`: that of an instrument or a bottle stays. */
+export function TextField<V extends FieldValues>(props: TextProps<V>) {
+  const { form, name, label, hint, numeric, type = "text", unit = "", own, placeholder } = props
+  if (!own && besideField(unit) !== unit) return <ChosenUnit {...props} unit={unit} />
   return (
-    <Labelled form={form} name={name} label={unit ? `${label}, ${unit}` : label} hint={hint}>
+    <Labelled
+      form={form}
+      name={name}
+      label={unit ? `${label}, ${unit}` : label}
+      hint={hint}
+      own={own}
+    >
       <Input
         {...form.register(name)}
         type={type}
         inputMode={numeric ? "decimal" : undefined}
+        autoComplete="off"
+        placeholder={placeholder}
+        bg="bg.panel"
+        minH="44px"
+      />
+    </Labelled>
+  )
+}
+
+function ChosenUnit<V extends FieldValues>(props: TextProps<V> & { unit: string }) {
+  const { form, name, label, hint, unit, placeholder } = props
+  const { field } = useController({ name, control: form.control })
+  return (
+    <Labelled form={form} name={name} label={`${label}, ${besideField(unit)}`} hint={hint}>
+      <Input
+        {...field}
+        value={inField(String(field.value ?? ""), unit)}
+        onChange={(e) => field.onChange(typedIn(e.target.value, unit))}
+        inputMode="decimal"
         autoComplete="off"
         placeholder={placeholder}
         bg="bg.panel"
@@ -83,10 +107,11 @@ export function SelectField<V extends FieldValues>({
   label,
   hint,
   choices,
-}: FieldProps<V> & { choices: readonly (Choice | string)[] }) {
+  own,
+}: FieldProps<V> & { choices: readonly (Choice | string)[]; own?: boolean }) {
   const { field } = useController({ name, control: form.control })
   return (
-    <Labelled form={form} name={name} label={label} hint={hint}>
+    <Labelled form={form} name={name} label={label} hint={hint} own={own}>
       <NativeSelect.Root>
         <NativeSelect.Field {...field} bg="bg.panel" minH="44px">
           {choices.map((c) =>

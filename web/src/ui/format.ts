@@ -55,11 +55,39 @@ export function readAs(settings: Schemas["SettingsOut"]) {
   reader = { display: settings.display, dates: settings.date_order ?? "day first" }
 }
 
-function inUnit(value: number, unit: Unit): { text: string; unit: string } {
+/** How a value of this unit is shown, when the reader chose another: shown = value * factor + offset. */
+export function unitOf(unit: Unit): { unit: string; factor: number; offset: number } | null {
   const d = reader.display?.[KINDS[unit]]
-  if (!d || d.unit === unit || (unit === "mm" && d.unit === "cm"))
-    return { text: unit === "µS/cm" ? figure(Math.round(value), 6) : figure(value), unit }
-  return { text: figure((unit === "mm" ? value / 10 : value) * d.factor + d.offset), unit: d.unit }
+  if (!d || d.unit === unit || (unit === "mm" && d.unit === "cm")) return null
+  return { unit: d.unit, factor: unit === "mm" ? d.factor / 10 : d.factor, offset: d.offset }
+}
+
+function inUnit(value: number, unit: Unit): { text: string; unit: string } {
+  const d = unitOf(unit)
+  const whole = unit === "µS/cm" && Math.abs(value) >= 10
+  if (!d)
+    return {
+      text: whole ? figure(Math.round(value), 6) : figure(value, unit === "µS/cm" ? 2 : 3),
+      unit,
+    }
+  return { text: figure(value * d.factor + d.offset), unit: d.unit }
+}
+
+/** The number of a value, as the reader chose. */
+export function inReader(value: number, unit: Unit): number {
+  const d = unitOf(unit)
+  return d ? value * d.factor + d.offset : value
+}
+
+/** The unit, and the scale of a ppm, in which this reader's pen most likely shows. */
+export function readerPen(): {
+  unit: "µS/cm" | "mS/cm" | "ppm"
+  scale: "0.5" | "0.64" | "0.7" | "unknown"
+} {
+  const shown = reader.display?.ec?.unit ?? "µS/cm"
+  const scale = (["0.5", "0.64", "0.7"] as const).find((s) => shown === `ppm (${s} scale)`)
+  if (scale) return { unit: "ppm", scale }
+  return { unit: shown === "mS/cm" ? "mS/cm" : "µS/cm", scale: "unknown" }
 }
 
 /** A value and its unit in words, as the reader chose. */
@@ -67,6 +95,20 @@ export function amount(value: number, unit: Unit): string {
   const shown = inUnit(value, unit)
   return `${shown.text} ${shown.unit}`
 }
+
+/** A value and its unit apart; a unit nobody chooses stays. */
+export const withUnit = (value: number, unit: string) =>
+  unitOf(unit as Unit) ? inUnit(value, unit as Unit) : { text: figure(value), unit }
+
+/** A value whose unit comes with it from the server. */
+export const amountOf = (value: number, unit: string) =>
+  unit in KINDS ? amount(value, unit as Unit) : `${figure(value)} ${unit}`
+
+/** The unit of every conductivity and the temperature it is told at. */
+export const ecScale = () => `${unitName("µS/cm")} at ${amount(25, "°C")}`
+
+/** The number alone, for a column whose head names the unit. */
+export const numberIn = (value: number, unit: Unit) => inUnit(value, unit).text
 
 /** The unit alone, as the reader chose. */
 export const unitName = (unit: Unit) => inUnit(0, unit).unit
@@ -77,30 +119,52 @@ export function span(low: number, high: number, unit: Unit, between = "to"): str
   return `${inUnit(low, unit).text} ${between} ${shown.text} ${shown.unit}`
 }
 
+/** A range without its unit, which stands elsewhere. */
+export const spanIn = (low: number, high: number, unit: Unit, between = "to") =>
+  `${inUnit(low, unit).text} ${between} ${inUnit(high, unit).text}`
+
 /** Ends of a range that comes as a list. */
 export const spanOf = ([low = 0, high = low]: readonly number[], unit: Unit) =>
   span(low, high, unit)
 
+const locale = () => (reader.dates === "month first" ? "en-US" : "en-GB")
+const said = (at: Date, how: Intl.DateTimeFormatOptions) =>
+  at.toLocaleDateString(locale(), { ...how, timeZone: "UTC" })
+const noon = (iso: string) => new Date(`${iso}T12:00:00Z`)
+
 /** A month and a day of an axis, in the order the reader chose. */
 export const tick = (at: Date) =>
-  at.toLocaleDateString(reader.dates === "month first" ? "en-US" : "en-GB", {
-    day: "numeric",
-    month: "short",
-    timeZone: "UTC",
-  })
+  reader.dates === "ISO"
+    ? at.toISOString().slice(5, 10)
+    : said(at, { day: "numeric", month: "short" })
+
+/** A month of an axis; with its year where the axis is long. */
+export const monthTick = (at: Date, year?: boolean) =>
+  said(at, { month: "short", year: year ? "2-digit" : undefined })
 
 /** A day, with its year when it is not this year's, in the order the reader chose. */
 export function day(iso: string, today?: string): string {
   if (reader.dates === "ISO") return iso
-  const date = new Date(`${iso}T12:00:00Z`)
   const sameYear = today === undefined || iso.slice(0, 4) === today.slice(0, 4)
-  return date.toLocaleDateString(reader.dates === "month first" ? "en-US" : "en-GB", {
+  return said(noon(iso), {
     day: "numeric",
     month: "short",
     year: sameYear ? undefined : "numeric",
-    timeZone: "UTC",
   })
 }
+
+/** A day with its year, whatever year it is. */
+export const wholeDay = (iso: string) => day(iso, "")
+
+/** A day of the coming weeks, by the day of the week. */
+export const weekDay = (iso: string) =>
+  reader.dates === "ISO"
+    ? `${said(noon(iso), { weekday: "short" })} ${iso}`
+    : said(noon(iso), { weekday: "short", day: "numeric", month: "short" })
+
+/** A day and an hour, by this machine's clock. */
+export const moment = (at: Date) =>
+  `${weekDay(new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 10))}, ${at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}`
 
 /** "today", "yesterday", "5 days ago". */
 export function ago(days: number): string {

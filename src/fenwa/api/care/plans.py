@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json, get_row
 from fenwa.api.transactions import now as this_moment
-from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.typed import Said, Typed, TypedOrNone
 from fenwa.core.care.feed_cans import feed_for
 from fenwa.core.care.plan import (
     BloomCue,
@@ -83,7 +83,7 @@ class PlanIn(BaseModel):
     cycle: int = 4
     feeds: int = 1
     strength: StrengthName = ""
-    value: float | str = 0.0
+    value: Said = 0.0
     count: TypedOrNone = None
     measure_id: int | None = None
     count_L: Typed = 1.0

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
 from fenwa.api.transactions import get_row
-from fenwa.api.typed import Typed
+from fenwa.api.typed import Said, Typed
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.asked_dose import Dose
@@ -57,7 +57,7 @@ class DoseIn(BaseModel):
     volume_unit: VolumeUnit = "L"
     strength: StrengthMode = "nitrogen"
     element: str = "N"
-    value: float | str = 0.0
+    value: Said = 0.0
     also: list[AlsoIn] = []
     route: FeedRoute = "root"
     school_id: str | None = None

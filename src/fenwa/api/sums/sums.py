@@ -8,7 +8,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 
 from fenwa.api.mix.asked import VolumeUnit, litres
-from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.typed import Said, Typed, TypedOrNone
 from fenwa.core.care.drinkers import WhoDrinks, who_may_drink
 from fenwa.core.entry import require
 from fenwa.core.errors import NotFound
@@ -106,7 +106,7 @@ class FeedSumIn(BaseModel):
     volume: Typed
     volume_unit: VolumeUnit = "L"
     strength: StrengthMode = "nitrogen"
-    value: float | str = 40
+    value: Said = 40
     water: ToldIn = ToldIn(kind="rain")
     scale_step_g: Typed = 1.0
     read: ToldIn | None = None

@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react"
 import { DataTable } from "../../ui/DataTable"
-import { day, figure } from "../../ui/format"
+import { day, figure, amount } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import type { Chosen } from "./queries"
 
@@ -29,7 +29,7 @@ export function AnswerTable({ chosen, today }: { chosen: Chosen; today: string }
           {rows.map((v) => (
             <tr key={v.on}>
               <td>{day(v.on, today)}</td>
-              <td>{figure(v.value)}</td>
+              <td>{chosen.measure === "leaf length" ? amount(v.value, "mm") : figure(v.value)}</td>
               <td>{v.share === null ? "no twin near" : `${figure(100 * v.share)} %`}</td>
               <td>{v.formed}</td>
               <td>{figure(100 * v.weight)} %</td>

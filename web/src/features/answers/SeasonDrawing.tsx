@@ -1,3 +1,4 @@
+import { unitName } from "../../ui/format"
 import { Text } from "@chakra-ui/react"
 import { scaleLinear } from "d3-scale"
 import { useWidth } from "../../ui/useWidth"
@@ -64,7 +65,7 @@ export function SeasonDrawing({ page }: { page: Overlay }) {
                 style={{ fontSize: 11.5 }}
                 fill="var(--chakra-colors-fg-muted)"
               >
-                cm, leaves
+                {unitName("cm")}, leaves
               </text>
               <text
                 x="0"

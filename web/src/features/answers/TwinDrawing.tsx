@@ -1,3 +1,4 @@
+import { monthTick } from "../../ui/format"
 import { scaleTime } from "d3-scale"
 import { useWidth } from "../../ui/useWidth"
 import { asDay } from "../leaf/axis"
@@ -53,6 +54,7 @@ export function TwinDrawing({
       : r.against === "last year"
         ? "itself, last year"
         : "its own trend"
+  const leafy = chosen.measure === "leaf length"
   const months = x.ticks(wide < 520 ? 3 : 7)
   return (
     <div ref={ref}>
@@ -61,7 +63,7 @@ export function TwinDrawing({
         width="100%"
         role="img"
         fill="none"
-        aria-label={`${name}: ${spokenValues(mine, "nothing measured")}. ${held}: ${spokenValues(beside, "nothing")}.`}
+        aria-label={`${name}: ${spokenValues(mine, "nothing measured", leafy)}. ${held}: ${spokenValues(beside, "nothing", leafy)}.`}
       >
         <rect
           x={Math.max(LEFT, at(r.opens_on))}
@@ -79,7 +81,7 @@ export function TwinDrawing({
             style={{ fontSize: 12 }}
             fill="var(--chakra-colors-fg-muted)"
           >
-            {t.toLocaleDateString("en-GB", { month: "short", timeZone: "UTC" })}
+            {monthTick(t)}
           </text>
         ))}
         <line
@@ -107,7 +109,7 @@ export function TwinDrawing({
             base={UP}
             tall={tall(v)}
             up
-            leafy={chosen.measure === "leaf length"}
+            leafy={leafy}
           />
         ))}
         {beside.map((v) => (
@@ -118,7 +120,7 @@ export function TwinDrawing({
             base={UP}
             tall={tall(v)}
             up={false}
-            leafy={chosen.measure === "leaf length"}
+            leafy={leafy}
             faint={r.against !== "twin"}
           />
         ))}

@@ -1,4 +1,4 @@
-import { figure } from "../../ui/format"
+import { figure, numberIn } from "../../ui/format"
 import type { Value } from "./queries"
 
 /** A value on the line: a leaf as long as it is, or a dot at its height; whole when it formed after the change. */
@@ -52,7 +52,7 @@ export function ValueMark({
         fill="currentColor"
         style={{ fontSize: 12, fontWeight: whole ? 700 : 400 }}
       >
-        {figure(v.value)}
+        {leafy ? numberIn(v.value, "mm") : figure(v.value)}
       </text>
     </g>
   )

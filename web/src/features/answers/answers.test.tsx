@@ -119,7 +119,7 @@ describe("did it help", () => {
     expect(screen.getByText("Both: cancels.")).toBeTruthy()
     expect(screen.getByText("−3 to +15 %")).toBeTruthy()
     expect(screen.getByText("costs nothing")).toBeTruthy()
-    expect(screen.getByRole("img", { name: /P-06: 1 Jun 142, 7 Nov 159/ })).toBeTruthy()
+    expect(screen.getByRole("img", { name: /P-06: 1 Jun 142 mm, 7 Nov 159 mm/ })).toBeTruthy()
     expect(await screen.findByText(/it may be care/)).toBeTruthy()
   })
 

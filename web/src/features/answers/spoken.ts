@@ -7,8 +7,9 @@ import { change, range } from "./words"
 type Row = { name: string; low_shown: number; high_shown: number }
 
 /** A value with its day, of each leaf or look drawn. */
-export const spokenValues = (values: Value[], none: string) =>
-  values.map((v) => `${day(v.on)} ${figure(v.value)}`).join(", ") || none
+export const spokenValues = (values: Value[], none: string, leafy: boolean) =>
+  values.map((v) => `${day(v.on)} ${leafy ? amount(v.value, "mm") : figure(v.value)}`).join(", ") ||
+  none
 
 /** Each answer of a question with its range, then all of them together. */
 export function spokenForest(rows: Row[], together: Omit<Row, "name">, unit: string): string {

@@ -1,3 +1,4 @@
+import { numberIn, type Unit } from "../../ui/format"
 import { Box } from "@chakra-ui/react"
 
 type Props = {
@@ -6,10 +7,11 @@ type Props = {
   to: number
   asks: readonly number[]
   has?: readonly number[] | null
+  unit?: Unit
 }
 
 /** What a kind asks, drawn as a frame, and what the home has, as a bar or a point, on one axis. */
-export function SpanBar({ label, from, to, asks, has }: Props) {
+export function SpanBar({ label, from, to, asks, has, unit }: Props) {
   const W = 260
   const x = (v: number) => 12 + ((Math.min(Math.max(v, from), to) - from) / (to - from)) * (W - 24)
   const [a = from, b = to] = asks
@@ -40,7 +42,7 @@ export function SpanBar({ label, from, to, asks, has }: Props) {
         )}
         {ticks.map((t) => (
           <text key={t} x={x(t)} y="36" fontSize="8.5" textAnchor="middle" fill="currentColor">
-            {t}
+            {unit ? numberIn(t, unit) : t}
           </text>
         ))}
       </svg>

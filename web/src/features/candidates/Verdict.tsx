@@ -1,10 +1,11 @@
+import { type Unit } from "../../ui/format"
 import { Box, Text } from "@chakra-ui/react"
 import { SpanBar } from "./SpanBar"
 import type { Judged } from "./candidate"
 
-const AXES: Record<string, { from: number; to: number; unit: string }> = {
-  air: { from: 0, to: 100, unit: "% humidity" },
-  nights: { from: 0, to: 32, unit: "°C at night" },
+const AXES: Record<string, { from: number; to: number; unit?: Unit }> = {
+  air: { from: 0, to: 100 },
+  nights: { from: 0, to: 32, unit: "°C" },
 }
 const COLOURS: Record<string, string> = {
   fits: "state.good",
@@ -33,6 +34,7 @@ export function Verdict({ judged }: { judged: Judged }) {
                 to={axis.to}
                 asks={a.asks}
                 has={a.has}
+                unit={axis.unit}
               />
             )}
             <Text>{a.line}</Text>

@@ -1,3 +1,4 @@
+import { weekDay } from "../../ui/format"
 import { Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { Fragment } from "react"
@@ -6,14 +7,6 @@ import { daysQuery } from "../../api/queries"
 import { Card, Loaded, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { Jobs } from "../round"
-
-const weekday = (iso: string) =>
-  new Date(`${iso}T12:00:00Z`).toLocaleDateString("en-GB", {
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-    timeZone: "UTC",
-  })
 
 /** The coming weeks: rounds by day, jobs, and the calendar to take along. */
 export function Days() {
@@ -68,7 +61,7 @@ export function Days() {
                   alignItems="baseline"
                 >
                   <Text fontWeight={r.on === today ? "semibold" : undefined}>
-                    {r.on === today ? "today" : weekday(r.on)}
+                    {r.on === today ? "today" : weekDay(r.on)}
                   </Text>
                   <Text color="fg.muted">
                     {r.codes.length} {r.codes.length === 1 ? "pot" : "pots"}:{" "}
@@ -86,7 +79,7 @@ export function Days() {
                       as="span"
                       fontSize="sm"
                       textDecoration="underline"
-                      aria-label={`Sheet for ${weekday(r.on)}`}
+                      aria-label={`Sheet for ${weekDay(r.on)}`}
                     >
                       sheet
                     </Text>

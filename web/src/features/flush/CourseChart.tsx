@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react"
 import { scaleLinear, scaleTime } from "d3-scale"
-import { day } from "../../ui/format"
+import { day, numberIn } from "../../ui/format"
 
 export type Course = {
   name: string
@@ -58,7 +58,7 @@ export function CourseChart({
               style={{ fontSize: 11 }}
               fill="currentColor"
             >
-              {t}
+              {numberIn(t, "µS/cm")}
             </text>
           </g>
         ))}
@@ -77,7 +77,7 @@ export function CourseChart({
           style={{ fontSize: 11 }}
           fill="currentColor"
         >
-          ceiling {ceiling}
+          ceiling {numberIn(ceiling, "µS/cm")}
         </text>
         {courses.map((c, i) => (
           <g key={c.name}>

@@ -1,7 +1,7 @@
 import { Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { DataTable } from "../../ui/DataTable"
-import { day, figure } from "../../ui/format"
+import { day, figure, numberIn } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { historyQuery } from "./queries"
 
@@ -15,7 +15,7 @@ const ENDED: Record<string, string> = {
 /** What each flush of a pot achieved. */
 export function HistoryCard({ potId, today }: { potId: number; today: string }) {
   const rows = useQuery(historyQuery(potId)).data?.flushes ?? []
-  const whole = (v: number | null) => (v === null ? "not known" : figure(Math.round(v), 6))
+  const whole = (v: number | null) => (v === null ? "not known" : numberIn(v, "µS/cm"))
   return (
     <Card title="Flushes so far">
       {rows.length === 0 ? (

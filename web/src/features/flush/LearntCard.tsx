@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed, type Schemas } from "../../api/client"
-import { amount, day, figure } from "../../ui/format"
+import { amount, day, figure, numberIn } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { usePress } from "../../ui/useEntryForm"
@@ -39,8 +39,8 @@ export function LearntCard({ potId, today }: { potId: number; today: string }) {
           high={c.high_uS_cm}
           working={{ kind: "here", working: told.working }}
         />
-        ; by the medium alone {figure(Math.round(c.default_reading_uS_cm), 6)} (
-        {Math.round(c.default_low_uS_cm)} to {Math.round(c.default_high_uS_cm)}).
+        ; by the medium alone {numberIn(c.default_reading_uS_cm, "µS/cm")} (
+        {numberIn(c.default_low_uS_cm, "µS/cm")} to {numberIn(c.default_high_uS_cm, "µS/cm")}).
         {c.off_learnt !== null &&
           c.off_by_defaults !== null &&
           ` Predictions were off by ${figure(100 * c.off_learnt, 2)} %, by the medium alone ${figure(100 * c.off_by_defaults, 2)} %.`}
@@ -55,7 +55,7 @@ export function LearntCard({ potId, today }: { potId: number; today: string }) {
                 {day(r.on, today)}:{" "}
                 <b>{r.ec_uS_cm === null ? seen(r) : `${amount(r.ec_uS_cm, "µS/cm")}`}</b>
                 {r.pH !== null && `, pH ${figure(r.pH, 2)}`}, {r.method}
-                {e && `; expected ${Math.round(e.expected_uS_cm)}`}
+                {e && `; expected ${numberIn(e.expected_uS_cm, "µS/cm")}`}
               </Text>
               {r.ec_uS_cm !== null && (
                 <Button size="sm" minH="44px" variant="outline" onClick={() => toggle.mutate(r)}>

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react"
 import { scaleLinear, scaleLog } from "d3-scale"
 import type { Schemas } from "../../api/client"
-import { figure } from "../../ui/format"
+import { numberIn } from "../../ui/format"
 
 const W = 360
 const H = 210
@@ -37,8 +37,8 @@ export function LiveChart({ f }: { f: Schemas["FlushOut"] }) {
   ]
   const stop = y(f.stop_runoff_uS_cm)
   const says = [
-    `Runoff by litres: ${read.map((p) => Math.round(p.runoff_uS_cm ?? 0)).join(", ") || "none read yet"}`,
-    `stop under ${Math.round(f.stop_runoff_uS_cm)}`,
+    `Runoff by litres: ${read.map((p) => numberIn(p.runoff_uS_cm ?? 0, "µS/cm")).join(", ") || "none read yet"}`,
+    `stop under ${numberIn(f.stop_runoff_uS_cm, "µS/cm")}`,
   ].join("; ")
   const next = f.live.result.next_runoff
   return (
@@ -70,7 +70,7 @@ export function LiveChart({ f }: { f: Schemas["FlushOut"] }) {
                 style={{ fontSize: 11 }}
                 fill="currentColor"
               >
-                {figure(t, 6)}
+                {numberIn(t, "µS/cm")}
               </text>
             </g>
           ))}
@@ -96,7 +96,7 @@ export function LiveChart({ f }: { f: Schemas["FlushOut"] }) {
           style={{ fontSize: 12, fontWeight: 600 }}
           fill="currentColor"
         >
-          stop under {figure(Math.round(f.stop_runoff_uS_cm), 6)}
+          stop under {numberIn(f.stop_runoff_uS_cm, "µS/cm")}
         </text>
         <path
           d={line(
@@ -120,13 +120,13 @@ export function LiveChart({ f }: { f: Schemas["FlushOut"] }) {
               style={{ fontSize: 12, fontWeight: 600 }}
               fill="currentColor"
             >
-              {figure(Math.round(p.runoff_uS_cm ?? 0), 6)}
+              {numberIn(p.runoff_uS_cm ?? 0, "µS/cm")}
             </text>
           </g>
         ))}
         {next && !f.ended_as && (
           <text x={W - 12} y="14" textAnchor="end" style={{ fontSize: 12 }} fill="currentColor">
-            next {Math.round(next.low_uS_cm)} to {Math.round(next.high_uS_cm)}
+            next {numberIn(next.low_uS_cm, "µS/cm")} to {numberIn(next.high_uS_cm, "µS/cm")}
           </text>
         )}
         <text x={W - 12} y={H - 8} textAnchor="end" style={{ fontSize: 11 }} fill="currentColor">

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { saltColour } from "../../app/ramp"
-import { amount, figure, span } from "../../ui/format"
+import { amount, span, numberIn } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { ChangeForm, LevelForm } from "./LevelForms"
@@ -53,7 +53,7 @@ export function ReservoirCard({
             <Text color="fg.muted">
               The medium above has about {amount(r.medium_uS_cm, "µS/cm")}
               {r.medium_plateau_uS_cm !== null &&
-                `, tending to ${figure(Math.round(r.medium_plateau_uS_cm), 6)}`}
+                `, tending to ${numberIn(r.medium_plateau_uS_cm, "µS/cm")}`}
               .
             </Text>
           )}

@@ -1,3 +1,4 @@
+import { ecScale } from "../../ui/format"
 import { Box, Button, Flex, Grid } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
@@ -53,7 +54,7 @@ function Station({ page }: { page: Schemas["FlushPage"] }) {
     <>
       <PageHead
         title="Salt, nearest to its ceiling first"
-        line="Predicted pour-through reading with its 80 % range, against each pot’s own ceiling; the year ahead at its present rhythm, or with one change for all. µS/cm at 25 °C."
+        line={`Predicted pour-through reading with its 80 % range, against each pot’s own ceiling; the year ahead at its present rhythm, or with one change for all. ${ecScale()}.`}
       />
       <Grid
         templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.35fr) minmax(0,1fr)" }}

@@ -4,7 +4,7 @@ import { useState, useSyncExternalStore } from "react"
 import { Link, useParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { subscribe, waiting } from "../../api/outbox"
-import { amount, figure } from "../../ui/format"
+import { amount, figure, numberIn } from "../../ui/format"
 import { Loaded } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { FinishForm } from "./FinishForm"
@@ -41,7 +41,7 @@ function Running({ f }: { f: Schemas["FlushOut"] }) {
       </Text>
       <Text color="fg.muted">
         {f.water} {amount(f.water_uS_cm, "µS/cm")}, down to a reading of{" "}
-        {figure(Math.round(f.target_uS_cm), 6)}
+        {numberIn(f.target_uS_cm, "µS/cm")}
       </Text>
       <LiveChart f={f} />
       <Slugs f={f} unsent={unsent.length} />
@@ -81,8 +81,8 @@ function Running({ f }: { f: Schemas["FlushOut"] }) {
           )}
           {!live.stop && !finishing && (
             <Text fontSize="sm" color="fg.muted">
-              Stop after two readings at or under {Math.round(f.stop_runoff_uS_cm)}, a soak apart,
-              alike within 5 %. {under(live.under)}
+              Stop after two readings at or under {numberIn(f.stop_runoff_uS_cm, "µS/cm")}, a soak
+              apart, alike within 5 %. {under(live.under)}
             </Text>
           )}
           {!live.stop && !finishing && <PassForm key={f.passes.length} f={f} />}
@@ -125,7 +125,8 @@ function Ended({ f }: { f: Schemas["FlushOut"] }) {
       <Text fontWeight="semibold">{f.feed_sentence}</Text>
       {f.before_uS_cm !== null && f.after_uS_cm !== null && (
         <Text>
-          Reading {Math.round(f.before_uS_cm)} before, about {Math.round(f.after_uS_cm)} now.
+          Reading {numberIn(f.before_uS_cm, "µS/cm")} before, about{" "}
+          {numberIn(f.after_uS_cm, "µS/cm")} now.
         </Text>
       )}
       {f.look_on && <Text>Look again by {f.look_on}: by then its leaves have answered.</Text>}

@@ -1,3 +1,4 @@
+import { numberIn } from "../../ui/format"
 import { Box, Flex } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { saltColour } from "../../app/ramp"
@@ -16,7 +17,7 @@ export function Slugs({ f, unsent }: { f: Schemas["FlushOut"]; unsent: number })
         <Slug
           key={p.id}
           n={i + 1}
-          words={`poured, ${p.runoff_uS_cm === null ? "not read" : `runoff ${Math.round(p.runoff_uS_cm)}`}`}
+          words={`poured, ${p.runoff_uS_cm === null ? "not read" : `runoff ${numberIn(p.runoff_uS_cm, "µS/cm")}`}`}
           bg={p.runoff_uS_cm === null ? "bg.subtle" : saltColour(p.runoff_uS_cm)}
         />
       ))}

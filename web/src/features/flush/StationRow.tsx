@@ -2,7 +2,7 @@ import { Badge, Box, Button, Grid, Text } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
-import { day } from "../../ui/format"
+import { day, numberIn } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 import { Quantity } from "../../ui/Quantity"
 import { YearAhead } from "./YearAhead"
@@ -76,8 +76,9 @@ function line(
 ) {
   const flushed = last_flush_on ? `, flushed ${day(last_flush_on, today)}` : ""
   if (held) return `No flush: ${held} ${held_ends}`
-  if (row.over_ceiling) return `Over its ceiling of ${row.ceiling_uS_cm}${flushed}.`
-  if (due) return `Near its ceiling of ${row.ceiling_uS_cm}: flush it${flushed}.`
+  if (row.over_ceiling)
+    return `Over its ceiling of ${numberIn(row.ceiling_uS_cm, "µS/cm")}${flushed}.`
+  if (due) return `Near its ceiling of ${numberIn(row.ceiling_uS_cm, "µS/cm")}: flush it${flushed}.`
   if (ahead?.crosses_on) return `Crosses about ${day(ahead.crosses_on, today)}${flushed}.`
   return ahead ? `Stays under for a year${flushed}.` : `No rhythm yet${flushed}.`
 }

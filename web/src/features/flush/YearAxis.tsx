@@ -1,3 +1,4 @@
+import { monthTick } from "../../ui/format"
 import { Box, Grid } from "@chakra-ui/react"
 import { scaleTime } from "d3-scale"
 
@@ -11,7 +12,6 @@ export function YearAxis({ today }: { today: string }) {
   const x = scaleTime()
     .domain([from, to])
     .range([2, WIDTH - 2])
-  const month = new Intl.DateTimeFormat("en-GB", { month: "short", timeZone: "UTC" })
   return (
     <Grid
       display={{ base: "none", xl: "grid" }}
@@ -31,7 +31,7 @@ export function YearAxis({ today }: { today: string }) {
               style={{ fontSize: 12 }}
               fill="currentColor"
             >
-              {month.format(t)}
+              {monthTick(t)}
             </text>
           ))}
         </svg>

@@ -1,4 +1,4 @@
-import { amount, tick } from "../../ui/format"
+import { amount, tick, numberIn, unitName } from "../../ui/format"
 import { scaleTime } from "d3-scale"
 import type { Schemas } from "../../api/client"
 import { day, figure } from "../../ui/format"
@@ -53,7 +53,7 @@ export function AirDrawing({ days }: { days: Schemas["AirDay"][] }) {
     )
   }
   const lanes = [
-    { name: "°C", top: 8, span: WARM, at: [10, 20, 30] },
+    { name: unitName("°C"), top: 8, span: WARM, at: [10, 20, 30] },
     { name: "humidity, %", top: ROOM + 14, span: DAMP, at: [40, 60, 80] },
   ]
   return (
@@ -87,7 +87,7 @@ export function AirDrawing({ days }: { days: Schemas["AirDay"][] }) {
                   style={{ fontSize: 11 }}
                   fill="var(--chakra-colors-fg-muted)"
                 >
-                  {v}
+                  {l.span === WARM ? numberIn(v, "°C") : v}
                 </text>
               </g>
             ))}

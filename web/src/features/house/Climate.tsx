@@ -3,7 +3,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { answer, client, type Schemas } from "../../api/client"
 import { Choice } from "../../ui/Choice"
-import { day, figure } from "../../ui/format"
+import { day, figure, span } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { AirDrawing } from "./AirDrawing"
@@ -90,7 +90,7 @@ function Newest({ last, today }: { last: Schemas["AirDay"]; today: string }) {
   const range = (low: number | null, high: number | null, unit: string) =>
     low === null || high === null ? "" : `${figure(low)} to ${figure(high)} ${unit}`
   const words = [
-    range(last.night_C, last.day_C, "°C"),
+    last.night_C === null || last.day_C === null ? "" : span(last.night_C, last.day_C, "°C"),
     range(last.humidity_low_pct, last.humidity_high_pct, "% humidity") ||
       (last.humidity_pct === null ? "" : `${figure(last.humidity_pct)} % humidity`),
     last.hours_dry ? `${figure(last.hours_dry)} dry hours` : "",

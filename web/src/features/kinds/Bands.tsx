@@ -1,4 +1,4 @@
-import { amount, spanOf } from "../../ui/format"
+import { amount, spanOf, ecScale } from "../../ui/format"
 import { Box, Grid, Text } from "@chakra-ui/react"
 import { Card } from "../../ui/Page"
 import { Rail } from "../../ui/Rail"
@@ -12,7 +12,7 @@ export function Bands({ page }: { page: KindData }) {
     .filter(([, f]) => !f.feed)
     .map(([name]) => name)
   return (
-    <Card title="On the rail, µS/cm at 25 °C">
+    <Card title={`On the rail, ${ecScale()}`}>
       <Band
         name="Water it may drink"
         says={[

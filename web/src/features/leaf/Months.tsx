@@ -1,7 +1,6 @@
+import { monthTick } from "../../ui/format"
 import type { ScaleTime } from "d3-scale"
 import { asDay } from "./axis"
-
-const month = new Intl.DateTimeFormat("en-GB", { month: "short", timeZone: "UTC" })
 
 /** Months over the lines, and today. */
 export function Months({
@@ -24,7 +23,7 @@ export function Months({
           style={{ fontSize: 12 }}
           fill="var(--chakra-colors-fg-muted)"
         >
-          {month.format(t)}
+          {monthTick(t)}
         </text>
       ))}
       <path d={`M${x(asDay(today))} 22l-4 -6h8z`} fill="currentColor" />

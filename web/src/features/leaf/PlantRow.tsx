@@ -76,10 +76,10 @@ export function PlantRow({
               <Quantity
                 label={`Usual leaf of ${plant.code}`}
                 value={Math.round(line.usual_mm)}
-                bare
+                unit="mm"
                 working={lineWorking(plant.pot_id)}
-              />{" "}
-              mm.{" "}
+              />
+              .{" "}
             </>
           )}
           {nextLeaf(plant, today)}

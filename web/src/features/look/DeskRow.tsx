@@ -1,9 +1,10 @@
+import { inField, typedIn } from "../../ui/typed"
 import { Box, Button, Input, Text } from "@chakra-ui/react"
 import { useRef, useState } from "react"
 import { Link } from "react-router"
 import { Choice } from "../../ui/Choice"
-import { day } from "../../ui/format"
-import { bareMark } from "./draft"
+import { day, numberIn } from "../../ui/format"
+import { DeskMarks } from "./DeskMarks"
 import type { Asked } from "./queries"
 import { useLook } from "./useLook"
 
@@ -18,7 +19,6 @@ export function DeskRow({ asked }: { asked: Asked }) {
     setSaved(true)
     nextField(row.current)
   })
-  const leafMarks = draft.marks.map((m) => m.kind)
   const cell = (
     name: "leaves_count" | "newest_leaf" | "note",
     label: string,
@@ -33,10 +33,11 @@ export function DeskRow({ asked }: { asked: Asked }) {
       w={w}
       minH="44px"
       bg="bg.panel"
-      value={draft[name]}
+      value={name === "newest_leaf" ? inField(draft.newest_leaf, "mm") : draft[name]}
       onChange={(e) => {
         setSaved(false)
-        setDraft({ ...draft, [name]: e.target.value })
+        const text = e.target.value
+        setDraft({ ...draft, [name]: name === "newest_leaf" ? typedIn(text, "mm") : text })
       }}
     />
   )
@@ -94,7 +95,7 @@ export function DeskRow({ asked }: { asked: Asked }) {
         {cell(
           "newest_leaf",
           "Newest leaf",
-          asked.leaves[0]?.mm != null ? String(Math.round(asked.leaves[0].mm)) : "",
+          asked.leaves[0]?.mm != null ? numberIn(Math.round(asked.leaves[0].mm), "mm") : "",
           "96px",
         )}
       </td>
@@ -111,24 +112,7 @@ export function DeskRow({ asked }: { asked: Asked }) {
         />
       </td>
       <td>
-        <Choice
-          label={`Marks, ${asked.code}`}
-          value={draft.told === "seen" ? (leafMarks[0] ?? "") : draft.told}
-          choices={[
-            { value: "not looked", label: "not looked for" },
-            { value: "none", label: "none seen" },
-            { value: "cannot tell", label: "cannot tell" },
-            ...asked.mark_choices.map((m) => ({ value: m.kind, label: m.label })),
-          ]}
-          onValue={(v) => {
-            const kind = asked.mark_choices.find((m) => m.kind === v)?.kind
-            setDraft(
-              kind
-                ? { ...draft, told: "seen", marks: [bareMark(kind)] }
-                : { ...draft, told: v as "none", marks: [] },
-            )
-          }}
-        />
+        <DeskMarks asked={asked} draft={draft} onDraft={setDraft} />
       </td>
       <td>{cell("note", "Note", "", "140px")}</td>
       <td>

@@ -1,3 +1,4 @@
+import { unitName } from "../../ui/format"
 import { Box, Button, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { Link } from "react-router"
@@ -5,7 +6,16 @@ import { Loaded, PageHead } from "../../ui/Page"
 import { DeskRow } from "./DeskRow"
 import { looksQuery } from "./queries"
 
-const HEAD = ["Plant", "Leaves", "New leaf", "Newest, mm", "Growing", "Marks", "Note", ""]
+const head = () => [
+  "Plant",
+  "Leaves",
+  "New leaf",
+  `Newest, ${unitName("mm")}`,
+  "Growing",
+  "Marks",
+  "Note",
+  "",
+]
 
 /** Twenty plants in a row at the desk: Tab through the fields, Enter saves a row and goes to the next. */
 export function DeskScreen() {
@@ -35,7 +45,7 @@ export function DeskScreen() {
             >
               <thead>
                 <tr>
-                  {HEAD.map((h) => (
+                  {head().map((h) => (
                     <th scope="col" key={h}>
                       <Text as="span" fontSize="sm" color="fg.muted" fontWeight="medium">
                         {h}

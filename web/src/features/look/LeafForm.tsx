@@ -70,7 +70,7 @@ export function LeafForm({
       mt="2"
     >
       <Flex gap="2" wrap="wrap" align="flex-end" fontSize="sm">
-        <Entry label="Length today, mm" w="120px" numeric value={mm} onValue={setMm} />
+        <Entry label="Length today" unit="mm" w="120px" numeric value={mm} onValue={setMm} />
         <Button minH="44px" variant="outline" onClick={() => measure.mutate(false)}>
           Save, finished
         </Button>

@@ -1,4 +1,5 @@
-import { amount } from "../../ui/format"
+import { drawn, inField, typedIn } from "../../ui/typed"
+import { amount, unitName } from "../../ui/format"
 import { Box, Field, Flex, Grid, Input, Text } from "@chakra-ui/react"
 import { bareMark, type Draft, withMark } from "./draft"
 import { LeafRule } from "./LeafRule"
@@ -22,7 +23,7 @@ export function LeafPart({
   const ghost = draft.new_leaf
     ? { number: newest?.number, mm: asked.new_ghost_mm, when: "when it opened" }
     : { number: asked.ghost_number, mm: asked.ghost_mm, when: "at this age" }
-  const mm = draft.newest_leaf === "" ? null : Number(draft.newest_leaf.replace(",", "."))
+  const mm = drawn(draft.newest_leaf, "mm")
   const mark = (place: string) => {
     const zone = asked.zones.find((z) => z.place === place)
     if (!zone) return
@@ -56,14 +57,14 @@ export function LeafPart({
         <LeafRule
           asked={asked}
           ghost_mm={ghost.mm}
-          mm={mm === null || Number.isNaN(mm) ? null : mm}
+          mm={mm}
           marked={draft.marks.map((m) => m.place ?? "unknown")}
           onLength={(length) => onDraft({ ...draft, newest_leaf: String(length) })}
           onZone={mark}
         />
         <Flex direction="column" gap="2">
           <Field.Root invalid={!!problem}>
-            <Field.Label fontSize="sm">Newest leaf, mm</Field.Label>
+            <Field.Label fontSize="sm">Newest leaf, {unitName("mm")}</Field.Label>
             <Input
               inputMode="decimal"
               autoComplete="off"
@@ -73,8 +74,8 @@ export function LeafPart({
               placeholder="not measured"
               _placeholder={{ fontSize: "sm" }}
               bg="bg.panel"
-              value={draft.newest_leaf}
-              onChange={(e) => onDraft({ ...draft, newest_leaf: e.target.value })}
+              value={inField(draft.newest_leaf, "mm")}
+              onChange={(e) => onDraft({ ...draft, newest_leaf: typedIn(e.target.value, "mm") })}
             />
             {problem && (
               <Field.ErrorText color="state.stop" fontSize="sm">

@@ -2,7 +2,7 @@ import { Button } from "@chakra-ui/react"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { DataTable } from "../../ui/DataTable"
-import { day, figure } from "../../ui/format"
+import { day, numberIn, unitName } from "../../ui/format"
 import { LeafForm } from "./LeafForm"
 
 type LeafRecord = Schemas["LeafRecord"]
@@ -15,7 +15,7 @@ const length = (l: LeafRecord) => {
   const last = l.lengths.at(-1)
   if (!last) return "not measured"
   return [
-    figure(last.mm),
+    numberIn(last.mm, "mm"),
     l.finished_mm === null && "growing",
     last.origin === "photo" && "from a photo",
   ]
@@ -31,7 +31,7 @@ export function LeavesTable({ leaves, today }: { leaves: LeafRecord[]; today: st
     <>
       <DataTable
         label="Leaves, newest first"
-        head={["Leaf", "Opened", "Length, mm", "Lost", "Marks", ""]}
+        head={["Leaf", "Opened", `Length, ${unitName("mm")}`, "Lost", "Marks", ""]}
         minW="440px"
       >
         {[...leaves].reverse().map((l) => (

@@ -1,3 +1,5 @@
+import { unitName } from "../../ui/format"
+import { inField, typedIn } from "../../ui/typed"
 import { Box, Button, Flex, Input, Text } from "@chakra-ui/react"
 import { Choice } from "../../ui/Choice"
 import { bareMark, type Draft, type Mark, type MarksTold, withMark } from "./draft"
@@ -91,14 +93,14 @@ export function MarksPart({
               Old scar
             </Toggle>
             <Input
-              aria-label={`Size of the mark in mm, ${where}`}
-              placeholder="mm"
+              aria-label={`Size of the mark in ${unitName("mm")}, ${where}`}
+              placeholder={unitName("mm")}
               inputMode="decimal"
               w="84px"
               minH="48px"
               bg="bg.panel"
-              value={String(m.mm ?? "")}
-              onChange={(e) => change(at, { mm: e.target.value })}
+              value={inField(String(m.mm ?? ""), "mm")}
+              onChange={(e) => change(at, { mm: typedIn(e.target.value, "mm") })}
             />
             <Input
               type="date"

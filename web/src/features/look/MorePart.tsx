@@ -1,3 +1,4 @@
+import { unitName } from "../../ui/format"
 import { Flex } from "@chakra-ui/react"
 import { Choice } from "../../ui/Choice"
 import { Entry } from "../../ui/Entry"
@@ -19,9 +20,10 @@ export function MorePart({
   problems: Record<string, string>
   onDraft: (d: Draft) => void
 }) {
-  const field = (name: Named, label: string, type: "text" | "date" = "text") => (
+  const field = (name: Named, label: string, type: "text" | "date" = "text", unit = "") => (
     <Entry
       label={label}
+      unit={unit}
       type={type}
       numeric={type === "text"}
       value={draft[name]}
@@ -86,8 +88,8 @@ export function MorePart({
         {tick("growth_stopped", "Growth has stopped")}
       </Flex>
       <Flex gap="2" wrap="wrap">
-        {field("growth_length", "Its length, cm")}
-        {field("all_roots", "Its roots, each, cm")}
+        {field("growth_length", "Its length", "text", "cm")}
+        {field("all_roots", `Its roots, each, ${unitName("cm")}`)}
         {field("hour", "Hour, 0 to 23")}
         {field("pests", "Pests on a white card")}
       </Flex>

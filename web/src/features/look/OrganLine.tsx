@@ -38,7 +38,7 @@ export function OrganLine({
           viewBox={`0 0 ${WIDE} ${TALL}`}
           width="100%"
           role="img"
-          aria-label={`${organ}: ${seen.map((o) => `${o.on} ${words(o)}`).join("; ")}`}
+          aria-label={`${organ}: ${seen.map((o) => `${day(o.on)} ${words(o)}`).join("; ")}`}
           fill="none"
         >
           <line x1="8" x2={WIDE - 8} y1={FOOT} y2={FOOT} stroke="currentColor" opacity="0.4" />

@@ -1,4 +1,5 @@
 // What is being entered of a look, as it stands in the page; the server reads and refuses it.
+import { typedIn } from "../../ui/typed"
 import type { Schemas } from "../../api/client"
 import { yesOrNo } from "../../ui/yesOrNo"
 import type { Asked } from "./queries"
@@ -75,7 +76,10 @@ export function bodyOf(d: Draft): Schemas["LookIn"] {
     newest_leaf_unit: "mm",
     opened_on: opened_on || null,
     leaf_growing: yesOrNo(growing),
-    roots: all_roots.split(/[;\s]+/).filter(Boolean),
+    roots: all_roots
+      .split(/[;\s]+/)
+      .filter(Boolean)
+      .map((root) => typedIn(root, "cm")),
     roots_working: yesOrNo(roots),
     marks_looked_for: told === "none" || told === "seen",
     unknown: told === "cannot tell" ? ["marks"] : [],

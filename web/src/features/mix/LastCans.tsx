@@ -1,7 +1,7 @@
 import { Button } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { DataTable } from "../../ui/DataTable"
-import { ago, amount, day, span } from "../../ui/format"
+import { ago, amount, day, span, numberIn } from "../../ui/format"
 import type { Page } from "./draft"
 
 /** The batch log: predicted, measured, what is left and how old it is. */
@@ -32,7 +32,7 @@ export function LastCans({
               ) : null}
               {b.route !== "root" ? ` · ${b.route}` : ""}
             </td>
-            <td>{Math.round(b.predicted_uS_cm)}</td>
+            <td>{numberIn(b.predicted_uS_cm, "µS/cm")}</td>
             <td>
               {b.measured_uS_cm === null ? "not measured" : `${amount(b.measured_uS_cm, "µS/cm")}`}
             </td>

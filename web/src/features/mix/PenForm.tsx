@@ -1,3 +1,4 @@
+import { readerPen } from "../../ui/format"
 import { Button, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import type { Schemas } from "../../api/client"
@@ -28,7 +29,7 @@ export function PenForm({
   const known = useQuery(metersQuery).data?.meters
   const meters = known ?? []
   const entry = useEntryForm<Values, Schemas["Judged"]>(
-    { value: "", meter_id: "", temperature: "", unit: "µS/cm", scale: "unknown" },
+    { value: "", meter_id: "", temperature: "", ...readerPen() },
     (v, key) => {
       const meter = meters.find((m) => String(m.id) === v.meter_id)
       return answer(

@@ -1,11 +1,15 @@
 import { Box, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { DataTable } from "../../ui/DataTable"
-import { day } from "../../ui/format"
+import { day, numberIn, unitName } from "../../ui/format"
 import { Card } from "../../ui/Page"
 
 const length = (leaf: Schemas["LeafBetween"], on: string, mm: number | null) =>
-  mm !== null ? `${Math.round(mm)}` : leaf.opened_on > on ? "not open yet" : "not measured"
+  mm !== null
+    ? numberIn(Math.round(mm), "mm")
+    : leaf.opened_on > on
+      ? "not open yet"
+      : "not measured"
 
 /** What changed between two photos, and each leaf on both days with what it can answer. */
 export function Changes({ compared }: { compared: Schemas["Compared"] }) {
@@ -33,7 +37,7 @@ export function Changes({ compared }: { compared: Schemas["Compared"] }) {
       <Card title="Leaf by leaf" mt="4">
         <DataTable
           label="Leaves on both days"
-          head={["Leaf", "Before, mm", "After, mm", "Formed"]}
+          head={["Leaf", `Before, ${unitName("mm")}`, `After, ${unitName("mm")}`, "Formed"]}
           minW="0"
         >
           {[...between.leaves].reverse().map((l) => (

@@ -1,4 +1,4 @@
-import { amount } from "../../ui/format"
+import { amount, span } from "../../ui/format"
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import { Choice } from "../../ui/Choice"
@@ -52,9 +52,10 @@ export function MeasurePanel({
         </Button>
       </Flex>
       <Entry
-        label="Length between the two taps, mm"
+        label="Length between the two taps"
+        unit="mm"
         numeric
-        placeholder={rim_mm === null ? "" : `${rim_mm}, the rim of the pot`}
+        placeholder={rim_mm === null ? "" : `${amount(rim_mm, "mm")}, the rim of the pot`}
         value={taps.known}
         onValue={taps.setKnown}
       />
@@ -79,8 +80,8 @@ export function MeasurePanel({
             />
           </Text>
           <Text>
-            Four in five times between {Math.round(length.result.low_mm)} and{" "}
-            {amount(length.result.high_mm, "mm")}.
+            Four in five times between{" "}
+            {span(Math.round(length.result.low_mm), length.result.high_mm, "mm", "and")}.
           </Text>
           {length.working.cautions.map((c) => (
             <Text key={c} color="state.caution">

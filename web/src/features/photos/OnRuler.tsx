@@ -1,3 +1,4 @@
+import { day } from "../../ui/format"
 import { Box, Grid } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { photoSource } from "./queries"
@@ -72,20 +73,20 @@ export function OnRuler({
     return (
       <Grid templateColumns={{ base: "minmax(0,1fr)", md: "1fr 1fr" }} gap="2" mt="2">
         <Box>
-          {drawn(`Earlier photo, ${before.on}`, [
+          {drawn(`Earlier photo, ${day(before.on)}`, [
             photo(before, pair.result.before),
             traces(compared.before_traces, wide, false),
           ])}
         </Box>
         <Box>
-          {drawn(`Later photo, ${after.on}`, [
+          {drawn(`Later photo, ${day(after.on)}`, [
             photo(after, pair.result.after),
             traces(compared.after_traces, wide, false),
           ])}
         </Box>
       </Grid>
     )
-  const label = `${before.on} and ${after.on} over each other`
+  const label = `${day(before.on)} and ${day(after.on)} over each other`
   return (
     <Box mt="2" maxW="720px">
       {drawn(

@@ -31,7 +31,7 @@ export function PhotosCard({ potId, today, code }: { potId: number; today: strin
             <Link to={`/photos/${p.id}?pot=${potId}`}>
               <Image
                 src={photoSource(p.id, "list")}
-                alt={`${code} on ${p.on}`}
+                alt={`${code} on ${day(p.on)}`}
                 w="132px"
                 h="112px"
                 objectFit="cover"

@@ -1,3 +1,4 @@
+import { day } from "../../ui/format"
 import { useRef, useState } from "react"
 import { photoSource, type Photo, type Point } from "./queries"
 
@@ -86,7 +87,7 @@ export function Tapped({
       }}
       role="application"
       tabIndex={0}
-      aria-label={`Photo of ${photo.on}. Arrow keys move a cross, Enter sets a point, Backspace takes the last one away. ${
+      aria-label={`Photo of ${day(photo.on)}. Arrow keys move a cross, Enter sets a point, Backspace takes the last one away. ${
         { rim: rim.length, midrib: midrib.length, outline: outline.length, grey: grey.length }[mode]
       } points set.`}
       onClick={tap}

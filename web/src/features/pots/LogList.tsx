@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { NoteField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
-import { amount, day, pourVolume } from "../../ui/format"
+import { amount, day, pourVolume, numberIn } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
@@ -28,7 +28,7 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
               {p.ec_uS_cm === null
                 ? "EC not known"
                 : `${p.ec_estimated ? "not measured, about " : ""}${amount(p.ec_uS_cm, "µS/cm")}`}
-              {p.runoff_ec_uS_cm !== null && ` · runoff ${Math.round(p.runoff_ec_uS_cm)}`}
+              {p.runoff_ec_uS_cm !== null && ` · runoff ${numberIn(p.runoff_ec_uS_cm, "µS/cm")}`}
               {p.felt === "dry" && " · felt dry"}
               {p.by && ` · ${p.by}`}
               {p.corrected && " · corrected"}

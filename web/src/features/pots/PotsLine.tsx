@@ -1,3 +1,4 @@
+import { unitName } from "../../ui/format"
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { answer, client, type Schemas } from "../../api/client"
 import { SelectField, TextField } from "../../ui/fields"
@@ -45,7 +46,11 @@ export function PotsLine({
               form={form}
               name="line"
               label={label}
-              placeholder="6 Phalaenopsis in bark, 12 cm"
+              placeholder={
+                unitName("cm") === "in"
+                  ? "6 Phalaenopsis in bark, 5 inch"
+                  : "6 Phalaenopsis in bark, 12 cm"
+              }
             />
           </Box>
           {said && said.choices.length > 0 && (

@@ -1,6 +1,6 @@
 import { Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { figure } from "../../ui/format"
+import { numberIn, amount, spanIn } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 
@@ -37,8 +37,8 @@ export function RootZoneCard({ page }: { page: Schemas["PotPage"] }) {
           </b>
         </Text>
         <Text>
-          Comfortable {row.ideal_low_uS_cm} to {row.ideal_high_uS_cm}, ceiling {row.ceiling_uS_cm}{" "}
-          µS/cm: readings, confidence {page.confidence}.
+          Comfortable {spanIn(row.ideal_low_uS_cm, row.ideal_high_uS_cm, "µS/cm")}, ceiling{" "}
+          {amount(row.ceiling_uS_cm, "µS/cm")}: readings, confidence {page.confidence}.
         </Text>
         <Text fontWeight="semibold">{z.crossing.sentence}</Text>
         {z.observations.length === 0 && (
@@ -47,9 +47,9 @@ export function RootZoneCard({ page }: { page: Schemas["PotPage"] }) {
         {page.read_sentence && <Text color="fg.muted">{page.read_sentence}</Text>}
         {page.by_medium && (
           <Text color="fg.muted">
-            By its medium alone it would be {figure(Math.round(page.by_medium.reading), 6)} (
-            {Math.round(page.by_medium.low)} to {Math.round(page.by_medium.high)}): its readings
-            made the rest of it.
+            By its medium alone it would be {numberIn(page.by_medium.reading, "µS/cm")} (
+            {numberIn(page.by_medium.low, "µS/cm")} to {numberIn(page.by_medium.high, "µS/cm")}):
+            its readings made the rest of it.
           </Text>
         )}
         {page.prills_sentence && <Text color="fg.muted">{page.prills_sentence}</Text>}

@@ -2,7 +2,7 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { CanDrawing } from "../../ui/CanDrawing"
-import { amount, pourVolume } from "../../ui/format"
+import { amount, pourVolume, numberIn } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 
@@ -38,7 +38,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
               <Text as="span" color="fg.muted">
                 {" "}
                 · {Math.round(can.nitrogen_mg_L)} mg/L N · measure it: expect{" "}
-                {Math.round(can.ec_low_uS_cm)} to {Math.round(can.ec_high_uS_cm)}
+                {numberIn(can.ec_low_uS_cm, "µS/cm")} to {numberIn(can.ec_high_uS_cm, "µS/cm")}
               </Text>
             </Text>
           ) : can.job === "flush" ? (

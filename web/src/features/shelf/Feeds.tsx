@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { day, figure } from "../../ui/format"
+import { day, figure, amountOf, amount } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Owned } from "./Owned"
 
@@ -106,7 +106,7 @@ function Line({
       (l.kind === "soluble"
         ? `${l.form}${l.form === "liquid" ? `, ${l.density_g_mL ?? "density not stated"} g/mL` : ""}`
         : l.kind === "prill"
-          ? `${l.longevity_days} days at ${l.longevity_at_C ?? "a temperature not stated"} °C`
+          ? `${l.longevity_days} days at ${l.longevity_at_C == null ? "a temperature not stated" : amount(l.longevity_at_C, "°C")}`
           : ""),
     l.kind === "soluble"
       ? l.label_rate
@@ -121,7 +121,7 @@ function Line({
           ? `acid, ${figure(p.acidity_kg_t, 2)} kg CaCO3/t`
           : `basic, ${figure(-p.acidity_kg_t, 2)} kg CaCO3/t`
       : "",
-    pack?.left_now != null ? `${figure(pack.left_now, 3)} ${pack.unit} left` : "",
+    pack?.left_now != null ? `${amountOf(pack.left_now, pack.unit)} left` : "",
     pack?.opened_on ? `opened ${day(pack.opened_on, today)}` : "",
   ].filter(Boolean)
   const holds = ELEMENTS.filter(([key]) => Number(p.elements[key]) > 0)

@@ -1,3 +1,4 @@
+import { amount } from "../../ui/format"
 import { useOptions } from "../../api/queries"
 import { SelectField, TextField, TickField } from "../../ui/fields"
 import type { EntryForm } from "../../ui/useEntryForm"
@@ -116,7 +117,13 @@ export function LabelPart({ entry, v }: { entry: EntryForm<Values>; v: Values })
         />
         <TextField form={f} name="cap_mL" label="A cap holds" unit="mL" numeric />
         <TextField form={f} name="drop_mL" label="A drop holds" unit="mL" numeric />
-        <TextField form={f} name="solubility_g_L" label="Dissolves at 20 °C" unit="g/L" numeric />
+        <TextField
+          form={f}
+          name="solubility_g_L"
+          label={`Dissolves at ${amount(20, "°C")}`}
+          unit="g/L"
+          numeric
+        />
         <TextField
           form={f}
           name="acidity_kg_t"

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { SelectField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
-import { amount, figure } from "../../ui/format"
+import { amount, amountOf } from "../../ui/format"
 import { useNotice } from "../../ui/noticeContext"
 import { Card } from "../../ui/Page"
 import { useEntryForm } from "../../ui/useEntryForm"
@@ -26,9 +26,7 @@ export function Vessels({ page }: { page: Schemas["ShelfPage"] }) {
           <Text>
             {m.name}, {m.product}
           </Text>
-          <Text whiteSpace="nowrap">
-            {figure(m.each, 3)} {m.unit}
-          </Text>
+          <Text whiteSpace="nowrap">{amountOf(m.each, m.unit)}</Text>
         </Flex>
       ))}
       {page.vessels.length + page.measures.length === 0 && (

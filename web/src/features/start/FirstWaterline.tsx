@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import { scaleLog } from "d3-scale"
 import { saltColour, saltGradient } from "../../app/ramp"
-import { figure } from "../../ui/format"
+import { numberIn, ecScale } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { useWidth } from "../../ui/useWidth"
 import { placeBeside, placeCentred } from "../water/waterlineLayout"
@@ -24,8 +24,8 @@ export function FirstWaterline({ drawn }: { drawn?: Drawn }) {
   const floats = waters.map((w, i) => {
     const [from, to] = [x(w.low_uS_cm), x(w.high_uS_cm)]
     const label = w.measured
-      ? figure(Math.round(w.low_uS_cm), 6)
-      : `${figure(w.low_uS_cm)} to ${figure(w.high_uS_cm, 4)}, not read yet`
+      ? numberIn(w.low_uS_cm, "µS/cm")
+      : `${numberIn(w.low_uS_cm, "µS/cm")} to ${numberIn(w.high_uS_cm, "µS/cm")}, not read yet`
     return {
       key: String(i),
       w,
@@ -55,7 +55,7 @@ export function FirstWaterline({ drawn }: { drawn?: Drawn }) {
   return (
     <Card title="Your first waterline">
       <Box ref={ref} overflow="hidden">
-        <svg width={width} height={height} role="img" aria-label={`µS/cm at 25 °C. ${words}`}>
+        <svg width={width} height={height} role="img" aria-label={`${ecScale()}. ${words}`}>
           <defs>
             {floats.map((f) => (
               <pattern
@@ -96,7 +96,7 @@ export function FirstWaterline({ drawn }: { drawn?: Drawn }) {
               fill={MUTED}
               style={{ fontSize: 11.5 }}
             >
-              {figure(t, 6)}
+              {numberIn(t, "µS/cm")}
             </text>
           ))}
           {below.map((b) => (
@@ -125,7 +125,7 @@ export function FirstWaterline({ drawn }: { drawn?: Drawn }) {
         {waters.length + plants.length === 0 && (
           <Text>Your plants hang below, your waters float above.</Text>
         )}
-        <Text mt="1">µS/cm at 25 °C</Text>
+        <Text mt="1">{ecScale()}</Text>
       </Box>
     </Card>
   )

@@ -1,8 +1,9 @@
+import { drawn } from "../../ui/typed"
 import { Grid } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { SelectField, TextField } from "../../ui/fields"
-import { amount, figure } from "../../ui/format"
+import { amount, numberIn, unitName } from "../../ui/format"
 import { SumCard } from "./SumCard"
 import { type BlendValues, type FlushValues, span } from "./sum"
 import type { Live } from "./useSums"
@@ -22,7 +23,11 @@ export function BlendSumCard({
   return (
     <SumCard
       title="How much of each?"
-      result={first ? `${amount(first.litres, "L")} in ${live.values.volume} L` : "\u2026"}
+      result={
+        first
+          ? `${amount(first.litres, "L")} in ${amount(drawn(live.values.volume, "L") ?? 0, "L")}`
+          : "\u2026"
+      }
       said={
         a &&
         first &&
@@ -56,8 +61,8 @@ export function FlushSumCard({
   return (
     <SumCard
       title="How much to flush?"
-      result={r ? span(r.low_L, r.high_L, (n) => figure(n, 2)) : "\u2026"}
-      unit={`L of ${other}`}
+      result={r ? span(r.low_L, r.high_L, (n) => numberIn(n, "L")) : "\u2026"}
+      unit={`${unitName("L")} of ${other}`}
       said={r?.sentence}
       working={a?.working}
       problem={live.problem}
@@ -65,7 +70,7 @@ export function FlushSumCard({
       <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
         <TextField form={f} name="volume" label="Pot" unit="L" numeric />
         <SelectField form={f} name="medium_id" label="Medium" choices={media} />
-        <TextField form={f} name="runoff" label="Runoff reads" unit={unit} numeric />
+        <TextField form={f} name="runoff" label="Runoff reads" unit={unit} own numeric />
         <TextField form={f} name="target" label="It shall read" unit="µS/cm" numeric />
       </Grid>
     </SumCard>

@@ -1,16 +1,17 @@
 import { Box, Grid, Text } from "@chakra-ui/react"
 import { SelectField, TextField } from "../../ui/fields"
-import { amount as inUnits, figure } from "../../ui/format"
+import { amount as inUnits, figure, numberIn, unitName } from "../../ui/format"
 import { Quantity } from "../../ui/Quantity"
 import { SumCard } from "./SumCard"
 import { type FeedSum, type FeedValues, span } from "./sum"
 import type { Live } from "./useSums"
 
-const STRENGTHS = [
+const ec = (n: number) => numberIn(n, "µS/cm")
+const strengths = () => [
   { value: "nitrogen", label: "mg/L nitrogen" },
   { value: "fraction", label: "share of the label" },
-  { value: "ec_added", label: "µS/cm added" },
-  { value: "ec_total", label: "µS/cm in the can" },
+  { value: "ec_added", label: `${unitName("µS/cm")} added` },
+  { value: "ec_total", label: `${unitName("µS/cm")} in the can` },
   { value: "dose", label: "g or mL a litre" },
 ]
 
@@ -31,8 +32,8 @@ export function FeedSumCard({
   return (
     <SumCard
       title="How much feed for this can?"
-      result={amount === null ? "\u2026" : figure(amount)}
-      unit={liquid ? "mL" : "g"}
+      result={amount === null ? "\u2026" : liquid ? figure(amount) : numberIn(amount, "g")}
+      unit={liquid ? "mL" : unitName("g")}
       said={
         a && d?.stock && !d.weighable ? (
           <>
@@ -51,8 +52,13 @@ export function FeedSumCard({
         <TextField form={f} name="volume" label="Can" unit="L" numeric />
         <TextField form={f} name="grade" label="Label" placeholder="13-3-15" />
         <SelectField form={f} name="form" label="Form" choices={["powder", "liquid"]} />
-        <TextField form={f} name="value" label="Strength" />
-        <SelectField form={f} name="strength" label="Named as" choices={STRENGTHS} />
+        <TextField
+          form={f}
+          name="value"
+          label="Strength"
+          unit={v.strength.startsWith("ec") ? "µS/cm" : undefined}
+        />
+        <SelectField form={f} name="strength" label="Named as" choices={strengths()} />
         {v.strength === "fraction" && (
           <TextField
             form={f}
@@ -88,10 +94,10 @@ export function CanSumCard({ live, unit }: { live: Live<FeedValues, FeedSum>; un
         check
           ? check.result.verdict
           : d
-            ? `Expected ${span(d.ec_low_uS_cm, d.ec_high_uS_cm, (n) => figure(n))}`
+            ? `Expected ${span(d.ec_low_uS_cm, d.ec_high_uS_cm, ec)}`
             : "\u2026"
       }
-      unit={check ? "" : "µS/cm"}
+      unit={check ? "" : unitName("µS/cm")}
       said={check ? check.result.sentence : "Type what the pen reads in it."}
       working={check?.working}
       problem={null}
@@ -102,6 +108,7 @@ export function CanSumCard({ live, unit }: { live: Live<FeedValues, FeedSum>; un
           name="read"
           label="The pen reads"
           unit={unit}
+          own
           placeholder="not read"
           numeric
         />

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useOptions } from "../../api/queries"
 import { kindsQuery } from "../../api/waterQueries"
 import { SelectField, TextField } from "../../ui/fields"
-import { figure } from "../../ui/format"
+import { numberIn, unitName } from "../../ui/format"
 import { SaveReading } from "./SaveReading"
 import { SumCard } from "./SumCard"
 import { span, type WaterSum, type WaterValues } from "./sum"
@@ -25,8 +25,8 @@ export function WaterSumCard({ live }: { live: Live<WaterValues, WaterSum> }) {
   return (
     <SumCard
       title="What is this water?"
-      result={w ? span(w.low_uS_cm, w.high_uS_cm, (n) => figure(Math.round(n), 6)) : "\u2026"}
-      unit="µS/cm"
+      result={w ? span(w.low_uS_cm, w.high_uS_cm, (n) => numberIn(n, "µS/cm")) : "\u2026"}
+      unit={unitName("µS/cm")}
       said={w?.sentence}
       working={w?.working}
       problem={live.problem}

@@ -1,7 +1,10 @@
+import { drawn } from "../../ui/typed"
 import { saltColour } from "../../app/ramp"
-import { figure } from "../../ui/format"
+import { amount, numberIn, unitName } from "../../ui/format"
 import type { Sums } from "./useSums"
 import { Flow, Label, Vessel } from "./vessels"
+
+const litres = (typed: string) => amount(drawn(typed, "L") ?? 0, "L")
 
 /** Tap, jug, can, pot and what runs off, each at the figure of its sum. */
 export function WayDrawing({ sums }: { sums: Sums }) {
@@ -13,17 +16,17 @@ export function WayDrawing({ sums }: { sums: Sums }) {
   const thinner = sums.water.answer?.thinner.middle_uS_cm ?? 0
   const runoff = flush?.runoff_uS_cm ?? 0
   const spoken = [
-    `water ${figure(water.middle_uS_cm)}`,
-    blend && `blend ${figure(blend.ec25_uS_cm)}`,
-    can && `can ${figure(can.ec_total_uS_cm)}`,
-    flush && `runoff ${flush.after.map((n) => figure(n)).join(", ")}`,
+    `water ${numberIn(water.middle_uS_cm, "µS/cm")}`,
+    blend && `blend ${numberIn(blend.ec25_uS_cm, "µS/cm")}`,
+    can && `can ${numberIn(can.ec_total_uS_cm, "µS/cm")}`,
+    flush && `runoff ${flush.after.map((n) => numberIn(n, "µS/cm")).join(", ")}`,
   ]
   return (
     <svg
       viewBox="0 0 1200 170"
       width="100%"
       role="img"
-      aria-label={`The way of water in µS/cm: ${spoken.filter(Boolean).join("; ")}`}
+      aria-label={`The way of water in ${unitName("µS/cm")}: ${spoken.filter(Boolean).join("; ")}`}
     >
       <Vessel
         x={20}
@@ -31,7 +34,7 @@ export function WayDrawing({ sums }: { sums: Sums }) {
         w={150}
         h={96}
         ec={water.middle_uS_cm}
-        words={figure(water.middle_uS_cm)}
+        words={numberIn(water.middle_uS_cm, "µS/cm")}
         open={!water.measured}
       />
       <Label x={95} words="this water" />
@@ -44,7 +47,7 @@ export function WayDrawing({ sums }: { sums: Sums }) {
             w={150}
             h={76}
             ec={blend.ec25_uS_cm}
-            words={figure(blend.ec25_uS_cm)}
+            words={numberIn(blend.ec25_uS_cm, "µS/cm")}
             open={!water.measured}
           />
           <Label x={345} words="thinned" />
@@ -68,9 +71,9 @@ export function WayDrawing({ sums }: { sums: Sums }) {
             w={190}
             h={96}
             ec={can.ec_total_uS_cm}
-            words={figure(can.ec_total_uS_cm)}
+            words={numberIn(can.ec_total_uS_cm, "µS/cm")}
           />
-          <Label x={615} words={`can of ${sums.feed.values.volume} L`} />
+          <Label x={615} words={`can of ${litres(sums.feed.values.volume)}`} />
         </>
       )}
       {flush && (
@@ -82,7 +85,7 @@ export function WayDrawing({ sums }: { sums: Sums }) {
             stroke={saltColour(runoff)}
             strokeWidth="5"
           />
-          <Label x={856} words={`pot of ${sums.flush.values.volume} L`} />
+          <Label x={856} words={`pot of ${litres(sums.flush.values.volume)}`} />
           {flush.after.slice(0, 5).map((n, i) => (
             <Vessel key={i} x={940 + i * 52} y={96} w={46} h={30} ec={n} words="" />
           ))}
@@ -95,7 +98,7 @@ export function WayDrawing({ sums }: { sums: Sums }) {
               style={{ fontSize: 13 }}
               fill="currentColor"
             >
-              {figure(n)}
+              {numberIn(n, "µS/cm")}
             </text>
           ))}
           {flush.after.length > 0 && <Label x={1068} words="runs off, round by round" />}

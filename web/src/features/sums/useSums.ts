@@ -1,4 +1,5 @@
 // The forms of the quick sums; all of them ask again when the water of the first one changes.
+import { readerPen } from "../../ui/format"
 import { queryOptions } from "@tanstack/react-query"
 import type { FieldValues } from "react-hook-form"
 import { answer, client, type Schemas } from "../../api/client"
@@ -23,9 +24,11 @@ export const waters = queryOptions({
 })
 
 export function useSums() {
+  const pen = readerPen()
+  const scale = pen.scale === "unknown" ? "" : pen.scale
   const water = useLiveForm<WaterValues, WaterSum>(
     "sum-water",
-    { kind: "mains", value: "", unit: "µS/cm", scale: "", plant: "", thinner: "rain" },
+    { kind: "mains", value: "", unit: pen.unit, scale, plant: "", thinner: "rain" },
     askWater,
   )
   const w = water.values

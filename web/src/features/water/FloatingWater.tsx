@@ -1,7 +1,7 @@
 import type { Placed } from "./waterlineLayout"
 import type { Schemas } from "../../api/client"
 import { saltColour } from "../../app/ramp"
-import { ago, figure } from "../../ui/format"
+import { ago, numberIn, ecScale } from "../../ui/format"
 
 /** A water on the surface, at its conductivity. */
 export function FloatingWater({
@@ -36,7 +36,7 @@ export function FloatingWater({
       onClick={() => onChoose(w.id)}
       onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && onChoose(w.id)}
     >
-      <desc>{`µS/cm at 25 °C; ${w.amounts}`}</desc>
+      <desc>{`${ecScale()}; ${w.amounts}`}</desc>
       <line x1={a.x} x2={a.x} y1={y + 12} y2={surface} stroke="currentColor" strokeWidth="1.4" />
       <path
         d={`M${a.x - 13} ${y} h26 l-4 16 h-18 z`}
@@ -55,7 +55,7 @@ export function FloatingWater({
         strokeDasharray={w.ec25_uS_cm === null ? "2 3" : undefined}
       />
       <text style={{ fontSize: 13, fontWeight: 600 }} {...label} y={line} fill="currentColor">
-        {w.name} {w.ec25_uS_cm === null ? "" : figure(Math.round(w.ec25_uS_cm), 6)}
+        {w.name} {w.ec25_uS_cm === null ? "" : numberIn(w.ec25_uS_cm, "µS/cm")}
       </text>
       <text
         style={{ fontSize: 11.5 }}

@@ -1,3 +1,4 @@
+import { ecScale } from "../../ui/format"
 import { Button, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
@@ -46,7 +47,7 @@ function Water({ page }: { page: Schemas["WaterPage"] }) {
           counted(page.waters.length, "water", "waters"),
           `${counted(page.groups.length, "kind", "kinds").toLowerCase()} of plant`,
         ].join(", ")}
-        line="A plant may drink any water that floats to the left of its mark. µS/cm at 25 °C."
+        line={`A plant may drink any water that floats to the left of its mark. ${ecScale()}.`}
       >
         {page.waters.length > 0 && (
           <Button asChild variant="outline" minH="44px">

@@ -4,7 +4,7 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
 import { useQuantities } from "../../api/waterQueries"
-import { amount, ago, day, figure } from "../../ui/format"
+import { amount, ago, day, figure, numberIn, inReader, unitName } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { LineChart } from "./LineChart"
@@ -26,7 +26,7 @@ export function SourceCard({ water, today }: Props) {
   const known = water.history.filter((r) => r.ec25_uS_cm !== null).toReversed()
   const stock = [
     water.on_hand_L !== null ? `${amount(water.on_hand_L, "L")} on hand` : "",
-    water.capacity_L !== null ? `of ${figure(water.capacity_L)}` : "",
+    water.capacity_L !== null ? `of ${amount(water.capacity_L, "L")}` : "",
     water.collected_on ? `collected ${day(water.collected_on, today)}` : "",
   ]
     .filter(Boolean)
@@ -57,7 +57,7 @@ export function SourceCard({ water, today }: Props) {
           />
           <Text as="span" fontSize="md" fontWeight="normal" color="fg.muted">
             {" "}
-            ± {figure(last.half_width_uS_cm ?? 0, 2)}
+            ± {numberIn(last.half_width_uS_cm ?? 0, "µS/cm")}
           </Text>
         </Text>
       )}
@@ -83,9 +83,9 @@ export function SourceCard({ water, today }: Props) {
       {water.newest && water.newest.ec25_uS_cm === null && <Refused reading={water.newest} />}
       {known.length > 2 && (
         <LineChart
-          points={known.map((r) => ({ on: r.on, value: r.ec25_uS_cm ?? 0 }))}
+          points={known.map((r) => ({ on: r.on, value: inReader(r.ec25_uS_cm ?? 0, "µS/cm") }))}
           today={today}
-          unit="µS/cm"
+          unit={unitName("µS/cm")}
           fromZero
         />
       )}

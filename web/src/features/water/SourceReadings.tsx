@@ -25,12 +25,19 @@ export function Readings({ water, today }: Props) {
           <span>{day(r.on, today)}</span>
           <Text as="span" color="fg.muted">
             {r.origin === "pen" ? "pen: " : r.origin === "inbox" ? "logger: " : ""}
-            {r.value} {r.unit}
+            <span data-own-unit>
+              {r.value} {r.unit}
+            </span>
             {r.scale ? ` (${r.scale === "unknown" ? "scale not known" : `${r.scale} scale`})` : ""}
             {r.temperature_C !== null ? ` at ${amount(r.temperature_C, "°C")}` : ""}
             {r.check_overdue ? ", its meter's check was overdue" : ""}
           </Text>
-          <Quantity label="EC at 25 °C" kind="ec" value={r.ec25_uS_cm} none="not computed" />
+          <Quantity
+            label={`EC at ${amount(25, "°C")}`}
+            kind="ec"
+            value={r.ec25_uS_cm}
+            none="not computed"
+          />
           <Button
             size="xs"
             variant="outline"

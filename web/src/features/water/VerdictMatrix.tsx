@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { saltColour } from "../../app/ramp"
-import { figure } from "../../ui/format"
+import { numberIn } from "../../ui/format"
 import { AnyPlant } from "./AnyPlant"
 import { Plants } from "./PlantVerdicts"
 
@@ -43,7 +43,7 @@ export function VerdictMatrix({ page, chosen, onChoose }: Props) {
                 {w.name}
               </Flex>
               <Text>
-                {w.ec25_uS_cm !== null && `${figure(Math.round(w.ec25_uS_cm), 6)} · `}
+                {w.ec25_uS_cm !== null && `${numberIn(w.ec25_uS_cm, "µS/cm")} · `}
                 {w.amounts}
               </Text>
               <Text color="fg.muted">{w.kind_line}</Text>

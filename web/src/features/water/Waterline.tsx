@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react"
 import { scaleLog } from "d3-scale"
 import type { Schemas } from "../../api/client"
 import { saltGradient } from "../../app/ramp"
-import { figure } from "../../ui/format"
+import { numberIn } from "../../ui/format"
 import { useWidth } from "../../ui/useWidth"
 import { placeBeside, placeCentred } from "./waterlineLayout"
 import { FloatingWater } from "./FloatingWater"
@@ -105,7 +105,7 @@ export function Waterline({ page, chosen, onChoose }: Props) {
               textAnchor="middle"
               fill="var(--chakra-colors-fg-muted)"
             >
-              {figure(t, 6)}
+              {numberIn(t, "µS/cm")}
             </text>
           ))}
           {below.map((b) => {
@@ -134,7 +134,8 @@ export function Waterline({ page, chosen, onChoose }: Props) {
                   textAnchor={b.right ? "end" : "start"}
                   fill="currentColor"
                 >
-                  {g.names} <tspan fill="var(--chakra-colors-fg-muted)">{g.limit}</tspan>
+                  {g.names}{" "}
+                  <tspan fill="var(--chakra-colors-fg-muted)">{numberIn(g.limit, "µS/cm")}</tspan>
                 </text>
               </g>
             )

@@ -4,7 +4,7 @@ import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { useSettings, waterQuery } from "../../api/queries"
 import { DataTable } from "../../ui/DataTable"
-import { day, figure } from "../../ui/format"
+import { day, numberIn, ecScale } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { Tests, Remedies } from "./SheetParts"
 
@@ -30,11 +30,7 @@ function Sheet({ page }: { page: Schemas["WaterPage"] }) {
     >
       <PageHead
         title="My waters"
-        line={[
-          name && `${name},`,
-          `${day(page.today, page.today)} ${page.today.slice(0, 4)}.`,
-          "EC in µS/cm at 25 °C.",
-        ]
+        line={[name && `${name},`, `${day(page.today)}.`, `EC in ${ecScale()}.`]
           .filter(Boolean)
           .join(" ")}
       >
@@ -58,7 +54,7 @@ function Sheet({ page }: { page: Schemas["WaterPage"] }) {
             <td style={{ whiteSpace: "nowrap" }}>
               {w.ec25_uS_cm === null
                 ? "not measured"
-                : `${figure(Math.round(w.ec25_uS_cm), 6)} ± ${figure(w.half_width_uS_cm ?? 0, 2)}`}
+                : `${numberIn(w.ec25_uS_cm, "µS/cm")} ± ${numberIn(w.half_width_uS_cm ?? 0, "µS/cm")}`}
             </td>
             <td style={{ whiteSpace: "nowrap" }}>
               {w.read_on ? day(w.read_on, page.today) : "never"}

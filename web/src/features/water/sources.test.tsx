@@ -61,7 +61,7 @@ describe("sources and reports", () => {
     screen.getByText("Known: Na 3 to 5 mg/L.")
     screen.getByText("(no longer acts)", { exact: false })
     screen.getByText("4 %: it changes taste, not salt.", { exact: false })
-    screen.getByText("40 L on hand of 200 collected 20 Nov", { exact: false })
+    screen.getByText("40 L on hand of 200 L collected 20 Nov", { exact: false })
   })
   it("shows a report's verdict, its causes and what it lacks", async () => {
     const review: Schemas["ReportReview"] = {

@@ -1,3 +1,4 @@
+import { numberIn } from "../../ui/format"
 import type { Wrong } from "./queries"
 
 /** Waters it drank, one band a run. */
@@ -55,7 +56,7 @@ export function WaterLane({
               fill="currentColor"
               style={{ fontSize: 11.5, fontWeight: 600 }}
             >
-              runoff {Math.round(ec)}
+              runoff {numberIn(ec, "µS/cm")}
             </text>
           )}
         </g>

@@ -1,20 +1,13 @@
 import { Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
-import { useSettings } from "../../../api/queries"
-import { figure, shown } from "../../../ui/format"
+import { amountOf, spanIn, unitName } from "../../../ui/format"
 
 /** One step of the bench in words; the figures are the server's. */
 export function BenchLine({ step, large }: { step: Schemas["BenchStep"]; large?: boolean }) {
-  const display = useSettings()?.display
-  const volume = shown(step.amount, "volume", display)
-  const amount =
-    step.unit === "L"
-      ? `${volume.text} ${volume.unit}`
-      : step.unit === "g"
-        ? `${shown(step.amount, "mass", display).text} ${shown(step.amount, "mass", display).unit}`
-        : `${figure(step.amount)} ${step.unit}`
   const big = (
-    <b style={large ? { fontSize: 44, lineHeight: 1.1, display: "block" } : undefined}>{amount}</b>
+    <b style={large ? { fontSize: 44, lineHeight: 1.1, display: "block" } : undefined}>
+      {amountOf(step.amount, step.unit)}
+    </b>
   )
   const words = {
     "half fill": (
@@ -47,9 +40,9 @@ export function BenchLine({ step, large }: { step: Schemas["BenchStep"]; large?:
       <>
         Read: expect{" "}
         <b style={large ? { fontSize: 44, lineHeight: 1.1, display: "block" } : undefined}>
-          {Math.round(step.low ?? 0)} to {Math.round(step.high ?? 0)}
+          {spanIn(step.low ?? 0, step.high ?? 0, "µS/cm")}
         </b>{" "}
-        µS/cm.
+        {unitName("µS/cm")}.
       </>
     ),
   }[step.act]

@@ -1,5 +1,5 @@
 import { Box, Button, Text } from "@chakra-ui/react"
-import { figure } from "../../../ui/format"
+import { figure, amountOf } from "../../../ui/format"
 import { Facts } from "../../../ui/Facts"
 import { Card } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
@@ -95,7 +95,7 @@ export function Beside({
               key="p"
               label="Cost of a month"
               value={c.cost_per_month}
-              unit={`for ${figure(c.used_per_month, 2)} ${answer.cost_unit}`}
+              unit={`for ${amountOf(c.used_per_month, answer.cost_unit)}`}
               working={here(cost.working)}
               none="price not known"
             />,

@@ -1,3 +1,4 @@
+import { amount } from "../../../ui/format"
 import { Box } from "@chakra-ui/react"
 import { onSalt, saltColour } from "../../../app/ramp"
 
@@ -90,7 +91,7 @@ export function CanLayers({
           {volume}
         </text>
         <text x="80" y="178" textAnchor="middle" style={{ fontSize: 11.5 }} fill={onSalt(ec)}>
-          {Math.round(ec)} µS/cm
+          {amount(ec, "µS/cm")}
         </text>
       </svg>
     </Box>

@@ -1,5 +1,6 @@
 import { Box, Flex, Input, NativeSelect, Text } from "@chakra-ui/react"
 import { useId } from "react"
+import { besideField, inField, typedIn } from "../../../ui/typed"
 
 type EntryProps = {
   label: string
@@ -43,13 +44,13 @@ export function Entry({
         <Input
           id={id}
           type={type}
-          value={value}
+          value={inField(value, unit)}
           inputMode={words ? "text" : "decimal"}
           autoComplete="off"
           aria-invalid={problem ? true : undefined}
           aria-describedby={problem ? `${id}-p` : undefined}
           onFocus={(e) => e.target.select()}
-          onChange={(e) => onChange(e.target.value)}
+          onChange={(e) => onChange(words ? e.target.value : typedIn(e.target.value, unit))}
           w={wide ? "220px" : type === "date" ? "150px" : unit ? "92px" : "56px"}
           pr={unit ? undefined : "3"}
           textAlign="right"
@@ -60,7 +61,7 @@ export function Entry({
         />
         {unit && (
           <Text color="fg.muted" minW="58px" fontSize="sm">
-            {unit}
+            {besideField(unit)}
           </Text>
         )}
       </Flex>

@@ -1,5 +1,5 @@
 import { Box, Text } from "@chakra-ui/react"
-import { amount, figure } from "../../../ui/format"
+import { amount, figure, unitName, inReader } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
 import { Rail } from "../../../ui/Rail"
@@ -86,8 +86,8 @@ export function Reading({
           By your own {answer.slope.result.batches} batches:{" "}
           <Quantity
             label="Own slope"
-            value={answer.slope.result.slope_uS_per_g_L}
-            unit="µS/cm for each g/L"
+            value={inReader(answer.slope.result.slope_uS_per_g_L, "µS/cm")}
+            unit={`${unitName("µS/cm")} for each g/L`}
             working={{ kind: "here", working: answer.slope.working }}
           />
           , {figure(100 * answer.slope.result.factor, 3)} % of the label’s ions.

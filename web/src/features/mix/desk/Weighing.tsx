@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
-import { amount, figure } from "../../../ui/format"
+import { amount, figure, amountOf } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 import type { Answer } from "../draft"
 
@@ -19,8 +19,8 @@ export function Amounts({ answer }: { answer: Answer }) {
         />
       </Text>
       <Text color="fg.muted">
-        {d.parts[0]?.name}, {figure(d.dose_mL_L ?? d.dose_g_L)} {d.dose_mL_L === null ? "g" : "mL"}{" "}
-        a litre
+        {d.parts[0]?.name}, {amountOf(d.dose_mL_L ?? d.dose_g_L, d.dose_mL_L === null ? "g" : "mL")}{" "}
+        for {amount(1, "L")}
       </Text>
     </Box>
   )
@@ -34,12 +34,8 @@ export function Weighing({ d, measures }: { d: Schemas["Dose"]; measures: string
   return (
     <Box mt="2">
       <Text>
-        Your scale:{" "}
-        <b>
-          {figure(d.rounded_amount)} {d.rounded_unit}
-        </b>
-        , {figure(d.rounding_error_pct, 2)} % off{measures.length ? `; ${measures.join("; ")}` : ""}
-        .
+        Your scale: <b>{amountOf(d.rounded_amount, d.rounded_unit)}</b>,{" "}
+        {figure(d.rounding_error_pct, 2)} % off{measures.length ? `; ${measures.join("; ")}` : ""}.
       </Text>
       {off.length > 0 && (
         <Text color="state.caution">

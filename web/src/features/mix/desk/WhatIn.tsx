@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { useSettings } from "../../../api/queries"
-import { figure, waterReads } from "../../../ui/format"
+import { figure, waterReads, amountOf } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import type { Answer, Draft } from "../draft"
 import { BenchLine } from "./BenchLine"
@@ -107,7 +107,7 @@ function layersOf(draft: Draft, waters: Schemas["MixWater"][], answer?: Answer):
     ...water,
     ...feeds.map((s) => ({
       name: s.what,
-      line: `${figure(s.amount)} ${s.unit}`,
+      line: amountOf(s.amount, s.unit),
       share: 0.05,
       ec: 2400,
       thin: true,

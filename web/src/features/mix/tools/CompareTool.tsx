@@ -19,7 +19,7 @@ type Values = {
 }
 const BASES = [
   { value: "nitrogen", label: "mg/L N" },
-  { value: "ec_added", label: "EC added, µS/cm" },
+  { value: "ec_added", label: "EC added" },
   { value: "cost", label: "cost a litre" },
 ]
 const ROWS: [string, keyof Schemas["FeedRow"], string][] = [
@@ -76,7 +76,13 @@ export function CompareTool({ page, waters, draft }: ToolProps) {
           <SelectField form={form} name="first" label="One feed" choices={choices} />
           <SelectField form={form} name="second" label="The other" choices={choices} />
           <SelectField form={form} name="basis" label="Held equal" choices={BASES} />
-          <TextField form={form} name="value" label="At" numeric />
+          <TextField
+            form={form}
+            name="value"
+            label="At"
+            unit={form.watch("basis") === "ec_added" ? "µS/cm" : undefined}
+            numeric
+          />
           <SelectField
             form={form}
             name="water_id"

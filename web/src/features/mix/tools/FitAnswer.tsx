@@ -1,7 +1,7 @@
 import { Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { DataTable } from "../../../ui/DataTable"
-import { figure } from "../../../ui/format"
+import { figure, amountOf } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 
 /** What to weigh of each, and how near it comes. */
@@ -32,7 +32,7 @@ export function FitAnswer({
           <Text fontSize="xl" fontWeight="semibold" whiteSpace="nowrap">
             <Quantity label={p.name} value={p.rounded} unit={p.unit} working={here} />{" "}
             <Text as="span" fontSize="sm" fontWeight="normal" color="fg.muted">
-              best {figure(p.amount, 3)}
+              best {amountOf(p.amount, p.unit)}
             </Text>
           </Text>
         </Flex>

@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { shelfQuery } from "../../../api/queries"
-import { figure } from "../../../ui/format"
+import { amountOf } from "../../../ui/format"
 
 export function Kept() {
   const measures = useQuery(shelfQuery).data?.measures ?? []
@@ -14,9 +14,7 @@ export function Kept() {
           <Text>
             {m.name}, {m.product}
           </Text>
-          <Text whiteSpace="nowrap">
-            {figure(m.each, 3)} {m.unit}
-          </Text>
+          <Text whiteSpace="nowrap">{amountOf(m.each, m.unit)}</Text>
         </Flex>
       ))}
     </Box>

@@ -1,3 +1,4 @@
+import { unitName } from "../../../ui/format"
 import { Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { answer, client } from "../../../api/client"
@@ -9,11 +10,11 @@ import type { ToolProps } from "./Panels"
 import { Equivalents } from "./Equivalents"
 
 type Values = { product_id: string; water_id: string; strength: Mode; value: string }
-const MODES = [
+const modes = () => [
   { value: "fraction", label: "share of the label" },
   { value: "nitrogen", label: "mg/L N" },
-  { value: "ec_added", label: "EC added, µS/cm" },
-  { value: "ec_total", label: "EC in the can, µS/cm" },
+  { value: "ec_added", label: `EC added, ${unitName("µS/cm")}` },
+  { value: "ec_total", label: `EC in the can, ${unitName("µS/cm")}` },
   { value: "dose", label: "g/L" },
 ]
 
@@ -71,11 +72,12 @@ export function NamesTool({ page, waters, draft }: ToolProps) {
             label="In this water"
             choices={waterChoices(waters)}
           />
-          <SelectField form={form} name="strength" label="Said as" choices={MODES} />
+          <SelectField form={form} name="strength" label="Said as" choices={modes()} />
           <TextField
             form={form}
             name="value"
             label="What was said"
+            unit={form.watch("strength").startsWith("ec") ? "µS/cm" : undefined}
             hint="For example 1/4, 25 %, half strength, reduce by 3/4."
           />
         </FieldGrid>

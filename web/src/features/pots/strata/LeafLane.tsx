@@ -1,3 +1,4 @@
+import { numberIn, unitName } from "../../../ui/format"
 import { type LaneProps, LaneTitle } from "./LaneTitle"
 import { asDate } from "./scales"
 
@@ -30,7 +31,7 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
           opened after the flush
         </text>
       )}
-      <LaneTitle gutter={gutter} top={top} title="New leaf" unit="length, mm" />
+      <LaneTitle gutter={gutter} top={top} title="New leaf" unit={`length, ${unitName("mm")}`} />
       {leaves.map((l) => {
         const h = ((l.newest_leaf_mm ?? 0) / most) * (height - 42)
         const cx = x(asDate(l.on))
@@ -48,7 +49,7 @@ export function LeafLane({ page, x, w, gutter, top, height }: LaneProps) {
               y={base - h + 10}
               fill="currentColor"
             >
-              {l.newest_leaf_mm}
+              {numberIn(l.newest_leaf_mm ?? 0, "mm")}
             </text>
           </g>
         )

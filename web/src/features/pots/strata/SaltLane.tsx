@@ -1,7 +1,8 @@
 import type { ScaleLogarithmic } from "d3-scale"
 import type { Schemas } from "../../../api/client"
-import { amount, figure } from "../../../ui/format"
+import { numberIn, unitName } from "../../../ui/format"
 import { LaneTitle, type LaneProps } from "./LaneTitle"
+import { Runoffs } from "./Runoffs"
 import { asDate, saltScale } from "./scales"
 
 type Point = Schemas["Point"]
@@ -59,7 +60,12 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
         height={Math.max(0, y(row.ideal_low_uS_cm) - y(row.ideal_high_uS_cm))}
         fill="var(--chakra-colors-comfort)"
       />
-      <LaneTitle gutter={gutter} top={top} title="Root zone" unit="as a reading, µS/cm" />
+      <LaneTitle
+        gutter={gutter}
+        top={top}
+        title="Root zone"
+        unit={`as a reading, ${unitName("µS/cm")}`}
+      />
       {y
         .ticks(4)
         .filter((t) => [1, 2, 5].includes(Number(String(t)[0])) && y(t) > top + 44)
@@ -80,7 +86,7 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
               style={{ fontSize: 11 }}
               fill="var(--chakra-colors-fg-muted)"
             >
-              {figure(t, 6)}
+              {numberIn(t, "µS/cm")}
             </text>
           </g>
         ))}
@@ -100,7 +106,7 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
         textAnchor="end"
         fill="currentColor"
       >
-        ceiling {figure(row.ceiling_uS_cm, 6)}
+        ceiling {numberIn(row.ceiling_uS_cm, "µS/cm")}
       </text>
       <text
         style={{ fontSize: 11.5 }}
@@ -126,28 +132,7 @@ export function SaltLane({ page, x, w, gutter, width, top, height }: LaneProps) 
           </path>
         </g>
       )}
-      {z.observations
-        .filter((o) => asDate(o.on) >= w.from)
-        .map((o) => (
-          <rect
-            key={`${o.on}${o.runoff_ec}`}
-            x="-4.3"
-            y="-4.3"
-            width="8.6"
-            height="8.6"
-            transform={`translate(${x(asDate(o.on))} ${y(o.equivalent_reading)}) rotate(45)`}
-            fill="var(--chakra-colors-bg-panel)"
-            stroke="currentColor"
-            strokeWidth="1.5"
-          >
-            <title>
-              {[
-                `runoff ${Math.round(o.runoff_ec)}`,
-                `stands for a reading of ${amount(o.equivalent_reading, "µS/cm")}`,
-              ].join(", ")}
-            </title>
-          </rect>
-        ))}
+      <Runoffs seen={z.observations.filter((o) => asDate(o.on) >= w.from)} x={x} y={y} />
     </g>
   )
 }

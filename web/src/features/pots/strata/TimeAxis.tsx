@@ -1,3 +1,4 @@
+import { monthTick, tick } from "../../../ui/format"
 import type { ScaleTime } from "d3-scale"
 
 /** Days under the lanes: months only where the window is long. */
@@ -21,10 +22,7 @@ export function TimeAxis({
       textAnchor="middle"
       fill="var(--chakra-colors-fg-muted)"
     >
-      {t.toLocaleDateString(
-        "en-GB",
-        months > 6 ? { month: "short", year: "2-digit" } : { day: "numeric", month: "short" },
-      )}
+      {months > 6 ? monthTick(t, true) : tick(t)}
     </text>
   ))
 }

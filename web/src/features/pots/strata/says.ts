@@ -1,6 +1,6 @@
 // What the strata say on one day, in words: the same for the pointer, the keys and the screen reader.
 import type { Schemas } from "../../../api/client"
-import { amount, pourVolume, span } from "../../../ui/format"
+import { amount, pourVolume, span, numberIn } from "../../../ui/format"
 
 export function says(
   page: Schemas["PotPage"],
@@ -27,8 +27,8 @@ export function says(
       water &&
       (water.kind === "tray"
         ? `tray ${amount(level.level_L, "L")}`
-        : `reservoir ${amount(level.level_L, "L")} at ${amount(level.ec_uS_cm, "µS/cm")} (${Math.round(level.low_uS_cm)} to ${Math.round(level.high_uS_cm)})`),
-    runoff && `runoff measured ${Math.round(runoff.runoff_ec)}`,
+        : `reservoir ${amount(level.level_L, "L")} at ${amount(level.ec_uS_cm, "µS/cm")} (${numberIn(level.low_uS_cm, "µS/cm")} to ${numberIn(level.high_uS_cm, "µS/cm")})`),
+    runoff && `runoff measured ${numberIn(runoff.runoff_ec, "µS/cm")}`,
     look &&
       (look.newest_leaf_mm !== null
         ? `newest leaf ${amount(look.newest_leaf_mm, "mm")}`

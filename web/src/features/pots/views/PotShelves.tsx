@@ -1,4 +1,4 @@
-import { span } from "../../../ui/format"
+import { span, numberIn, unitName } from "../../../ui/format"
 import { Box, Flex, Heading, Text, VisuallyHidden } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../../api/client"
@@ -20,9 +20,9 @@ export function PotShelves({ rows }: { rows: Row[] }) {
       ))}
       <Text fontSize="sm" color="fg.muted">
         Filled to the water it has left until its next day; the figure is its predicted reading in
-        µS/cm, and the deeper the colour, the saltier. Below it the rail: comfortable band, ceiling,
-        prediction, last runoff. Bar at the rim: over its ceiling. Hatched: never poured. Broken
-        rim: isolated.
+        {unitName("µS/cm")}, and the deeper the colour, the saltier. Below it the rail: comfortable
+        band, ceiling, prediction, last runoff. Bar at the rim: over its ceiling. Hatched: never
+        poured. Broken rim: isolated.
       </Text>
     </Flex>
   )
@@ -130,7 +130,7 @@ function Pot({ row }: { row: Row }) {
                   textAnchor="middle"
                   fill={high ? onSalt(ec) : "currentColor"}
                 >
-                  {Math.round(ec)}
+                  {numberIn(ec, "µS/cm")}
                 </text>
               )}
             </svg>

@@ -1,3 +1,4 @@
+import { amount } from "../../../ui/format"
 import { Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
@@ -61,7 +62,8 @@ export function CheckForm({
       <SelectField
         form={entry.form}
         name="standard"
-        label="Standard, µS/cm at 25 °C"
+        label={`Standard, µS/cm at ${amount(25, "°C")}`}
+        own
         choices={[...Object.keys(standards), { value: "own", label: "another" }]}
       />
       {own && (
@@ -70,10 +72,18 @@ export function CheckForm({
           name="own_uS_cm"
           label="Printed on the bottle"
           unit="µS/cm"
+          own
           numeric
         />
       )}
-      <TextField form={entry.form} name="shown" label="The meter shows" unit={meter.unit} numeric />
+      <TextField
+        form={entry.form}
+        name="shown"
+        label="The meter shows"
+        unit={meter.unit}
+        own
+        numeric
+      />
       <TextField
         form={entry.form}
         name="temperature"

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { answer, client } from "../../../api/client"
-import { day, figure } from "../../../ui/format"
+import { day, figure, numberIn } from "../../../ui/format"
 import { MeterChecked } from "./MeterChecked"
 
 export type Open = { what: "check" | "edit" | "scale"; id: number } | { what: "new" } | null
@@ -31,7 +31,7 @@ export function Meter({
   return (
     <Box borderWidth="1px" borderRadius="md" p="3">
       <Text fontWeight="semibold">{m.name}</Text>
-      <Text fontSize="sm" color="fg.muted">
+      <Text fontSize="sm" color="fg.muted" data-own-unit>
         {m.unit}
         {m.unit === "ppm"
           ? ` (${m.scale === "unknown" || m.scale === null ? "scale not known" : `${m.scale} scale`})`
@@ -65,7 +65,7 @@ export function Meter({
             .slice(0, 2)
             .map((k) => {
               const own = k.standard_name === "own"
-              const standard = own ? figure(k.standard_uS_cm, 5) : k.standard_name
+              const standard = own ? numberIn(k.standard_uS_cm, "µS/cm") : k.standard_name
               return `${figure(k.shown, 4)} in ${standard} on ${day(k.on, today)}`
             })
             .join("; ")}

@@ -102,6 +102,7 @@ export function MeterForm({
         name="resolution"
         label="Smallest step it shows"
         unit={unit}
+        own
         numeric
       />
       <TextField
@@ -112,7 +113,7 @@ export function MeterForm({
         numeric
         hint="From the leaflet, if it says."
       />
-      <TextField form={entry.form} name="range_uS_cm" label="Full scale" unit="µS/cm" numeric />
+      <TextField form={entry.form} name="range_uS_cm" label="Full scale" unit="µS/cm" own numeric />
       <TextField
         form={entry.form}
         name="check_days"

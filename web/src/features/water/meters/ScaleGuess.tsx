@@ -1,3 +1,4 @@
+import { amount } from "../../../ui/format"
 import { Box, Button, Grid, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
@@ -76,8 +77,8 @@ export function ScaleGuess({ meter, others, standards, onClose }: Props) {
         Which scale is {meter.name}?
       </Text>
       <Text mb="2">
-        1. Rinse the pen. 2. Dip it into a fresh standard near 25 °C, or into one glass of tap water
-        together with a meter you trust. 3. Enter both.
+        1. Rinse the pen. 2. Dip it into a fresh standard near {amount(25, "°C")}, or into one glass
+        of tap water together with a meter you trust. 3. Enter both.
       </Text>
       <Grid templateColumns="repeat(auto-fit, minmax(160px, 1fr))" gap="3" maxW="640px">
         <SelectField
@@ -98,6 +99,7 @@ export function ScaleGuess({ meter, others, standards, onClose }: Props) {
             name="other_uS_cm"
             label="The other meter says"
             unit="µS/cm"
+            own
             numeric
           />
         )}

@@ -17,7 +17,7 @@ export function ScaleOdds({
       <Text fontSize="lg" fontWeight="semibold">
         {r.sentence}
       </Text>
-      <Text>
+      <Text data-own-unit>
         Factor{" "}
         <Quantity
           label="Factor of the pen"
@@ -34,7 +34,7 @@ export function ScaleOdds({
           minW="280px"
         >
           {r.odds.map((o) => (
-            <tr key={o.scale}>
+            <tr key={o.scale} data-own-unit>
               <td>{o.scale}</td>
               <td>{figure(Math.round(o.would_show), 6)}</td>
               <td>{o.share < 0.005 ? "under 1" : figure(100 * o.share, 2)}</td>

@@ -60,6 +60,7 @@ export function FileImport({
           rows={5}
           value={text}
           onChange={(e) => setText(e.target.value)}
+          data-own-unit
           placeholder={EXAMPLE[what]}
           fontFamily="mono"
           fontSize="sm"

@@ -4,7 +4,7 @@ import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { inboxQuery } from "../../../api/waterQueries"
-import { amount, figure } from "../../../ui/format"
+import { amount, figure, moment } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
 import { Loaded } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
@@ -70,7 +70,7 @@ function Entry({
         text:
           r.ec25_uS_cm === null
             ? "Saved: what was tested."
-            : `Saved: ${amount(r.ec25_uS_cm, "µS/cm")} at 25 °C.`,
+            : `Saved: ${amount(r.ec25_uS_cm, "µS/cm")} at ${amount(25, "°C")}.`,
         undo: () => undo("reading", r.id),
       }),
   )
@@ -83,13 +83,7 @@ function Entry({
           {e.pH !== null && `, pH ${figure(e.pH)}`}
         </Text>
         <Text fontSize="sm" color="fg.muted">
-          {e.meter ?? e.device},{" "}
-          {new Date(`${e.at}Z`).toLocaleString("en-GB", {
-            day: "numeric",
-            month: "short",
-            hour: "2-digit",
-            minute: "2-digit",
-          })}
+          {e.meter ?? e.device}, {moment(new Date(`${e.at}Z`))}
         </Text>
       </Box>
       <NativeSelect.Root w="180px">

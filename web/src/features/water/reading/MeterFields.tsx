@@ -1,3 +1,4 @@
+import { amount } from "../../../ui/format"
 import type { Schemas } from "../../../api/client"
 import { useOptions } from "../../../api/queries"
 import { SelectField } from "../../../ui/fields"
@@ -51,7 +52,7 @@ export function MeterFields({
         <SelectField
           form={form}
           name="meter"
-          label="Meter corrects to 25 °C"
+          label={`Meter corrects to ${amount(25, "°C")}`}
           choices={[
             { value: "yes", label: "yes, by itself" },
             { value: "no", label: "no" },

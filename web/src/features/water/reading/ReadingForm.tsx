@@ -7,7 +7,7 @@ import { metersQuery, useQuantities } from "../../../api/waterQueries"
 import { filledAmounts } from "../../../ui/AmountFields"
 import { SelectField, TextField } from "../../../ui/fields"
 import { EntrySheet } from "../../../ui/EntrySheet"
-import { amount } from "../../../ui/format"
+import { amount, readerPen } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
 import { PenReader, type PenValue } from "../../../ui/PenReader"
 import { useEntryForm } from "../../../ui/useEntryForm"
@@ -44,8 +44,7 @@ function Form({
       meter_id: usual(waters, chosen, meters),
       on: today,
       value: "",
-      unit: "µS/cm",
-      scale: "unknown",
+      ...readerPen(),
       meter: "yes",
       temperature: "",
       note: "",
@@ -86,7 +85,7 @@ function Form({
             ? "Saved."
             : r.ec25_uS_cm === null
               ? "Saved as it is; not computed, the scale is not known."
-              : `Saved: ${amount(r.ec25_uS_cm, "µS/cm")} at 25 °C.`,
+              : `Saved: ${amount(r.ec25_uS_cm, "µS/cm")} at ${amount(25, "°C")}.`,
         undo: () => undo("reading", r.id),
       })
       onClose()
@@ -136,9 +135,11 @@ function Form({
         name="value"
         label="The meter shows"
         hint={
-          meter
-            ? `In ${meter.unit}${meter.calibration ? "; corrected by its checks" : ""}.`
-            : undefined
+          meter && (
+            <span data-own-unit>
+              In {meter.unit}, as it shows{meter.calibration ? "; corrected by its checks" : ""}.
+            </span>
+          )
         }
         numeric
       />

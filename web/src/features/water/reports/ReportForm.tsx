@@ -60,6 +60,7 @@ function Form({ page, chosen, onClose, known }: Props & { known: Schemas["Quanti
         name="reported_uS_cm"
         label="Conductivity stated"
         unit="µS/cm at 25 °C"
+        own
         numeric
         hint="A range such as 5-10 or <0.02 is understood below; empty means not measured."
       />

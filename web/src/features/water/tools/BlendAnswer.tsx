@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
-import { amount, figure } from "../../../ui/format"
+import { amount, figure, numberIn } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 import { Rail } from "../../../ui/Rail"
 
@@ -35,7 +35,7 @@ export function BlendAnswer({
         <b>
           <Quantity label="EC of the blend" kind="ec" value={blend.ec25_uS_cm} working={here} />
         </b>
-        ; a straight line would say {figure(Math.round(blend.straight_line_ec_uS_cm), 6)}.
+        ; a straight line would say {numberIn(blend.straight_line_ec_uS_cm, "µS/cm")}.
       </Text>
       <Box my="2">
         <Rail

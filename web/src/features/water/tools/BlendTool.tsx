@@ -4,7 +4,7 @@ import type { Schemas } from "../../../api/client"
 import { answer, client } from "../../../api/client"
 import { useSettings } from "../../../api/queries"
 import { SelectField, TextField, TickField } from "../../../ui/fields"
-import { figure } from "../../../ui/format"
+import { numberIn } from "../../../ui/format"
 import { useLiveForm } from "../../../ui/useLiveForm"
 import { BlendAnswer } from "./BlendAnswer"
 import { type Values, WHAT } from "./blend"
@@ -76,7 +76,7 @@ export function BlendTool({ page, chosen }: { page: Schemas["WaterPage"]; chosen
                 form={form}
                 name="water_ids"
                 value={String(w.id)}
-                label={`${w.name}, ${w.ec25_uS_cm === null ? "not measured" : figure(Math.round(w.ec25_uS_cm), 6)}`}
+                label={`${w.name}, ${w.ec25_uS_cm === null ? "not measured" : numberIn(w.ec25_uS_cm, "µS/cm")}`}
               />
             ))}
           </Flex>

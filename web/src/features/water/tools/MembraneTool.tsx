@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { membraneQuery } from "../../../api/waterQueries"
-import { amount, day, figure } from "../../../ui/format"
+import { amount, day, numberIn } from "../../../ui/format"
 import { Loaded } from "../../../ui/Page"
 import { LineChart } from "../LineChart"
 import { PairForm } from "./PairForm"
@@ -84,7 +84,7 @@ function Trend({
         <Flex direction="column" fontSize="sm" mt="2">
           {m.pairs.slice(0, 4).map((p) => (
             <Text key={p.id} py="1" borderTopWidth="1px">
-              {day(p.on, today)}: feed {figure(p.feed_uS_cm, 4)}, permeate{" "}
+              {day(p.on, today)}: feed {numberIn(p.feed_uS_cm, "µS/cm")}, permeate{" "}
               {amount(p.permeate_uS_cm, "µS/cm")}
             </Text>
           ))}
