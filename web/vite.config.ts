@@ -52,9 +52,15 @@ export default defineConfig({
       output: {
         // a view asks for three files, not for thirty small ones
         codeSplitting: {
+          includeDependenciesRecursively: false,
           groups: [
-            { name: "vendor", test: /node_modules/, priority: 2 },
-            { name: "shared", test: /src\/(ui|api|app)\//, priority: 1 },
+            { name: "vendor", test: /node_modules/, priority: 3, minShareCount: 20 },
+            {
+              name: "forms",
+              test: /react-hook-form|ui.(fields|use\w+Form|EntrySheet|Entry)\./,
+              priority: 4,
+            },
+            { name: "shared", test: /src.(ui|api|app)./, priority: 1, minShareCount: 12 },
           ],
         },
       },

@@ -178,3 +178,48 @@ def test_no_sum_stores_anything(client: Client) -> None:
     asked(client, "blend", first={"value": 500}, target=120)
     asked(client, "flush", volume=1.2, runoff={"value": 1240}, target=600)
     assert dump() == before
+
+
+FEED = {"grade": "13-3-15", "volume": "2 US gal as L", "strength": "nitrogen", "value": "40"}
+
+
+def test_a_sum_of_a_feed_becomes_a_can_and_its_feed_stands_on_the_shelf_once(client: Client) -> None:
+    water = client.made("/api/waters", {"name": "Rain", "kind": "rain"})
+    body = {"feed": FEED, "water_id": water["id"]}
+    first = client.send("/api/sums/feed/can", body, key="save-once").json()
+    again = client.send("/api/sums/feed/can", body, key="save-once").json()
+    second = client.send("/api/sums/feed/can", body).json()
+    assert (first["feed"], first["feed_added"], second["feed_added"]) == ("Feed 13-3-15", True, False)
+    assert again == first
+    cans = client.get("/api/batches")
+    assert sorted(c["id"] for c in cans) == [first["id"], second["id"]]
+    assert [c["volume_L"] for c in cans] == pytest.approx([2 * 3.785411784] * 2)
+    sum_ = asked(client, "feed", **FEED)["dose"]["result"]
+    assert cans[0]["nitrogen_mg_L"] == pytest.approx(sum_["nitrogen_mg_L"])
+    assert len([p for p in client.get("/api/mix")["products"] if p["name"] == "Feed 13-3-15"]) == 1
+
+
+def test_a_feed_by_its_share_and_a_liquid_are_other_feeds(client: Client) -> None:
+    water = client.made("/api/waters", {"name": "Rain", "kind": "rain"})["id"]
+    half = FEED | {"strength": "fraction", "value": "half", "label_rate": "1"}
+    liquid = FEED | {"form": "liquid"}
+    saved = [
+        client.send("/api/sums/feed/can", {"feed": f, "water_id": water}).json() for f in (FEED, half, liquid, half)
+    ]
+    assert [s["feed_added"] for s in saved] == [True, True, True, False]
+
+
+@pytest.mark.parametrize(
+    ("change", "pointer"),
+    [({"grade": "many"}, "rade"), ({"value": "twice"}, "value"), ({"volume": "0"}, "volume")],
+)
+def test_a_sum_that_cannot_be_is_not_saved(client: Client, change: dict[str, str], pointer: str) -> None:
+    water = client.made("/api/waters", {"name": "Rain", "kind": "rain"})["id"]
+    before = client.state
+    answer = client.send("/api/sums/feed/can", {"feed": FEED | change, "water_id": water})
+    assert answer.status_code == 422
+    assert pointer in answer.text
+    assert client.state == before
+    gone = client.send("/api/sums/feed/can", {"feed": FEED, "water_id": 999})
+    assert gone.status_code in (404, 422)
+    assert client.state == before

@@ -20,6 +20,7 @@ from fenwa.core.mix.strength import ELEMENTS
 from fenwa.core.pot.methods import METHODS, Moist
 from fenwa.core.pot.methods import WORDS as RUNOFF_WORDS
 from fenwa.core.pot.specification import Drainage, Route
+from fenwa.core.safety import SAFETY
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.temperature import EcUnit
 
@@ -55,6 +56,7 @@ class Options(BaseModel):
     feed_routes: list[str]
     elements: list[str]
     sources: dict[str, str]
+    safety: dict[str, str]
 
 
 @router.get("/options")
@@ -80,6 +82,7 @@ def options(today: Today) -> Options:
         feed_routes=list(get_args(FeedRoute)),
         elements=list(ELEMENTS),
         sources=sources(),
+        safety=SAFETY,
     )
 
 

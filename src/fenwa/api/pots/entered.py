@@ -14,6 +14,7 @@ from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.descent import MAX_AT_ONCE, alike_codes, spaced_tags
 from fenwa.core.care.phase import PhaseSchool
+from fenwa.core.care.said import usual_height_cm
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError, NotFound, Underspecified
 from fenwa.core.library.loader import get_medium, get_profile
@@ -98,12 +99,17 @@ def store_pots(session: Session, body: PotIn, today: date) -> list[models.Pot]:
 
 
 def litres_of(volume: float | None, top_cm: float | None, height_cm: float | None) -> dict[str, float | None]:
-    """Volume as entered, or from the pot's measures; the measures are kept beside it. [L, cm]"""
+    """Volume as entered, or from the pot's measures; without a height it is a usual pot. [L, cm]"""
     if volume is not None:
         litres = require(volume, "Volume", "L", low=0, open_low=True, high=500, pointer="/volume")
-    elif top_cm is None or height_cm is None:
-        raise Underspecified("Volume is empty. Enter litres, or the top diameter and the height.", pointer="/volume")
+    elif top_cm is None:
+        if height_cm is None:
+            raise Underspecified("Volume is empty. Enter litres, or the top diameter.", pointer="/volume")
+        raise Underspecified("Top diameter is empty. Enter it beside the height, or litres.", pointer="/top_cm")
     else:
+        if height_cm is None:
+            require(top_cm, "Top diameter", "cm", low=1, high=200, pointer="/top_cm")
+            height_cm = usual_height_cm(top_cm)
         litres = pot_volume(top_cm=top_cm, height_cm=height_cm).result.volume_L
     return {"volume_L": litres, "top_cm": top_cm, "height_cm": height_cm}
 
@@ -335,7 +341,7 @@ def _checked_change(session: Session, body: PotChange, today: date) -> dict[str,
     if body.medium_since is not None:
         require_not_future(body.medium_since, today, "Repotted on", pointer="/medium_since")
         new["repotted_on"] = body.medium_since
-    if body.volume is not None or (body.top_cm is not None and body.height_cm is not None):
+    if body.volume is not None or body.top_cm is not None or body.height_cm is not None:
         new |= litres_of(body.volume, body.top_cm, body.height_cm)
     if body.below_L is not None:
         new["tray_L"] = checked_below(body.below_L)

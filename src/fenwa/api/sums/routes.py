@@ -2,7 +2,8 @@
 
 from fastapi import APIRouter
 
-from fenwa.api.sums import sums
+from fenwa.api.sums import saved, sums
 
 router = APIRouter()
 router.include_router(sums.router)
+router.include_router(saved.router)

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from fastapi import APIRouter
 from pydantic import BaseModel
 
 from fenwa.api.mix.asked import VolumeUnit, litres
-from fenwa.api.typed import Said, Typed, TypedOrNone
+from fenwa.api.sums.told import FeedSumIn, ToldIn
+from fenwa.api.typed import Typed
 from fenwa.core.care.drinkers import WhoDrinks, who_may_drink
 from fenwa.core.entry import require
 from fenwa.core.errors import NotFound
@@ -17,28 +16,14 @@ from fenwa.core.mix.asked_dose import Dose
 from fenwa.core.mix.batch import BatchCheck, batch_check
 from fenwa.core.mix.dose import dose
 from fenwa.core.mix.grade import label_of_grade
-from fenwa.core.mix.strength import StrengthMode, read_strength
+from fenwa.core.mix.strength import read_strength
 from fenwa.core.pot.flush_litres import FlushLitres, flush_litres
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.water.blend import Blend, BlendTarget, BlendWater, blend
-from fenwa.core.water.kinds import WaterKind
-from fenwa.core.water.tds import TdsScale
-from fenwa.core.water.temperature import EcUnit
 from fenwa.core.water.told import ToldWater, told_water
 from fenwa.core.working import Computed, Working
 
 router = APIRouter(prefix="/api/sums", tags=["sums"])
-Form = Literal["powder", "liquid"]
-
-
-class ToldIn(BaseModel):
-    """A water as told: its kind, and what a display shows if somebody read it."""
-
-    kind: WaterKind = "mains"
-    value: TypedOrNone = None
-    unit: EcUnit = "µS/cm"
-    scale: TdsScale | None = None
-    temperature: TypedOrNone = None
 
 
 class ToldOut(BaseModel):
@@ -94,22 +79,6 @@ def sum_water(body: WaterSumIn) -> WaterSum:
         thinner_uS_cm=thinner.high_uS_cm,
     )
     return WaterSum(water=_out(water), thinner=_out(thinner), who=who)
-
-
-class FeedSumIn(BaseModel):
-    """A feed for a can: the label's three numbers, the can, a strength in any of its names; a reading of the can."""
-
-    grade: str
-    form: Form = "powder"
-    label_rate: TypedOrNone = None
-    label_rate_unit: str = "g/L"
-    volume: Typed
-    volume_unit: VolumeUnit = "L"
-    strength: StrengthMode = "nitrogen"
-    value: Said = 40
-    water: ToldIn = ToldIn(kind="rain")
-    scale_step_g: Typed = 1.0
-    read: ToldIn | None = None
 
 
 class FeedSum(BaseModel):

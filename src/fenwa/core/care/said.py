@@ -66,6 +66,11 @@ class SaidPots:
     sentence: str
 
 
+def usual_height_cm(top_cm: float) -> float:
+    """Height of a usual pot of that width. [cm]"""
+    return HEIGHT_SHARE * top_cm
+
+
 def _taken(pattern: re.Pattern[str], text: str) -> tuple[re.Match[str] | None, str]:
     found = pattern.search(text)
     return found, (f"{text[: found.start()]} {text[found.end() :]}" if found else text)
@@ -202,7 +207,7 @@ def said_pots(*, line: str, kind: str = "") -> Computed[SaidPots]:
     require(top_cm, "Top diameter", "cm", low=2, high=200, pointer="/line")
     height = ledger.step("h", f"d * {HEIGHT_SHARE}", "cm", "height of a usual pot")
     if top is None and litres:
-        height = HEIGHT_SHARE * top_cm
+        height = usual_height_cm(top_cm)
     if not litres:
         volume = ledger.found("V", "volume of such a pot", _usual_volume(top_cm), "L", "pot-volume")
     require(volume, "Volume", "L", low=0, open_low=True, high=500, pointer="/line")
@@ -234,4 +239,4 @@ def said_pots(*, line: str, kind: str = "") -> Computed[SaidPots]:
 
 
 def _usual_volume(top_cm: float) -> float:
-    return pot_volume(top_cm=top_cm, height_cm=HEIGHT_SHARE * top_cm).result.volume_L
+    return pot_volume(top_cm=top_cm, height_cm=usual_height_cm(top_cm)).result.volume_L

@@ -3988,6 +3988,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sums/feed/can": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Can
+         * @description Store the can of a sum; a feed that the shelf does not have by its numbers is put there by its label.
+         */
+        post: operations["save_can_api_sums_feed_can_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/start": {
         parameters: {
             query?: never;
@@ -5641,6 +5661,15 @@ export interface components {
             made_for: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
         };
         /**
+         * CanOfSum
+         * @description A feed as it was worked out, and the water of the collection the can is filled with.
+         */
+        CanOfSum: {
+            feed: components["schemas"]["FeedSumIn"];
+            /** Water Id */
+            water_id: number;
+        };
+        /**
          * CanPot
          * @description A pot's share of a can. [mL]
          */
@@ -5683,6 +5712,26 @@ export interface components {
              * @default false
              */
             together: boolean;
+        };
+        /**
+         * CanSaved
+         * @description The can, and whether its feed is new on the shelf. [µS/cm]
+         */
+        CanSaved: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Feed */
+            feed: string;
+            /** Feed Added */
+            feed_added: boolean;
+            /** Predicted Us Cm */
+            predicted_uS_cm: number;
+            /** Predicted Low Us Cm */
+            predicted_low_uS_cm: number;
+            /** Predicted High Us Cm */
+            predicted_high_uS_cm: number;
         };
         /**
          * CandidateIn
@@ -11857,6 +11906,10 @@ export interface components {
             elements: string[];
             /** Sources */
             sources: {
+                [key: string]: string;
+            };
+            /** Safety */
+            safety: {
                 [key: string]: string;
             };
         };
@@ -28903,6 +28956,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Computed_FlushLitres_"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_can_api_sums_feed_can_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "idempotency-key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CanOfSum"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CanSaved"];
                 };
             };
             /** @description Bad Request */

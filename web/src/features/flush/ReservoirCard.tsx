@@ -1,3 +1,4 @@
+import { Mind } from "../../ui/Mind"
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
@@ -74,6 +75,7 @@ export function ReservoirCard({
           </Button>
         </Flex>
       )}
+      <Mind of="pump" />
     </Card>
   )
 }

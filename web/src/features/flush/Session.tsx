@@ -1,10 +1,11 @@
+import { Mind } from "../../ui/Mind"
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState, useSyncExternalStore } from "react"
 import { Link, useParams } from "react-router"
 import type { Schemas } from "../../api/client"
 import { subscribe, waiting } from "../../api/outbox"
-import { amount, figure, numberIn } from "../../ui/format"
+import { amount, figure, numberIn, day } from "../../ui/format"
 import { Loaded } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { FinishForm } from "./FinishForm"
@@ -86,6 +87,7 @@ function Running({ f }: { f: Schemas["FlushOut"] }) {
             </Text>
           )}
           {!live.stop && !finishing && <PassForm key={f.passes.length} f={f} />}
+          <Mind of="disposal" />
           {finishing || live.stop ? (
             <FinishForm f={f} onCancel={live.stop ? undefined : () => setFinishing(false)} />
           ) : (
@@ -129,7 +131,7 @@ function Ended({ f }: { f: Schemas["FlushOut"] }) {
           {numberIn(f.after_uS_cm, "µS/cm")} now.
         </Text>
       )}
-      {f.look_on && <Text>Look again by {f.look_on}: by then its leaves have answered.</Text>}
+      {f.look_on && <Text>Look again by {day(f.look_on)}: by then its leaves have answered.</Text>}
       {f.tray_emptied === false && (
         <Text color="state.caution">The tray is still full: tip it out.</Text>
       )}

@@ -1,3 +1,4 @@
+import { Mind } from "../../ui/Mind"
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
@@ -91,6 +92,7 @@ export function WaysCard({
               {c}
             </Text>
           ))}
+          <Mind of="disposal" />
           {begin.isError && (
             <Text role="alert" color="state.stop" mt="2">
               {begin.error.message}

@@ -1,7 +1,7 @@
 import { Box, Link as Anchor } from "@chakra-ui/react"
 import { useState } from "react"
 import { DataTable } from "../../ui/DataTable"
-import { figure } from "../../ui/format"
+import { numberIn, unitName, wholeDay } from "../../ui/format"
 import type { PlantLine } from "./queries"
 
 /** The same as a table, a row a leaf, and as CSV. */
@@ -18,7 +18,7 @@ export function LeafTable({ plants }: { plants: PlantLine[] }) {
             </Anchor>
             <DataTable
               label="Leaves"
-              head={["Plant", "Leaf", "Opened", "mm", "% of usual", "Formed", "Verdict"]}
+              head={["Plant", "Leaf", "Opened", unitName("mm"), "% of usual", "Formed", "Verdict"]}
               minW="560px"
             >
               {plants.flatMap((p) =>
@@ -26,11 +26,11 @@ export function LeafTable({ plants }: { plants: PlantLine[] }) {
                   <tr key={`${p.pot_id}-${l.opened_on}-${i}`}>
                     <td>{p.code}</td>
                     <td>{i + 1}</td>
-                    <td>{l.opened_on}</td>
+                    <td>{wholeDay(l.opened_on)}</td>
                     <td>
                       {l.mm === null
                         ? "not measured"
-                        : `${figure(l.mm)}${l.growing ? ", growing" : ""}`}
+                        : `${numberIn(l.mm, "mm")}${l.growing ? ", growing" : ""}`}
                     </td>
                     <td>{l.share === null ? "" : Math.round(l.share * 100)}</td>
                     <td>{p.line.change_on ? l.formed : ""}</td>

@@ -3,7 +3,7 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { PourPanel } from "../pots/PourPanel"
 import { Rescue } from "./Rescue"
-import { amount, expected } from "../../ui/format"
+import { amount, expected, wholeDay } from "../../ui/format"
 import { Card, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { PenForm } from "./PenForm"
@@ -27,7 +27,7 @@ export function MadeCan({ made, potIds, page, onBack }: Props) {
       <PageHead
         title={`Can: ${batch.name}`}
         line={[
-          `${amount(batch.volume_L, "L")}, made ${batch.made_on}${recipe}.`,
+          `${amount(batch.volume_L, "L")}, made ${wholeDay(batch.made_on)}${recipe}.`,
           `Expect ${expected(batch.predicted_low_uS_cm, batch.predicted_high_uS_cm)}.`,
         ].join(" ")}
       >

@@ -4,6 +4,8 @@ import { answer, client, keyed } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { SelectField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
+import { Folded } from "../../ui/Folded"
+import { keepAnswers, lastAnswers } from "../../ui/lastAnswers"
 import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./collection/MediumParts"
@@ -11,9 +13,13 @@ import { type Values } from "./addPot"
 import { MediumFacts } from "./MediumFacts"
 import { PotHistory } from "./PotHistory"
 import { yesOrNo } from "../../ui/yesOrNo"
-import { hasWaterBelow, WHERE_WATER_GOES } from "./whereWaterGoes"
+import { PotWater } from "./PotWater"
+import { hasWaterBelow } from "./whereWaterGoes"
 
-/** A pot with its plant; what can be derived is filled in. */
+const FORM = "add-pot"
+const NEEDED = ["code", "profile_id", "top_cm"]
+
+/** A pot with its plant in three fields; what can be derived is filled in, what was answered last stands. */
 export function AddPot({ count, onClose }: { count: number; onClose: () => void }) {
   const options = useOptions()
   const notice = useNotice()
@@ -33,6 +39,7 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
       phase: "",
       place: "Home",
       spot: "",
+      ...(lastAnswers(FORM) as Partial<Values>),
       medium_charged: "",
       medium_limed: "",
       arrived_on: "",
@@ -74,71 +81,66 @@ export function AddPot({ count, onClose }: { count: number; onClose: () => void 
         }),
       ),
     (_, v) => {
+      const { medium_id, drainage, interval_days, place, spot } = v
+      keepAnswers(FORM, { medium_id, drainage, interval_days, place, spot })
       notice({ text: Number(v.alike) > 1 ? `${v.alike} pots are saved.` : `${v.code} is saved.` })
       onClose()
     },
   )
+  const f = entry.form
   return (
     <EntrySheet entry={entry} title="Add a pot" submit="Save the pot" onCancel={onClose}>
-      <TextField form={entry.form} name="code" label="Code" />
-      <TextField
-        form={entry.form}
-        name="alike"
-        label="Pots alike"
-        numeric
-        hint="Codes count on: P-01, P-02 …"
-      />
-      <TextField form={entry.form} name="name" label="Name" hint="Empty: called by its kind." />
+      <TextField form={f} name="code" label="Code" />
       <SelectField
-        form={entry.form}
+        form={f}
         name="profile_id"
         label="Kind of plant"
         choices={options?.profiles ?? []}
       />
-      <SelectField
-        form={entry.form}
-        name="medium_id"
-        label="Medium"
-        choices={options?.media ?? []}
-      />
-      <MediumParts parts={parts} onParts={setParts} />
       <TextField
-        form={entry.form}
-        name="volume"
-        label="Pot volume"
-        unit="L"
+        form={f}
+        name="top_cm"
+        label="Top diameter"
+        unit="cm"
         numeric
-        hint="Or diameter and height."
+        hint="Empty: tell litres below."
       />
-      <TextField form={entry.form} name="top_cm" label="Top diameter" unit="cm" numeric />
-      <TextField form={entry.form} name="height_cm" label="Height" unit="cm" numeric />
-      <SelectField
-        form={entry.form}
-        name="drainage"
-        label="Where water goes"
-        choices={WHERE_WATER_GOES}
-      />
-      {hasWaterBelow(entry.form.watch("drainage")) && (
+      <Folded
+        name={FORM}
+        summary="Medium, place, days, what is known of it"
+        form={f}
+        always={NEEDED}
+      >
         <TextField
-          form={entry.form}
-          name="below_L"
-          label="Tray or reservoir holds"
+          form={f}
+          name="alike"
+          label="Pots alike"
+          numeric
+          hint="Codes count on: P-01, P-02 …"
+        />
+        <TextField form={f} name="name" label="Name" hint="Empty: called by its kind." />
+        <SelectField form={f} name="medium_id" label="Medium" choices={options?.media ?? []} />
+        <MediumParts parts={parts} onParts={setParts} />
+        <TextField
+          form={f}
+          name="height_cm"
+          label="Height"
+          unit="cm"
+          numeric
+          hint="Empty: a usual pot."
+        />
+        <TextField
+          form={f}
+          name="volume"
+          label="Pot volume"
           unit="L"
           numeric
-          hint="To the brim; empty: not known."
+          hint="Instead of its measures."
         />
-      )}
-      <TextField form={entry.form} name="interval_days" label="Days between waterings" numeric />
-      <SelectField
-        form={entry.form}
-        name="phase"
-        label="Phase"
-        choices={[{ value: "", label: "not told: the season says" }, ...(options?.phases ?? [])]}
-      />
-      <MediumFacts form={entry.form} />
-      <TextField form={entry.form} name="place" label="Place" />
-      <TextField form={entry.form} name="spot" label="Shelf or spot" />
-      <PotHistory form={entry.form} />
+        <PotWater form={f} />
+        <MediumFacts form={f} />
+        <PotHistory form={f} />
+      </Folded>
     </EntrySheet>
   )
 }

@@ -4,9 +4,10 @@ import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { mixQuery } from "../../api/queries"
 import { Choose, Entry } from "../mix/desk/Entry"
+import { keepAnswers, lastAnswers } from "../../ui/lastAnswers"
 import { PourPanel, type PourSource } from "./PourPanel"
 
-const LAST = "fenwa-strength" // what was typed last is the next default
+const LAST = "pour" // what was typed last is the next default
 
 /** A pour at this pot: the water its plan would take, another one, a can that has some left, or a
  * feed by its label and strength. */
@@ -27,13 +28,13 @@ export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose:
     })),
   ]
   const [gave, setGave] = useState("")
-  const [share, setShare] = useState(() => localStorage.getItem(LAST) ?? "half")
+  const [share, setShare] = useState(() => lastAnswers(LAST).strength ?? "half")
   const feeds = (mix?.products ?? []).filter((p) => p.owned)
   const feed = feeds.find((p) => `feed ${p.id}` === chosen)
   const water = page.pour_water_id ?? mix?.waters[0]?.id
   const strength = (value: string) => {
     setShare(value)
-    localStorage.setItem(LAST, value)
+    keepAnswers(LAST, { strength: value })
   }
   const source: (PourSource & { key: string }) | undefined =
     chosen === "else"

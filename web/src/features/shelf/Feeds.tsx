@@ -1,3 +1,4 @@
+import { Mind } from "../../ui/Mind"
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { day, figure, amountOf, amount } from "../../ui/format"
@@ -34,6 +35,7 @@ type Props = {
 export function Feeds({ page, onEdit, onGive }: Props) {
   return (
     <Flex direction="column" gap="4">
+      <Mind of="feed" />
       {GROUPS.map(([title, belongs]) => {
         const rows = page.products.filter(
           (p) => belongs(p) && (title === "On your shelf" || !p.owned),

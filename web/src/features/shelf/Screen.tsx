@@ -1,10 +1,10 @@
-import { Box, Button, Grid, Text } from "@chakra-ui/react"
+import { Box, Button, Grid } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { settingsQuery, shelfQuery } from "../../api/queries"
-import { Card, Loaded, PageHead } from "../../ui/Page"
+import { Loaded, PageHead } from "../../ui/Page"
 import { Feeds } from "./Feeds"
 import { GiveForm } from "./GiveForm"
 import { ProductForm } from "./ProductForm"
@@ -76,28 +76,8 @@ function Shelf({ page, children }: { page: Schemas["ShelfPage"]; children: React
         <Box>
           <Vessels page={page} />
           {children}
-          <Safety />
         </Box>
       </Grid>
     </>
-  )
-}
-
-function Safety() {
-  return (
-    <Card title="Mind" mt="4">
-      <Text mb="1.5">The product’s label and local rules come first.</Text>
-      <Text mb="1.5">
-        Keep feed and pesticide away from children, pets and food vessels; label every stock bottle
-        with contents, strength and date.
-      </Text>
-      <Text mb="1.5">
-        Acids and peroxide: eye and skin protection, acid into water and never the other way.
-      </Text>
-      <Text mb="1.5">Pumps and lamps near water: a drip loop and residual-current protection.</Text>
-      <Text>
-        Rain and process water is not drinking water. A water company’s report outranks a pen.
-      </Text>
-    </Card>
   )
 }

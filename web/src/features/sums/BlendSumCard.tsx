@@ -4,8 +4,10 @@ import type { Schemas } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { SelectField, TextField } from "../../ui/fields"
 import { amount, numberIn, unitName } from "../../ui/format"
+import { SaveBlend } from "./SaveBlend"
+import { SaveRunoff } from "./saves"
 import { SumCard } from "./SumCard"
-import { type BlendValues, type FlushValues, span } from "./sum"
+import { type BlendValues, type FlushValues, span, type WaterValues } from "./sum"
 import type { Live } from "./useSums"
 
 /** Two waters to one of a wanted conductivity. */
@@ -41,6 +43,9 @@ export function BlendSumCard({
         <TextField form={f} name="target" label="At most" unit="µS/cm" numeric />
         <TextField form={f} name="volume" label="Can" unit="L" numeric />
       </Grid>
+      {first && second && (
+        <SaveBlend shares={[first.share, second.share]} litres={first.litres + second.litres} />
+      )}
     </SumCard>
   )
 }
@@ -48,11 +53,11 @@ export function BlendSumCard({
 /** How many litres to flush this pot. */
 export function FlushSumCard({
   live,
-  unit,
+  water,
   other,
 }: {
   live: Live<FlushValues, Schemas["Computed_FlushLitres_"]>
-  unit: string
+  water: WaterValues
   other: string
 }) {
   const { form: f, answer: a } = live
@@ -70,9 +75,10 @@ export function FlushSumCard({
       <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
         <TextField form={f} name="volume" label="Pot" unit="L" numeric />
         <SelectField form={f} name="medium_id" label="Medium" choices={media} />
-        <TextField form={f} name="runoff" label="Runoff reads" unit={unit} own numeric />
+        <TextField form={f} name="runoff" label="Runoff reads" unit={water.unit} own numeric />
         <TextField form={f} name="target" label="It shall read" unit="µS/cm" numeric />
       </Grid>
+      {r && <SaveRunoff values={live.values} water={water} />}
     </SumCard>
   )
 }

@@ -2,8 +2,9 @@ import { Box, Grid, Text } from "@chakra-ui/react"
 import { SelectField, TextField } from "../../ui/fields"
 import { amount as inUnits, figure, numberIn, unitName } from "../../ui/format"
 import { Quantity } from "../../ui/Quantity"
+import { SaveCan, SaveCanReading } from "./saves"
 import { SumCard } from "./SumCard"
-import { type FeedSum, type FeedValues, span } from "./sum"
+import { type FeedSum, type FeedValues, span, type WaterValues } from "./sum"
 import type { Live } from "./useSums"
 
 const ec = (n: number) => numberIn(n, "µS/cm")
@@ -18,10 +19,12 @@ const strengths = () => [
 /** How much of this feed for this can; small amounts through a stock; and whether the can is right. */
 export function FeedSumCard({
   live,
+  water,
   mine,
   other,
 }: {
   live: Live<FeedValues, FeedSum>
+  water: WaterValues
   mine: string
   other: string
 }) {
@@ -78,12 +81,19 @@ export function FeedSumCard({
           ]}
         />
       </Grid>
+      {a && <SaveCan values={v} water={water} />}
     </SumCard>
   )
 }
 
 /** Is my can right: expected against read. */
-export function CanSumCard({ live, unit }: { live: Live<FeedValues, FeedSum>; unit: string }) {
+export function CanSumCard({
+  live,
+  water,
+}: {
+  live: Live<FeedValues, FeedSum>
+  water: WaterValues
+}) {
   const a = live.answer
   const d = a?.dose.result
   const check = a?.check
@@ -107,7 +117,7 @@ export function CanSumCard({ live, unit }: { live: Live<FeedValues, FeedSum>; un
           form={live.form}
           name="read"
           label="The pen reads"
-          unit={unit}
+          unit={water.unit}
           own
           placeholder="not read"
           numeric
@@ -128,6 +138,7 @@ export function CanSumCard({ live, unit }: { live: Live<FeedValues, FeedSum>; un
           )}
         </Box>
       </Grid>
+      {check && <SaveCanReading read={live.values.read} water={water} />}
     </SumCard>
   )
 }

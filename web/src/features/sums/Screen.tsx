@@ -15,7 +15,7 @@ export function Screen() {
   const named = (kind: string) => kinds.find((k) => k.value === kind)?.label ?? kind
   const mine = named(sums.water.values.kind)
   const other = named(sums.water.values.thinner)
-  const unit = sums.water.values.unit
+  const water = sums.water.values
   const columns = { base: "minmax(0,1fr)", md: "repeat(3, minmax(0,1fr))" }
   return (
     <>
@@ -29,8 +29,8 @@ export function Screen() {
       </PageHead>
       <Grid templateColumns={columns} gap="4" alignItems="stretch">
         <WaterSumCard live={sums.water} />
-        <FeedSumCard live={sums.feed} mine={mine} other={other} />
-        <FlushSumCard live={sums.flush} unit={unit} other={other} />
+        <FeedSumCard live={sums.feed} water={water} mine={mine} other={other} />
+        <FlushSumCard live={sums.flush} water={water} other={other} />
       </Grid>
       <Box my="4" display={{ base: "none", md: "block" }}>
         <WayDrawing sums={sums} />
@@ -38,7 +38,7 @@ export function Screen() {
       <Grid templateColumns={columns} gap="4" mt={{ base: "4", md: "0" }} alignItems="stretch">
         <DrinkSumCard live={sums.water} />
         <BlendSumCard live={sums.blend} mine={mine} other={other} />
-        <CanSumCard live={sums.feed} unit={unit} />
+        <CanSumCard live={sums.feed} water={water} />
       </Grid>
     </>
   )

@@ -1,4 +1,5 @@
 // What the quick sums ask and answer; a water told once flows on to the others.
+import { queryOptions } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "../../api/client"
 
 export type WaterSum = Schemas["WaterSum"]
@@ -41,22 +42,28 @@ export const askWater = (v: WaterValues) =>
       body: { water: told(v), plant: v.plant, thinner: ofKind(v.thinner) },
     }),
   )
+/** What the sum of a feed asks, and what is saved of it. */
+export const feedOf = (v: FeedValues, water: WaterValues): Schemas["FeedSumIn"] => ({
+  grade: v.grade,
+  form: v.form as "powder" | "liquid",
+  volume: v.volume,
+  volume_unit: "L",
+  strength: v.strength as Schemas["FeedSumIn"]["strength"],
+  value: v.value,
+  label_rate: v.label_rate,
+  label_rate_unit: v.form === "liquid" ? "mL/L" : "g/L",
+  water: v.fill === "this" ? told(water) : ofKind(water.thinner),
+  scale_step_g: 1,
+  read: v.read ? { ...told(water), value: v.read } : null,
+})
+export const cans = queryOptions({
+  queryKey: ["batches"],
+  queryFn: () => answer(client.GET("/api/batches")),
+})
 export const askFeed = (v: FeedValues, water: WaterValues) =>
   answer(
     client.POST("/api/sums/feed", {
-      body: {
-        grade: v.grade,
-        form: v.form as "powder" | "liquid",
-        volume: v.volume,
-        volume_unit: "L",
-        strength: v.strength as Schemas["FeedSumIn"]["strength"],
-        value: v.value,
-        label_rate: v.label_rate,
-        label_rate_unit: v.form === "liquid" ? "mL/L" : "g/L",
-        water: v.fill === "this" ? told(water) : ofKind(water.thinner),
-        scale_step_g: 1,
-        read: v.read ? { ...told(water), value: v.read } : null,
-      },
+      body: feedOf(v, water),
     }),
   )
 export const askBlend = (v: BlendValues, water: WaterValues) =>

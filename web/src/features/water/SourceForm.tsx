@@ -1,3 +1,4 @@
+import { Mind } from "../../ui/Mind"
 import { Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import type { Schemas } from "../../api/client"
@@ -135,6 +136,7 @@ export function SourceForm({
       <Text fontSize="sm" color="fg.muted">
         Tests and reports entered later stand before what is typed here.
       </Text>
+      <Mind of="water" />
     </EntrySheet>
   )
 }

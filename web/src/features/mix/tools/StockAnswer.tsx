@@ -1,3 +1,4 @@
+import { Mind } from "../../../ui/Mind"
 import { Box, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { DataTable } from "../../../ui/DataTable"
@@ -145,6 +146,7 @@ export function Ratio({ injector }: { injector: Schemas["Computed_Injector_"] })
         of feed; strongest that dissolves: 1 in {r.largest_ratio}. Use it within {r.keeps_weeks}{" "}
         weeks.
       </Text>
+      <Mind of="pump" />
     </>
   )
 }

@@ -1,3 +1,4 @@
+import { Mind } from "../../../ui/Mind"
 import { Button } from "@chakra-ui/react"
 import { useState } from "react"
 import type { Schemas } from "../../../api/client"
@@ -103,6 +104,7 @@ export function StockTool({ page, waters, draft }: ToolProps) {
           <>
             <Clear clear={found.answer.clear} names={names(values, salts)} />
             <Bottles stock={found.answer.stock} />
+            <Mind of="stock" />
             <Button
               mt="3"
               minH="48px"

@@ -1,3 +1,4 @@
+import { Mind } from "../../../ui/Mind"
 import { Text } from "@chakra-ui/react"
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
@@ -71,6 +72,7 @@ function Seasons({ place, onClose }: { place: Schemas["PlaceOut"]; onClose: () =
       <TextField form={entry.form} name="lamp_hours" label="Lamps a day" unit="h" numeric />
       <TextField form={entry.form} name="lamps_off" label="Lamps out at" type="time" />
       <TextField form={entry.form} name="lamp_dli" label="Lamp light" unit="mol/m²/day" numeric />
+      <Mind of="lamp" />
     </EntrySheet>
   )
 }

@@ -1,3 +1,4 @@
+import { Mind } from "../../../ui/Mind"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { TextField } from "../../../ui/fields"
 import { EntrySheet } from "../../../ui/EntrySheet"
@@ -36,14 +37,10 @@ export function TreatedForm({
   )
   return (
     <EntrySheet entry={entry} title="Leaves treated" submit="Save" onCancel={onClose}>
-      <TextField
-        form={entry.form}
-        name="note"
-        label="With what"
-        hint="The product’s label and local rules come first; keep it from children, pets and food."
-      />
+      <TextField form={entry.form} name="note" label="With what" />
       <TextField form={entry.form} name="days" label="Its label asks to wait" unit="days" numeric />
       <TextField form={entry.form} name="on" label="On" type="date" />
+      <Mind of="treatment" />
     </EntrySheet>
   )
 }
