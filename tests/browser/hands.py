@@ -23,6 +23,9 @@ class Pointer:
     def choose(self, label: str, option: str) -> None:
         self.page.get_by_label(label, exact=True).first.select_option(label=option)
 
+    def unfold(self, words: str) -> None:
+        self.page.locator("main summary", has_text=words).click()
+
     def tick(self, label: str) -> None:
         self.page.get_by_label(label, exact=True).first.check()
 
@@ -55,6 +58,10 @@ class Keyboard(Pointer):
         self.reach(self.page.get_by_label(label, exact=True).first)
         self.page.keyboard.press("Control+A")
         self.page.keyboard.type(text)
+
+    def unfold(self, words: str) -> None:
+        self.reach(self.page.locator("main summary", has_text=words))
+        self.page.keyboard.press("Enter")
 
     def date(self, label: str, iso: str) -> None:
         year, month, day = iso.split("-")

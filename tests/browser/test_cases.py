@@ -31,6 +31,10 @@ class Counted(Pointer):
         self.acts += 1
         super().choose(label, option)
 
+    def unfold(self, words: str) -> None:
+        self.acts += 1
+        super().unfold(words)
+
     def tick(self, label: str) -> None:
         self.acts += 1
         super().tick(label)
@@ -79,10 +83,12 @@ def test_a_set_up_from_nothing_takes_at_most_sixty_taps_and_fields(
     for n, (code, kind) in enumerate(kinds):
         hand.press("Add the first pot" if n == 0 else "Add a pot")
         hand.fill("Code", code)
-        hand.fill("Pots alike", "2")
         option = page.get_by_label("Kind of plant").locator("option", has_text=kind).first.text_content() or ""
         hand.choose("Kind of plant", option)
-        hand.fill("Pot volume, L", "1")
+        hand.fill("Top diameter, cm", "12")
+        if n == 0:
+            hand.unfold("Medium, place, days")  # it stays open for the next
+        hand.fill("Pots alike", "2")
         hand.press("Save the pot")
         expect(page.get_by_role("heading", name=f"{2 * n + 2} pots", exact=True)).to_be_visible()
     hand.station("Mix")

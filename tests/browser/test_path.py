@@ -40,8 +40,9 @@ def test_from_a_water_to_a_leaf_and_round_again(
     hand.press("Add the first pot")
     hand.fill("Code", "P-01")
     hand.choose("Kind of plant", "Paphiopedilum")
-    hand.choose("Phase", "active")
+    hand.unfold("Medium, place, days")
     hand.fill("Pot volume, L", "0.9")
+    hand.choose("Phase", "active")
     hand.press("Save the pot")
     expect(page.get_by_role("link", name="P-01 Paphiopedilum")).to_be_visible()
 
