@@ -25,7 +25,7 @@ FAR = {
 # stands in a unit of its own (an instrument's dial, a bottle, a file's head, what was typed).
 OLD = r"""() => {
   const old = new RegExp([
-    "[µm]S/cm", "°C", "(?<![\\w/])(cm|mm)(?![\\w²³])", "(?<!/\\d*)(\\d|, |: )\\s?(L|g)(?![\\w/])",
+    "[µm]S\\b", "°C", "(?<![\\w/])(cm|mm)(?![\\w²³])", "(?<!/\\d*)(\\d|, |: )\\s?(L|g)(?![\\w/])",
     "\\b\\d{4}-\\d{2}-\\d{2}\\b", "\\b\\d{1,2} (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)",
   ].join("|"))
   const found = new Set()

@@ -77,6 +77,7 @@ LISTED = ("assumptions", "causes", "cautions", "fallen_back", "gives", "measures
 # Names that hold a sentence on some pages and what a grower typed on others.
 ALSO = (
     (r"/api/(round|days|flush|mix)", ("why",)),
+    (r"/api/stations", ("figure",)),
     (r"/api/kinds", ("watering", "enter", "restart", "note", "disputed")),
     (r"/api/pots/\d+/answers", ("what",)),
     (r"/api/pots/\d+/pair", ("first", "second")),

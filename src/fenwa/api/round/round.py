@@ -103,7 +103,7 @@ def stations(session: ReadSession, today: Today) -> list[StationOut]:
             ec_uS_cm=first.ec25_uS_cm if first else None,
         ),
         StationOut(
-            key="mix", figure=f"{mixed:.0f} µS · last can" if mixed is not None else "no can yet", ec_uS_cm=mixed
+            key="mix", figure=f"{mixed:.0f} µS/cm · last can" if mixed is not None else "no can yet", ec_uS_cm=mixed
         ),
         StationOut(key="pots", figure=f"{len(pots)} pot" if len(pots) == 1 else f"{len(pots)} pots", ec_uS_cm=middle),
         StationOut(key="flush", figure=f"{len(flushes)} due" if flushes else "none due", ec_uS_cm=worst),
@@ -115,4 +115,4 @@ def stations(session: ReadSession, today: Today) -> list[StationOut]:
 def _water_figure(w: WaterToday) -> str:
     if w.ec25_uS_cm is None:
         return f"not measured · {w.water.name}"
-    return f"{w.ec25_uS_cm:.0f} µS · {w.water.name}"
+    return f"{w.ec25_uS_cm:.0f} µS/cm · {w.water.name}"

@@ -37,15 +37,18 @@ export function BlendSumCard({
         `${amount(first.litres, "L")} of ${mine} and ${amount(second.litres, "L")} of ${other} read ${amount(a.result.ec25_uS_cm, "µS/cm")} at most.`
       }
       working={a?.working}
+      save={
+        first &&
+        second && (
+          <SaveBlend shares={[first.share, second.share]} litres={first.litres + second.litres} />
+        )
+      }
       problem={live.problem}
     >
       <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
         <TextField form={f} name="target" label="At most" unit="µS/cm" numeric />
         <TextField form={f} name="volume" label="Can" unit="L" numeric />
       </Grid>
-      {first && second && (
-        <SaveBlend shares={[first.share, second.share]} litres={first.litres + second.litres} />
-      )}
     </SumCard>
   )
 }
@@ -70,6 +73,7 @@ export function FlushSumCard({
       unit={`${unitName("L")} of ${other}`}
       said={r?.sentence}
       working={a?.working}
+      save={r && <SaveRunoff values={live.values} water={water} />}
       problem={live.problem}
     >
       <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
@@ -78,7 +82,6 @@ export function FlushSumCard({
         <TextField form={f} name="runoff" label="Runoff reads" unit={water.unit} own numeric />
         <TextField form={f} name="target" label="It shall read" unit="µS/cm" numeric />
       </Grid>
-      {r && <SaveRunoff values={live.values} water={water} />}
     </SumCard>
   )
 }

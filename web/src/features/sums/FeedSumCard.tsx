@@ -49,6 +49,7 @@ export function FeedSumCard({
         )
       }
       working={a?.dose.working}
+      save={a && <SaveCan values={v} water={water} />}
       problem={live.problem}
     >
       <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
@@ -81,7 +82,6 @@ export function FeedSumCard({
           ]}
         />
       </Grid>
-      {a && <SaveCan values={v} water={water} />}
     </SumCard>
   )
 }
@@ -110,6 +110,7 @@ export function CanSumCard({
       unit={check ? "" : unitName("µS/cm")}
       said={check ? check.result.sentence : "Type what the pen reads in it."}
       working={check?.working}
+      save={check && <SaveCanReading read={live.values.read} water={water} />}
       problem={null}
     >
       <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
@@ -138,7 +139,6 @@ export function CanSumCard({
           )}
         </Box>
       </Grid>
-      {check && <SaveCanReading read={live.values.read} water={water} />}
     </SumCard>
   )
 }

@@ -11,11 +11,21 @@ type Props = {
   said: ReactNode
   working?: Working
   problem: string | null
+  save?: ReactNode
   children: ReactNode
 }
 
 /** A question, its few fields, the answer in large figures and one sentence; the working a key away. */
-export function SumCard({ title, result, unit = "", said, working, problem, children }: Props) {
+export function SumCard({
+  title,
+  result,
+  unit = "",
+  said,
+  working,
+  problem,
+  save,
+  children,
+}: Props) {
   return (
     <Card title={title}>
       {children}
@@ -31,6 +41,7 @@ export function SumCard({ title, result, unit = "", said, working, problem, chil
           </>
         )}
       </Box>
+      {!problem && save}
     </Card>
   )
 }

@@ -29,6 +29,7 @@ export function WaterSumCard({ live }: { live: Live<WaterValues, WaterSum> }) {
       unit={unitName("µS/cm")}
       said={w?.sentence}
       working={w?.working}
+      save={w?.measured && <SaveReading values={v} />}
       problem={live.problem}
     >
       <Grid templateColumns="repeat(auto-fit, minmax(116px, 1fr))" gap="3">
@@ -39,7 +40,6 @@ export function WaterSumCard({ live }: { live: Live<WaterValues, WaterSum> }) {
           <SelectField form={f} name="scale" label="ppm scale" choices={SCALES} />
         )}
       </Grid>
-      {w?.measured && <SaveReading values={v} />}
     </SumCard>
   )
 }
