@@ -30,3 +30,9 @@ export function drawn(value: string, unit: string): number | null {
   const number = text === "" ? NaN : Number(text)
   return Number.isNaN(number) ? null : typed ? (number - u.offset) / u.factor : number
 }
+
+/** What waits to be sent, apart: the text as typed, and the units it goes out with, whatever was chosen since. */
+export function parted(value: string): { text: string; unit: string; tail: string } {
+  const found = /^(.*?)( ([^\d\s].*) as \S+)$/.exec(value)
+  return { text: found?.[1] ?? value, unit: found?.[3] ?? "", tail: found?.[2] ?? "" }
+}
