@@ -169,6 +169,69 @@ describe("the quick sums", () => {
     )
   })
 
+  it("save a feed as a can, a blend as a can of two waters, and what ran off a pot", async () => {
+    const blended = { litres: 1.36, share: 0.136 }
+    const sent = serve({
+      ...TABLE,
+      "GET /api/water": {
+        body: {
+          waters: [
+            { id: 4, name: "Tap" },
+            { id: 5, name: "Rain" },
+          ],
+        },
+      },
+      "GET /api/pots": { body: { pots: [{ id: 9, code: "P-09", name: "Paphiopedilum" }] } },
+      "POST /api/sums/blend": {
+        body: {
+          result: { parts: [blended, { litres: 8.64, share: 0.864 }], ec25_uS_cm: 120 },
+          working: WORKING,
+        },
+      },
+      "POST /api/sums/feed/can": {
+        status: 201,
+        body: {
+          id: 3,
+          name: "Feed 13-3-15, 40 mg/L N",
+          feed: "Feed 13-3-15",
+          feed_added: true,
+          predicted_uS_cm: 355,
+          predicted_low_uS_cm: 306,
+          predicted_high_uS_cm: 403,
+        },
+      },
+      "POST /api/batches": { status: 201, body: { id: 6, name: "Two waters" } },
+      "POST /api/pots/9/readings": { status: 201, body: { id: 8 } },
+    })
+    show(<Screen />)
+    const [feed, blend] = await screen.findAllByRole("button", { name: "Save as a can" })
+    if (!feed || !blend) throw new Error("one of the two is missing")
+    fireEvent.click(feed)
+    await screen.findByText(/expect 306 to 403 µS\/cm\. Feed 13-3-15 stands on the shelf\./)
+    expect(sent.find((s) => s.path === "/api/sums/feed/can")?.body).toMatchObject({
+      water_id: 4,
+      feed: { grade: "13-3-15", volume: "2", strength: "nitrogen", value: "40", read: null },
+    })
+    fireEvent.click(blend)
+    await screen.findByText("Two waters saved as a can.")
+    expect(sent.find((s) => s.path === "/api/batches")?.body).toMatchObject({
+      product_id: null,
+      made_on: "2026-11-23",
+      volume: 10,
+      blend: [
+        { water_id: 4, share: 0.136 },
+        { water_id: 5, share: 0.864 },
+      ],
+    })
+    fireEvent.click(screen.getByRole("button", { name: "Save the runoff" }))
+    await screen.findByText("Saved as what runs off.")
+    expect(sent.find((s) => s.path === "/api/pots/9/readings")?.body).toMatchObject({
+      ec: "1240",
+      unit: "µS/cm",
+      method: "pour-through",
+    })
+  })
+
   it.each([
     [3, 3, "3"],
     [3, 5, "3 to 5"],
