@@ -18,7 +18,7 @@ from multiprocessing.connection import Connection
 from pathlib import Path
 from weakref import WeakKeyDictionary
 
-from playwright.sync_api import Browser, BrowserContext, Page, Request, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Error, Page, Request, sync_playwright
 
 ROOT = Path(__file__).parents[2]
 TODAY = "2026-11-23"
@@ -36,8 +36,9 @@ FLAGS = [
 
 
 IN_FLIGHT: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
-ROUND_ms = 40
-QUIET_ROUNDS = 3  # an answer is drawn, and what it makes the page ask for is asked, well within that
+# a round of the page's own: it cannot pass while the page computes what it will ask for next
+ROUND = "() => new Promise(done => requestAnimationFrame(() => setTimeout(done, 40)))"
+QUIET_ROUNDS = 3
 MOST_ROUNDS = 1_000
 EXPECTED = ("422", "409", "Service Worker registration blocked by Playwright")  # refusals, and our own context_of
 
@@ -175,11 +176,17 @@ def watched(context: BrowserContext, address: str) -> tuple[Page, list[str]]:
 def settled(page: Page) -> None:
     """Fonts in, what was asked for answered, and nothing more asked for since."""
     page.wait_for_load_state("load")
-    waiting = IN_FLIGHT[page]
+    waiting = IN_FLIGHT.get(page)
+    if waiting is None:  # nobody counts this page's requests
+        page.wait_for_load_state("networkidle")
     quiet, rounds = 0, 0
     while quiet < QUIET_ROUNDS:
-        page.wait_for_timeout(ROUND_ms)
+        try:
+            page.evaluate(ROUND)
+        except Error:  # another page is on its way
+            page.wait_for_load_state("load")
+            quiet = 0
         quiet = 0 if waiting else quiet + 1
         rounds += 1
-        assert rounds < MOST_ROUNDS, f"never answered: {[r.url for r in waiting]}"
+        assert rounds < MOST_ROUNDS, f"never answered: {[r.url for r in waiting or ()]}"
     page.evaluate("document.fonts.ready")
