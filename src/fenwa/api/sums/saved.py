@@ -13,8 +13,11 @@ from sqlalchemy.orm import Session
 from fenwa.api.mix.made import BatchIn, store_batch
 from fenwa.api.sums.told import FeedSumIn
 from fenwa.api.transactions import OneWrite, Today
+from fenwa.core.entry import require
+from fenwa.core.errors import InputError
 from fenwa.core.mix.grade import label_of_grade
 from fenwa.core.mix.label import Label
+from fenwa.core.mix.rates import RATE_UNITS
 from fenwa.store import models
 from fenwa.store.mix_state import label_of, open_products
 
@@ -82,6 +85,10 @@ def _product(session: Session, label: Label) -> tuple[models.Product, bool]:
         known = label_of(row)
         if _numbers(known) == _numbers(label) and known.n_nitrate_pct is None and known.ca_pct is None:
             return row, False
+    if label.label_rate is not None:
+        require(label.label_rate, "Label rate", "", low=0, open_low=True, high=1_000, pointer="/feed/label_rate")
+        if label.label_rate_unit not in RATE_UNITS:
+            raise InputError("The unit of the label rate is not known. Choose one.", pointer="/feed/label_rate_unit")
     row = models.Product(name=f"Feed {label.name}", label=asdict(label), owned=True)
     row.label["name"] = row.name
     session.add(row)
