@@ -46,7 +46,8 @@ type TextProps<V extends FieldValues> = FieldProps<V> & {
   placeholder?: string
 }
 
-/** A line to type in. A `unit` that the reader chooses is shown and typed as chosen; `own`: that of an instrument or a bottle stays. */
+/** A line to type in. A `unit` that the reader chooses is shown and typed as chosen; `own`: that of an instrument
+ * or a bottle stays. */
 export function TextField<V extends FieldValues>(props: TextProps<V>) {
   const { form, name, label, hint, numeric, type = "text", unit = "", own, placeholder } = props
   if (!own && besideField(unit) !== unit) return <ChosenUnit {...props} unit={unit} />

@@ -163,8 +163,11 @@ export const weekDay = (iso: string) =>
     : said(noon(iso), { weekday: "short", day: "numeric", month: "short" })
 
 /** A day and an hour, by this machine's clock. */
-export const moment = (at: Date) =>
-  `${weekDay(new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 10))}, ${at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}`
+export function moment(at: Date): string {
+  const here = new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString()
+  const clock = at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })
+  return `${weekDay(here.slice(0, 10))}, ${clock}`
+}
 
 /** "today", "yesterday", "5 days ago". */
 export function ago(days: number): string {

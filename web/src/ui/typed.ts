@@ -1,4 +1,5 @@
-// A number typed in the unit the reader sees: it goes out with that unit beside it, and the server puts it in the field's own.
+// A number typed in the unit the reader sees: it goes out with that unit beside it, and the server puts it in the
+// field's own.
 import { figure, type Unit, unitOf } from "./format"
 
 const tail = (unit: Unit) => {

@@ -63,7 +63,10 @@ export function TwinDrawing({
         width="100%"
         role="img"
         fill="none"
-        aria-label={`${name}: ${spokenValues(mine, "nothing measured", leafy)}. ${held}: ${spokenValues(beside, "nothing", leafy)}.`}
+        aria-label={[
+          `${name}: ${spokenValues(mine, "nothing measured", leafy)}.`,
+          `${held}: ${spokenValues(beside, "nothing", leafy)}.`,
+        ].join(" ")}
       >
         <rect
           x={Math.max(LEFT, at(r.opens_on))}

@@ -54,7 +54,11 @@ function Station({ page }: { page: Schemas["FlushPage"] }) {
     <>
       <PageHead
         title="Salt, nearest to its ceiling first"
-        line={`Predicted pour-through reading with its 80 % range, against each pot’s own ceiling; the year ahead at its present rhythm, or with one change for all. ${ecScale()}.`}
+        line={[
+          "Predicted pour-through reading with its 80 % range, against each pot’s own ceiling;",
+          "the year ahead at its present rhythm, or with one change for all.",
+          `${ecScale()}.`,
+        ].join(" ")}
       />
       <Grid
         templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.35fr) minmax(0,1fr)" }}

@@ -93,6 +93,9 @@ export function Feeds({ page, onEdit, onGive }: Props) {
   )
 }
 
+const lastsAt = (celsius: number | null | undefined) =>
+  celsius == null ? "a temperature not stated" : amount(celsius, "°C")
+
 function Line({
   p,
   pack,
@@ -108,7 +111,7 @@ function Line({
       (l.kind === "soluble"
         ? `${l.form}${l.form === "liquid" ? `, ${l.density_g_mL ?? "density not stated"} g/mL` : ""}`
         : l.kind === "prill"
-          ? `${l.longevity_days} days at ${l.longevity_at_C == null ? "a temperature not stated" : amount(l.longevity_at_C, "°C")}`
+          ? `${l.longevity_days} days at ${lastsAt(l.longevity_at_C)}`
           : ""),
     l.kind === "soluble"
       ? l.label_rate

@@ -34,7 +34,10 @@ export function BlendSumCard({
         a &&
         first &&
         second &&
-        `${amount(first.litres, "L")} of ${mine} and ${amount(second.litres, "L")} of ${other} read ${amount(a.result.ec25_uS_cm, "µS/cm")} at most.`
+        [
+          `${amount(first.litres, "L")} of ${mine} and ${amount(second.litres, "L")} of ${other}`,
+          `read ${amount(a.result.ec25_uS_cm, "µS/cm")} at most.`,
+        ].join(" ")
       }
       working={a?.working}
       save={

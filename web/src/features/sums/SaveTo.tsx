@@ -5,7 +5,8 @@ import { useNotice } from "../../ui/noticeContext"
 import { usePress } from "../../ui/useEntryForm"
 import { type LogKind, useUndo } from "../../ui/useUndo"
 
-/** A sum is saved where such things are entered, for the water, can or pot that is chosen; nothing to choose, no button. */
+/** A sum is saved where such things are entered, for the water, can or pot that is chosen; nothing to choose: no
+ * button. */
 export function SaveTo<A>({
   label,
   of,

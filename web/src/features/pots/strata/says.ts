@@ -1,6 +1,6 @@
 // What the strata say on one day, in words: the same for the pointer, the keys and the screen reader.
 import type { Schemas } from "../../../api/client"
-import { amount, pourVolume, span, numberIn } from "../../../ui/format"
+import { amount, pourVolume, span, numberIn, spanIn } from "../../../ui/format"
 
 export function says(
   page: Schemas["PotPage"],
@@ -27,7 +27,10 @@ export function says(
       water &&
       (water.kind === "tray"
         ? `tray ${amount(level.level_L, "L")}`
-        : `reservoir ${amount(level.level_L, "L")} at ${amount(level.ec_uS_cm, "µS/cm")} (${numberIn(level.low_uS_cm, "µS/cm")} to ${numberIn(level.high_uS_cm, "µS/cm")})`),
+        : [
+            `reservoir ${amount(level.level_L, "L")} at ${amount(level.ec_uS_cm, "µS/cm")}`,
+            `(${spanIn(level.low_uS_cm, level.high_uS_cm, "µS/cm")})`,
+          ].join(" ")),
     runoff && `runoff measured ${numberIn(runoff.runoff_ec, "µS/cm")}`,
     look &&
       (look.newest_leaf_mm !== null
