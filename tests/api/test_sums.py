@@ -223,3 +223,23 @@ def test_a_sum_that_cannot_be_is_not_saved(client: Client, change: dict[str, str
     gone = client.send("/api/sums/feed/can", {"feed": FEED, "water_id": 999})
     assert gone.status_code in (404, 422)
     assert client.state == before
+
+
+def test_a_feed_whose_strength_was_left_as_it_stood_is_saved(client: Client) -> None:
+    water = client.made("/api/waters", {"name": "Rain", "kind": "rain"})["id"]
+    saved = client.send("/api/sums/feed/can", {"feed": {"grade": "13-3-15", "volume": 2}, "water_id": water})
+    assert saved.status_code == 201, saved.text
+
+
+@pytest.mark.parametrize(
+    ("change", "pointer"),
+    [({"label_rate": 0}, "label_rate"), ({"label_rate": 1, "label_rate_unit": "pinch"}, "label_rate_unit")],
+)
+def test_a_label_rate_that_cannot_be_never_stands_on_the_shelf(
+    client: Client, change: dict[str, Any], pointer: str
+) -> None:
+    water = client.made("/api/waters", {"name": "Rain", "kind": "rain"})["id"]
+    before = client.state
+    answer = client.send("/api/sums/feed/can", {"feed": FEED | change, "water_id": water})
+    assert (answer.status_code, answer.json()["errors"][0]["pointer"].endswith(pointer)) == (422, True)
+    assert client.state == before

@@ -36,7 +36,7 @@ class FeedSumIn(BaseModel):
     volume: Typed
     volume_unit: VolumeUnit = "L"
     strength: StrengthMode = "nitrogen"
-    value: Said = 40
+    value: Said = 40.0
     water: ToldIn = ToldIn(kind="rain")
     scale_step_g: Typed = 1.0
     read: ToldIn | None = None

@@ -87,9 +87,11 @@ export function Tapped({
       }}
       role="application"
       tabIndex={0}
-      aria-label={`Photo of ${day(photo.on)}. Arrow keys move a cross, Enter sets a point, Backspace takes the last one away. ${
-        { rim: rim.length, midrib: midrib.length, outline: outline.length, grey: grey.length }[mode]
-      } points set.`}
+      aria-label={[
+        `Photo of ${day(photo.on)}.`,
+        "Arrow keys move a cross, Enter sets a point, Backspace takes the last one away.",
+        `${{ rim, midrib, outline, grey }[mode].length} points set.`,
+      ].join(" ")}
       onClick={tap}
       onKeyDown={onKey}
       onFocus={() => setFocused(true)}

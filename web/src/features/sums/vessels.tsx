@@ -15,7 +15,10 @@ type VesselProps = {
 export function Vessel({ x, y, w, h, ec, words, open }: VesselProps) {
   const slope = w * 0.1
   const outline = `M${x} ${y} h${w} l${-slope} ${h} h${2 * slope - w} Z`
-  const level = `M${x + slope * 0.25} ${y + h * 0.25} h${w - slope * 0.5} l${-slope * 0.75} ${h * 0.75} h${2 * slope - w} Z`
+  const level = [
+    `M${x + slope * 0.25} ${y + h * 0.25} h${w - slope * 0.5}`,
+    `l${-slope * 0.75} ${h * 0.75} h${2 * slope - w} Z`,
+  ].join(" ")
   return (
     <g>
       <path d={level} fill={saltColour(ec)} opacity={open ? 0.55 : 1} />
