@@ -124,7 +124,10 @@ def test_the_passport_tells_a_year_of_the_plant(demo: Client) -> None:
     assert sheet["year"]["sum"]["waterings"] == len({x["on"] for x in year})
     assert sheet["year"]["sum"]["feeds"] == sum(x["job"] == "feed" for x in year)
     assert sheet["year"]["flushes"] == len({x["on"] for x in year if x["job"] == "flush"}) > 0
-    assert sheet["year"]["learnt"], "the flush beside its twin taught something"
+    told = sheet["year"]["told"]
+    assert any(t["sentence"] for t in told), "the flush beside its twin taught something"
+    assert [t["on"] for t in told] == sorted(t["on"] for t in told)
+    assert len({(t["on"], t["words"]) for t in told}) == len(told), "each change stands once, with its answer"
     assert sheet["phases"]
     assert sheet["hazard"]
 

@@ -292,7 +292,7 @@ def _inside(pack: zipfile.ZipFile, path: str) -> bytes:
         return pack.read(path)
     except KeyError as error:
         raise _refuse(path, "is missing.") from error
-    except (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError) as error:
+    except (zipfile.BadZipFile, zlib.error, RuntimeError) as error:  # RuntimeError: locked, or packed as none knows
         raise _refuse(path, "is damaged.") from error
 
 

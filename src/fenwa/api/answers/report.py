@@ -39,12 +39,12 @@ class Dated(BaseModel):
     words: str
 
 
-class Learnt(BaseModel):
-    """An answer from its own log, with how sure it is."""
+class Told(BaseModel):
+    """A change and what the log could say of it; ``at_place``: of its place; empty: nothing yet."""
 
     on: date
-    change: str
-    grade: str
+    words: str
+    at_place: bool
     sentence: str
 
 
@@ -61,8 +61,7 @@ class PlantYear(BaseModel):
     last_flush_on: date | None
     flowers: float | None
     waters: list[str]
-    changed: list[Dated]
-    learnt: list[Learnt]
+    told: list[Told]
 
 
 class Loss(BaseModel):
@@ -113,15 +112,15 @@ def _year(session: Session, desk: Desk, p: PotToday, since: date, until: date) -
         leaves=leaves_between(session, p.plant.id, since, until),
         nights=nights_between(session, p.pot.place_id, since, until),
     )
-    changed = [
-        Dated(on=c.on, words=c.words)
-        for c in desk.changes.get(p.pot.id, [])
-        if since <= c.on <= until and c.whose == "pot"
-    ]
-    learnt = [
-        Learnt(on=b.on, change=b.words, grade=b.grade, sentence=b.sentence)
+    said = {
+        (b.on, b.words): b.sentence
         for b in briefs_of(desk, session, p)
         if since <= b.on <= until and b.measured is not None and b.grade in LEARNT
+    }
+    own = {(c.on, c.words) for c in desk.changes.get(p.pot.id, []) if since <= c.on <= until and c.whose == "pot"}
+    told = [
+        Told(on=on, words=words, at_place=(on, words) not in own, sentence=said.get((on, words), ""))
+        for on, words in sorted({*own, *said})
     ]
     return PlantYear(
         pot_id=p.pot.id,
@@ -134,8 +133,7 @@ def _year(session: Session, desk: Desk, p: PotToday, since: date, until: date) -
         last_flush_on=flushed[-1] if flushed else None,
         flowers=flowers_between(session, p.plant.id, since, until),
         waters=sorted({x.water for x in pours if x.water}),
-        changed=changed,
-        learnt=learnt,
+        told=told,
     )
 
 

@@ -49,7 +49,7 @@ class AwayVisit:
 
 @dataclass(frozen=True, kw_only=True)
 class AwayRow:
-    """One pot: when it wants water, its risk, and the days a helper waters it."""
+    """One pot: when it wants water, its risk, a helper's days. ``plain_only``: a hold keeps feed off it."""
 
     pot_id: int
     code: str
@@ -65,6 +65,7 @@ class AwayRow:
     sentence: str
     then: str = ""
     not_do: str = ""
+    plain_only: bool = False
 
 
 @dataclass(frozen=True)
@@ -136,6 +137,7 @@ def _row(p: AwayPot, leaving: date, back: date) -> AwayRow:
         sentence=said + note,
         then=p.then,
         not_do=p.not_do,
+        plain_only=bool(p.hold),
     )
 
 

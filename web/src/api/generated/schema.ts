@@ -5036,7 +5036,7 @@ export interface components {
         };
         /**
          * AwayRow
-         * @description One pot: when it wants water, its risk, and the days a helper waters it.
+         * @description One pot: when it wants water, its risk, and the days a helper waters it. ``plain_only``: a hold keeps feed off it.
          */
         AwayRow: {
             /** Pot Id */
@@ -5076,6 +5076,11 @@ export interface components {
              * @default
              */
             not_do: string;
+            /**
+             * Plain Only
+             * @default false
+             */
+            plain_only: boolean;
         };
         /**
          * AwayVisit
@@ -10388,23 +10393,6 @@ export interface components {
             sentence: string;
         };
         /**
-         * Learnt
-         * @description An answer from its own log, with how sure it is.
-         */
-        Learnt: {
-            /**
-             * On
-             * Format: date
-             */
-            on: string;
-            /** Change */
-            change: string;
-            /** Grade */
-            grade: string;
-            /** Sentence */
-            sentence: string;
-        };
-        /**
          * LearntPot
          * @description What was learnt, from how many readings, and the reading it predicts now beside that of the defaults. [µS/cm]
          */
@@ -13246,10 +13234,8 @@ export interface components {
             flowers: number | null;
             /** Waters */
             waters: string[];
-            /** Changed */
-            changed: components["schemas"]["Dated"][];
-            /** Learnt */
-            learnt: components["schemas"]["Learnt"][];
+            /** Told */
+            told: components["schemas"]["Told"][];
         };
         /**
          * Point
@@ -16918,6 +16904,23 @@ export interface components {
             low_shown: number;
             /** High Shown */
             high_shown: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Told
+         * @description A change and what the log could say of it; ``at_place``: of its place; empty: nothing yet.
+         */
+        Told: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Words */
+            words: string;
+            /** At Place */
+            at_place: boolean;
             /** Sentence */
             sentence: string;
         };

@@ -35,24 +35,15 @@ export const became = ({ sum, flowers }: Year) =>
 
 /** What changed, each with its day, and what the log could say of it. */
 export function Changed({ year }: { year: Year }) {
-  const taught = (on: string, words: string) =>
-    year.learnt.find((l) => l.on === on && l.change === words)
-  const places = year.learnt.filter(
-    (l) => !year.changed.some((c) => c.on === l.on && c.words === l.change),
-  )
   return (
     <Box as="ul" listStyleType="none">
-      {year.changed.map((c) => (
-        <li key={`${c.on}${c.words}`}>
-          {day(c.on, "")}: {c.words}. {taught(c.on, c.words)?.sentence}
+      {year.told.map((t) => (
+        <li key={`${t.on}${t.words}`}>
+          {day(t.on, "")}
+          {t.at_place && ", at its place"}: {t.words}. {t.sentence}
         </li>
       ))}
-      {places.map((l) => (
-        <li key={`${l.on}${l.sentence}`}>
-          {day(l.on, "")}, at its place: {l.change}. {l.sentence}
-        </li>
-      ))}
-      {year.changed.length + year.learnt.length === 0 && <li>Nothing was changed.</li>}
+      {year.told.length === 0 && <li>Nothing was changed.</li>}
     </Box>
   )
 }

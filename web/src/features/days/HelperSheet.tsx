@@ -76,11 +76,7 @@ function Visit({ row }: { row: Row }) {
         , {row.water}
       </td>
       <td>
-        {row.risk === "low"
-          ? row.sentence
-          : row.sentence.includes("Plain water only.")
-            ? "Resting: water only."
-            : ""}{" "}
+        {row.risk === "low" ? row.sentence : row.plain_only ? "Resting: water only." : ""}{" "}
         <b>{row.then}</b> {row.not_do}
       </td>
     </tr>
