@@ -5036,7 +5036,7 @@ export interface components {
         };
         /**
          * AwayRow
-         * @description One pot: when it wants water, its risk, and the days a helper waters it. ``plain_only``: a hold keeps feed off it.
+         * @description One pot: when it wants water, its risk, a helper's days. ``plain_only``: a hold keeps feed off it.
          */
         AwayRow: {
             /** Pot Id */
