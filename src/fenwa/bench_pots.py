@@ -17,7 +17,8 @@ def calibration() -> None:
     from scipy.optimize import least_squares
 
     from fenwa.core.library.loader import get_medium
-    from fenwa.core.pot.fold import PotLog, fold_log, fold_logs
+    from fenwa.core.pot.fold import fold_log, fold_logs
+    from fenwa.core.pot.happened import PotLog
     from fenwa.core.pot.learning import reading_sd
     from fenwa.core.pot.methods import SPREAD_LN
     from fenwa.core.pot.specification import LEARNT, MEMBERS, PARAMETERS, SPREAD, PotSpec, WaterEvent, members_of

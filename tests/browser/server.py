@@ -45,6 +45,8 @@ EXPECTED = ("422", "409", "Service Worker registration blocked by Playwright")  
 
 # Every server is a process of its own, with the command line's own arguments, forked from one that has imported Fenwa
 # once: sixty starts would otherwise spend most of their time on imports.
+# Python 3.11 does not hand its own paths to the fork server: without them it imports nothing beforehand.
+os.environ["PYTHONPATH"] = os.pathsep.join([str(ROOT / "src"), os.environ.get("PYTHONPATH", "")]).strip(os.pathsep)
 FORKS = multiprocessing.get_context("forkserver")
 FORKS.set_forkserver_preload(["fenwa.cli", "fenwa.api.app", "fenwa.demo.database", "uvicorn"])
 

@@ -12,8 +12,9 @@ from fenwa.core.care.prills import prill_salt_uS_L
 from fenwa.core.library.loader import get_medium
 from fenwa.core.pot.ahead import Rhythm, forecast
 from fenwa.core.pot.balance import State
-from fenwa.core.pot.fold import PotLog, fold, fold_log, fold_logs, rested
+from fenwa.core.pot.fold import fold, fold_log, fold_logs, rested
 from fenwa.core.pot.folded import Folded, salt
+from fenwa.core.pot.happened import PotLog
 from fenwa.core.pot.release import PrillSalt
 from fenwa.core.pot.specification import MEMBERS, Medium, PotReading, PotSpec, WaterEvent, members_of
 
@@ -25,7 +26,7 @@ def day(n: int) -> date:
     return START + timedelta(days=n)
 
 
-def a_log(rng: np.random.Generator) -> PotLog:
+def a_log(rng: np.random.Generator, pours: int = 14) -> PotLog:
     """Any pot with any log: drained, tray or reservoir; pours known and unknown; readings, crusts, some left out."""
     media = ("peat_perlite", "bark_medium", "sphagnum_loose", "clay_balls")
     pot = PotSpec(
@@ -39,7 +40,7 @@ def a_log(rng: np.random.Generator) -> PotLog:
         prills=(PrillSalt(day(5), 900.0, 90.0, 22.0),) if rng.random() < 0.3 else (),
     )
     events = []
-    for n in np.cumsum(rng.integers(0, 9, int(rng.integers(0, 14)))):
+    for n in np.cumsum(rng.integers(0, 9, int(rng.integers(0, pours)))):
         volume = float(rng.uniform(0.1, 1.2)) if rng.random() < 0.8 else None
         read = rng.random() < 0.4
         events.append(
@@ -64,7 +65,7 @@ def a_log(rng: np.random.Generator) -> PotLog:
             str(rng.choice(["wet", "moist", "barely damp", "dry"])) if rng.random() < 0.3 else None,  # type: ignore[arg-type]
             bool(rng.random() < 0.2),
         )
-        for n in rng.integers(0, 60, int(rng.integers(0, 5)))
+        for n in rng.integers(0, 4 * pours, int(rng.integers(0, pours // 3 + 1)))
     ]
     return PotLog(pot, events, readings)
 

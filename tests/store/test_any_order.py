@@ -12,11 +12,13 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
 from fenwa.core.pot.root_zone import root_zone
+from fenwa.store.log_rows import as_event, readings_of
 from fenwa.store.models import Pour
 from fenwa.store.pot_rows import looks_until
 from fenwa.store.prepare import prepare_store
+from fenwa.store.salt_of_pots import BallastShares
 from fenwa.store.session import Store
-from fenwa.store.summary import BallastShares, as_event, open_pours, readings_of
+from fenwa.store.summary import open_pours
 from tests.conftest import TODAY, Client, pot, pour
 
 DAYS = st.integers(0, 60).map(lambda n: (TODAY - timedelta(days=n)).isoformat())

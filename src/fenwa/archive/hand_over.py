@@ -26,7 +26,7 @@ from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.session import Store
 from fenwa.store.summary import touch_all
 
-STAYS = {"timer", "pot_summary", "trial"}  # of this house, or worked out anew
+STAYS = {"timer", "pot_summary", "pot_standing", "trial"}  # of this house, or worked out anew
 ARRIVALS = "New arrivals"  # a place of its own: what comes in stands apart for a while
 Row = dict[str, Any]
 

@@ -25,6 +25,7 @@ from fenwa.store.summary import clear_summaries, refresh, touch_all
 LEFT_OUT = {
     "submission": "keys of requests that were answered: of this machine",
     "pot_summary": "worked out from the log",
+    "pot_standing": "worked out from the log",
 }
 OWN = "lan."  # settings of who may come in to this machine
 SHIPPED = {"product", "place", "setting", *LEFT_OUT}  # have rows in an empty collection

@@ -8,10 +8,10 @@ from sqlalchemy import text
 
 from fenwa.core.errors import Conflict
 from fenwa.demo.generator import SEED, seed
+from fenwa.store.log_rows import CORE_VERSION
 from fenwa.store.models import Base, Pot, Setting, Water
 from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.session import Store
-from fenwa.store.summary import CORE_VERSION
 
 STAMP = "demo_stamp"
 

@@ -17,17 +17,19 @@ from fenwa.core.care.on_trial import plan_on_trial
 from fenwa.core.care.plan import plan_of_pot
 from fenwa.core.library.profile import Profile
 from fenwa.core.pot.balance import State
-from fenwa.core.pot.fold import rested, state_of
-from fenwa.core.pot.folded import reading_of
+from fenwa.core.pot.fold import rested
+from fenwa.core.pot.folded import reading_of, state_of
 from fenwa.core.pot.learning import Pooled, with_pooled
 from fenwa.core.pot.specification import Members, PotSpec, band
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.flush_state import told_by_others
+from fenwa.store.log_rows import CORE_VERSION
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import PotToday, facts_from_plain
+from fenwa.store.salt_of_pots import pot_spec
 from fenwa.store.session import Store
-from fenwa.store.summary import CORE_VERSION, pot_spec, refresh
+from fenwa.store.summary import refresh_many
 
 
 def stale_summaries(session: Session) -> list[int]:
@@ -46,8 +48,7 @@ def stale_summaries(session: Session) -> list[int]:
 def refresh_stale(session: Session) -> int:
     """Fold again what is stale; returns how many."""
     stale = stale_summaries(session)
-    for pot_id in stale:
-        refresh(session, pot_id)
+    refresh_many(session, stale)
     return len(stale)
 
 
@@ -86,7 +87,7 @@ def _remembered(store: Store, today: date) -> dict[int, PotToday]:
 def _load_pots(session: Session, today: date, only: set[int] | None) -> list[PotToday]:
     """Pots from the database; all go through the core in one call."""
     query = (
-        select(Pot, PotSummary.data)
+        select(Pot, PotSummary.data, PotSummary.mix)
         .join(PotSummary, PotSummary.pot_id == Pot.id)
         .where(Pot.archived_at.is_(None))
         .order_by(Pot.shelf_order, Pot.code)
@@ -97,7 +98,8 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
     plants: dict[int, list[Plant]] = {}
     for plant in session.scalars(living):
         plants.setdefault(plant.pot_id, []).append(plant)
-    rows = [(pot, data, plants[pot.id]) for pot, data in session.execute(query).all() if pot.id in plants]
+    found_rows = [r for r in session.execute(query).all() if r.Pot.id in plants]
+    rows = [(pot, data, plants[pot.id]) for pot, data, _ in found_rows]
     if not rows:
         return []
     care = load_care(session, today, only)
@@ -115,7 +117,7 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
         pot_spec(pot, kind, f.phase, care.prill_salt(pot))
         for (pot, _, _), kind, f in zip(rows, kinds, found, strict=True)
     ]
-    told = told_by_others(session, {pot.id: data["mix"] for pot, data, _ in rows})
+    told = told_by_others(session, {pot.id: mix for pot, _, mix in found_rows})
     readings = _predicted([data for _, data, _ in rows], specs, today, [told.get(pot.id, ()) for pot, _, _ in rows])
     out = []
     for i, (pot, _, mine) in enumerate(rows):
@@ -137,10 +139,12 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
 
 def states_of(session: Session, pots: list[PotToday], today: date) -> tuple[Members, State]:
     """Members and states of many pots today, with what their readings and those of their mixes taught."""
-    rows = select(PotSummary.pot_id, PotSummary.data).where(PotSummary.pot_id.in_([p.pot.id for p in pots]))
-    found = {r.pot_id: r.data for r in session.execute(rows)}
-    told = told_by_others(session, {p.pot.id: found[p.pot.id]["mix"] for p in pots})
-    stored, of = [found[p.pot.id] for p in pots], [told.get(p.pot.id, ()) for p in pots]
+    rows = select(PotSummary.pot_id, PotSummary.data, PotSummary.mix).where(
+        PotSummary.pot_id.in_([p.pot.id for p in pots])
+    )
+    found = {r.pot_id: r for r in session.execute(rows)}
+    told = told_by_others(session, {p.pot.id: found[p.pot.id].mix for p in pots})
+    stored, of = [found[p.pot.id].data for p in pots], [told.get(p.pot.id, ()) for p in pots]
     return _states(stored, [p.spec for p in pots], today, of)
 
 

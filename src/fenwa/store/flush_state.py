@@ -12,7 +12,7 @@ from fenwa.core.pot.learning import Knowledge, Pooled, pooled
 from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.reservoir import ReservoirEvent
 from fenwa.core.pot.specification import LEARNT, SPREAD, PotReading
-from fenwa.store.models import Feel, Flush, Level, Pot, PotSummary, Pour, Runoff, Water
+from fenwa.store.models import Flush, Level, Pot, PotSummary, Pour, Runoff, Water
 
 
 def readings_between(session: Session, pot_id: int) -> Sequence[Runoff]:
@@ -84,12 +84,6 @@ def as_pass(p: Pour) -> FlushPass:
     )
 
 
-def partial_flushes(session: Session, pot_id: int) -> set[int]:
-    """Flushes of a pot that did not come to their end: still due."""
-    mine = select(Flush.id).where(Flush.pot_id == pot_id, Flush.ended_as.in_(("", "interrupted")))
-    return set(session.scalars(mine))
-
-
 def levels_of(session: Session, pot_id: int) -> Sequence[Level]:
     """Levels of a tray or reservoir, oldest first."""
     mine = select(Level).where(Level.pot_id == pot_id, Level.archived_at.is_(None))
@@ -126,15 +120,6 @@ def reservoir_events(session: Session, pot_id: int) -> list[ReservoirEvent]:
     return [e for _, _, e in sorted(out, key=lambda row: row[:2])]
 
 
-def felt_between(session: Session, pot_id: int) -> list[tuple[date, str]]:
-    """How wet a finger felt a pot, on days without a pour: on others nobody knows which came first."""
-    poured = select(Pour.on).where(Pour.pot_id == pot_id, Pour.archived_at.is_(None))
-    rows = select(Feel.on, Feel.moist).where(
-        Feel.pot_id == pot_id, Feel.archived_at.is_(None), Feel.moist.is_not(None), Feel.on.not_in(poured)
-    )
-    return [(on, moist) for on, moist in session.execute(rows.order_by(Feel.on, Feel.id)) if moist is not None]
-
-
 def mix_of(pot: Pot, profile_id: str) -> str:
     """Pots of one medium and kind share what their readings taught: the key they share it by."""
     parts = sorted(f"{row['medium_id']}:{row['parts']:g}" for row in pot.medium_parts or [])
@@ -144,9 +129,9 @@ def mix_of(pot: Pot, profile_id: str) -> str:
 def told_by_others(session: Session, mixes: dict[int, str]) -> dict[int, tuple[Pooled, ...]]:
     """What the readings of other pots of its mix say of each pot; only pots they say anything of are named."""
     rows = session.execute(
-        select(PotSummary.pot_id, PotSummary.data["mix"].as_string(), PotSummary.data["learnt"])
+        select(PotSummary.pot_id, PotSummary.mix, PotSummary.learnt)
         .join(Pot, Pot.id == PotSummary.pot_id)
-        .where(Pot.archived_at.is_(None), PotSummary.data["learnt"].as_string().is_not(None))
+        .where(Pot.archived_at.is_(None), PotSummary.mix.in_(set(mixes.values())), PotSummary.learnt.is_not(None))
     ).all()
     by_mix: dict[str, list[tuple[int, dict[str, Knowledge]]]] = {}
     for pot_id, mix, learnt in rows:
@@ -165,7 +150,7 @@ def told_by_others(session: Session, mixes: dict[int, str]) -> dict[int, tuple[P
 
 def pots_of_mix(session: Session, mix: str) -> list[int]:
     """Pots folded last under this mix."""
-    return list(session.scalars(select(PotSummary.pot_id).where(PotSummary.data["mix"].as_string() == mix)))
+    return list(session.scalars(select(PotSummary.pot_id).where(PotSummary.mix == mix)))
 
 
 def flush_waters(session: Session) -> Sequence[Water]:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import CheckConstraint, ForeignKey, Index
+from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from fenwa.store.answer_models import CheckDone, ClimateSample, IllCase, Logger, Trial
@@ -372,10 +372,29 @@ class Submission(Base):
 
 
 class PotSummary(Base):
-    """Where a pot's log leaves it, folded at each write; made anew when the core's figures change."""
+    """Where a pot's log leaves it, folded at each write; made anew when the core's figures change.
+
+    ``mix``: pots of one medium and kind share what their readings taught (``learnt``; NULL: nothing was read).
+    """
 
     __tablename__ = "pot_summary"
     pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), primary_key=True)
     core_version: Mapped[str]
     data: Mapped[dict[str, Any]]
     history: Mapped[dict[str, Any]]
+    mix: Mapped[str] = mapped_column(default="", server_default="", index=True)
+    learnt: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+
+
+class PotStanding(Base):
+    """Where a pot's fold stood at the end of a day, to go on from; gone as soon as anything up to that day changes.
+
+    ``figures``: what it was folded by: figures of the core, the pot, its mix.
+    """
+
+    __tablename__ = "pot_standing"
+    pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), primary_key=True)
+    on: Mapped[date] = mapped_column(primary_key=True)
+    steps: Mapped[int]
+    figures: Mapped[str]
+    data: Mapped[dict[str, Any]]

@@ -14,10 +14,12 @@ from fenwa.core.pot.folded import Folded, salt
 from fenwa.core.pot.learning import Pooled, learnt_spec, with_pooled
 from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent, capacity_L
 from fenwa.store.flush_state import told_by_others
+from fenwa.store.log_rows import as_event, readings_of
 from fenwa.store.models import PotSummary, Pour
 from fenwa.store.pot_rows import looks_until
 from fenwa.store.pot_today import PotToday
-from fenwa.store.summary import BallastShares, as_event, open_pours, readings_of, stored_fold
+from fenwa.store.salt_of_pots import BallastShares
+from fenwa.store.summary import open_pours, stored_fold
 
 
 @dataclass(frozen=True)
@@ -53,7 +55,7 @@ def balance_of(session: Session, p: PotToday, today: date, pours: Sequence[Pour]
     between = readings_of(session, p.pot.id, looks_until(session, p.pot.id, today))
     readings = [r for r in between if since <= r.on <= today]
     summary = session.get_one(PotSummary, p.pot.id)
-    told = told_by_others(session, {p.pot.id: summary.data["mix"]}).get(p.pot.id, ())
+    told = told_by_others(session, {p.pot.id: summary.mix}).get(p.pot.id, ())
     folded = stored_fold(summary, p.spec, today, told)
     if folded is None:
         folded = fold_log(p.spec, events, today, readings)

@@ -12,9 +12,10 @@ from fenwa.core.pot.ahead import RHYTHM_DAYS, Rhythm, YearAhead, present_rhythm,
 from fenwa.core.pot.rhythms import WHAT_IFS, WhatIf, with_what_if
 from fenwa.store.collection import states_of
 from fenwa.store.flush_state import pours_since
+from fenwa.store.log_rows import as_event
 from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
-from fenwa.store.summary import BallastShares, as_event
+from fenwa.store.salt_of_pots import BallastShares
 from fenwa.store.water_state import waters_today
 
 

@@ -15,6 +15,7 @@ from sqlalchemy.pool import QueuePool
 
 from fenwa.store.file import APPLICATION_ID, check_ours, close_to_others, make_private
 from fenwa.store.migrate import upgrade
+from fenwa.store.standing_rows import set_triggers
 
 T = TypeVar("T")
 
@@ -80,6 +81,7 @@ class Store:
         upgrade(path, self.engine)
         if self._driver_says("PRAGMA application_id") != APPLICATION_ID:
             self._driver_says(f"PRAGMA application_id={APPLICATION_ID}")
+        set_triggers(self.engine)
         close_to_others(path)
         self._reader = make_engine(path, writing=False)
         self._read = sessionmaker(self._reader)

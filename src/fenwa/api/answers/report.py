@@ -16,6 +16,7 @@ from fenwa.core.evidence.seasons import SeasonLog, SeasonSum, season_sum
 from fenwa.store.answer_rows import poured_by
 from fenwa.store.leaf_rows import plants_ever
 from fenwa.store.pot_today import PotToday
+from fenwa.store.salt_of_pots import medium_of
 from fenwa.store.season_rows import (
     flowers_between,
     heights_between,
@@ -24,7 +25,6 @@ from fenwa.store.season_rows import (
     phases_noted,
     season_pours,
 )
-from fenwa.store.summary import medium_of
 
 router = APIRouter(prefix="/api", tags=["answers"])
 

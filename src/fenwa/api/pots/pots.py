@@ -29,7 +29,8 @@ from fenwa.store.pot_balance import balance_of
 from fenwa.store.pot_rows import candidate_of, corrected_pours, decisions_of, happened, looks_until
 from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
-from fenwa.store.summary import medium_of, open_pours, phases
+from fenwa.store.salt_of_pots import medium_of
+from fenwa.store.summary import open_pours, phases
 from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
 from datetime import date
 from itertools import pairwise
 from typing import Literal
@@ -117,34 +117,97 @@ class LogFacts:
         return FedSoFar(self.feeds_since_plain, self.plains_since_feed, self.last_feed_on, self.last_spray_on)
 
 
+@dataclass(frozen=True)
+class PoursSoFar:
+    """What the pours of a log say up to a day; each further one goes on from here, so that a long log costs no more
+    than a short one. None: never, or not known. [mL, L, µS/cm]
+    """
+
+    begun_on: date | None = None
+    feeds_since_plain: int = 0
+    plains_since_feed: int = 0
+    last_pour_on: date | None = None
+    last_pour_mL: float | None = None
+    last_pour_ec: float | None = None
+    last_feed_on: date | None = None
+    last_flush_on: date | None = None
+    last_spray_on: date | None = None
+    volumes_L: tuple[float, ...] = ()
+    waterings: tuple[date, ...] = ()
+    poured_uS_cm: tuple[tuple[date, float], ...] = ()
+
+    def after(self, p: LoggedPour) -> PoursSoFar:
+        """With one more pour, not older than any before it."""
+        if p.piece:
+            return self
+        begun = replace(self, begun_on=self.begun_on or p.on)
+        if p.route == "leaf spray":
+            return replace(begun, last_spray_on=p.on)
+        feed = p.job == "feed"
+        given = replace(
+            begun,
+            feeds_since_plain=self.feeds_since_plain + 1 if feed else 0,
+            plains_since_feed=0 if feed else self.plains_since_feed + 1,
+            last_feed_on=p.on if feed else self.last_feed_on,
+        )
+        if p.route in OFF_MEDIUM:
+            return given
+        flush, pure = p.job == "flush", p.ec_uS_cm is not None and not feed
+        return replace(
+            given,
+            last_pour_on=p.on,
+            last_pour_mL=None if p.volume_L is None else p.volume_L * 1000,
+            last_pour_ec=p.ec_uS_cm,
+            last_flush_on=p.on if flush else self.last_flush_on,
+            volumes_L=(*self.volumes_L, p.volume_L)[-USUAL_OF:] if p.volume_L and not flush else self.volumes_L,
+            waterings=(*(d for d in self.waterings if d != p.on), p.on)[-WATERINGS_KEPT:],
+            poured_uS_cm=(*self.poured_uS_cm, (p.on, p.ec_uS_cm))[-WATERINGS_KEPT:]  # type: ignore[arg-type]
+            if pure
+            else self.poured_uS_cm,
+        )
+
+    @property
+    def usual_volume_L(self) -> float | None:
+        """The middle of the last pours. [L]"""
+        known = sorted(self.volumes_L)
+        return known[len(known) // 2] if known else None
+
+
+def pours_so_far(pours: Iterable[LoggedPour], before: PoursSoFar | None = None) -> PoursSoFar:
+    """What pours say, oldest first, after what was said ``before`` them."""
+    found = before or PoursSoFar()
+    for p in pours:
+        found = found.after(p)
+    return found
+
+
 def facts_of_log(
-    pours: Sequence[LoggedPour],
+    pours: Sequence[LoggedPour] | PoursSoFar,
     looks: Sequence[LoggedLook],
     phases: Sequence[LoggedPhase],
     reading: tuple[date, float] | None = None,
 ) -> LogFacts:
-    """The facts of a log, each list oldest first; ``reading``: the last measured runoff as a reading. [µS/cm]"""
-    pours = [p for p in pours if not p.piece]
-    given = [p for p in pours if p.route != "leaf spray"]
-    rooted = [p for p in given if p.route not in OFF_MEDIUM]
-    last, seen = (rooted[-1] if rooted else None), (looks[-1] if looks else None)
+    """The facts of a log, each list oldest first; ``reading``: the last measured runoff as a reading. [µS/cm]
+
+    ``pours``: all of them, or what they said so far.
+    """
+    said = pours if isinstance(pours, PoursSoFar) else pours_so_far(pours)
+    seen = looks[-1] if looks else None
     every_look, looks = looks, [x for x in looks if x.leads]  # a side growth wakes nothing and ends nothing
     root = next((x for x in reversed(looks) if x.root_cm is not None), None)
     looked = [x for x in looks if x.marks_looked_for]
     return LogFacts(
-        feeds_since_plain=_run(given, True),
-        plains_since_feed=_run(given, False),
-        last_pour_on=last.on if last else None,
-        last_pour_mL=None if last is None or last.volume_L is None else last.volume_L * 1000,
-        last_pour_ec=last.ec_uS_cm if last else None,
-        last_feed_on=next((p.on for p in reversed(given) if p.job == "feed"), None),
-        last_flush_on=next((p.on for p in reversed(rooted) if p.job == "flush"), None),
-        last_spray_on=next((p.on for p in reversed(pours) if p.route == "leaf spray"), None),
-        usual_volume_L=_usual([p.volume_L for p in rooted if p.job != "flush" and p.volume_L]),
-        waterings=tuple(sorted({p.on for p in rooted})[-WATERINGS_KEPT:]),
-        poured_uS_cm=tuple((p.on, p.ec_uS_cm) for p in rooted if p.ec_uS_cm is not None and p.job != "feed")[
-            -WATERINGS_KEPT:
-        ],
+        feeds_since_plain=said.feeds_since_plain,
+        plains_since_feed=said.plains_since_feed,
+        last_pour_on=said.last_pour_on,
+        last_pour_mL=said.last_pour_mL,
+        last_pour_ec=said.last_pour_ec,
+        last_feed_on=said.last_feed_on,
+        last_flush_on=said.last_flush_on,
+        last_spray_on=said.last_spray_on,
+        usual_volume_L=said.usual_volume_L,
+        waterings=said.waterings,
+        poured_uS_cm=said.poured_uS_cm,
         growth_on=_newest(looks, lambda x: x.new_leaf or x.new_growth),
         new_growth_on=_newest(looks, lambda x: x.new_growth),
         new_leaf_on=_newest(looks, lambda x: x.new_leaf),
@@ -176,7 +239,7 @@ def facts_of_log(
         last_equivalent_on=reading[0] if reading else None,
         phase=phases[-1].phase if phases else None,
         phase_since=phases[-1].since if phases else None,
-        kept_since=min([s.since for s in phases[:1]] + [p.on for p in pours[:1]], default=None),
+        kept_since=min([s.since for s in phases[:1]] + [d for d in (said.begun_on,) if d], default=None),
     )
 
 
@@ -207,21 +270,6 @@ def _woke(phases: Sequence[LoggedPhase]) -> date | None:
     resting = ("dormant", "rest")
     woke = [a.since for before, a in pairwise(phases) if before.phase in resting and a.phase not in resting]
     return woke[-1] if woke else None
-
-
-def _run(rooted: Sequence[LoggedPour], feed: bool) -> int:
-    """How many of the last pours in a row are feeds, or are none."""
-    n = 0
-    for p in reversed(rooted):
-        if (p.job == "feed") is not feed:
-            break
-        n += 1
-    return n
-
-
-def _usual(volumes: Sequence[float | None]) -> float | None:
-    known = sorted(v for v in volumes[-USUAL_OF:] if v is not None)
-    return known[len(known) // 2] if known else None
 
 
 def _newest(looks: Sequence[LoggedLook], is_it: Callable[[LoggedLook], bool]) -> date | None:

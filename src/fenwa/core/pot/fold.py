@@ -6,7 +6,6 @@ One pot is folded by the same rules as five hundred: the k-th pour of each is on
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Any
 
@@ -30,40 +29,33 @@ from fenwa.core.pot.balance import (
 from fenwa.core.pot.folded import (
     Folded,
     Observation,
+    Standing,
     has_exit,
     points_of,
     reading_of,
+    rows_of,
     salt,
     should_read,
-    wetting,
+    state_of,
 )
+from fenwa.core.pot.happened import LAST_EC_STANDS, Happened, PotLog, happened, in_order, start_of
 from fenwa.core.pot.learning import MISFIT, drifted, off_sds, reading_sd, taught
 from fenwa.core.pot.methods import CRUST_SPREAD_LN, MOIST_LEFT, MOIST_SPREAD_LN, SPREAD_LN, CRUST_uS_cm, Moist
 from fenwa.core.pot.release import salt_given
 from fenwa.core.pot.specification import (
+    MEMBERS,
     Members,
     PotReading,
     PotSpec,
     WaterEvent,
     band,
     members_of,
-    prior_shifts,
     two_salts_of,
 )
 
 BONE_DRY = "By the usual losses the pot was bone dry by {}: the last tenth of its water is kept, and salt is less sure."
 
-START_MIN_uS_cm = 50.0
 CONFIRM_DAYS = 30  # a crust and a reading far above what was expected confirm each other; judgement
-
-
-@dataclass(frozen=True)
-class PotLog:
-    """A pot with its pours, and what was read of it between them."""
-
-    pot: PotSpec
-    events: Sequence[WaterEvent]
-    readings: Sequence[PotReading] = ()
 
 
 def fold(
@@ -125,59 +117,42 @@ def fold_logs(logs: Sequence[PotLog], today: date, learn: bool = True, members: 
     if not logs:
         return []
     pots = [x.pot for x in logs]
-    members = members_of(pots) if members is None else members
-    happened = [_happened(x, today) for x in logs]
-    begun = [_start(x, today) for x in logs]
-    C0 = two_salts_of(members, np.array([[ec] for ec, _ in begun]), [s for _, s in begun]) * members.start_factor
-    before = [min([h.first, *(p.given_on for p in pot.prills)]) for pot, h in zip(pots, happened, strict=True)]
-    given = _given(pots, members, before, [h.first for h in happened])
-    C0 = held_with(C0, given, members.soil.W_m_cc + members.soil.W_i)
-    run = _Fold(pots, members, State(members.soil.W_m_cc * 1.0, C0, C0), happened, learn)
-    for k in range(max(len(h.steps) for h in happened)):
+    steps = [happened(x, today) for x in logs]
+    if members is None:
+        members, state = _begun(logs, steps, today)
+    else:
+        state = _from_start(pots, logs, steps, members, today)
+    run = _Fold(pots, members, state, steps, learn)
+    for k in range(max(len(h.steps) for h in steps)):
         run.step(k)
     return run.finished()
 
 
-@dataclass
-class _Happened:
-    """Pours with the EC that stands for each, and readings, in order; of one day the pours go first."""
-
-    steps: list[tuple[WaterEvent, float] | PotReading]
-    first: date
-    cautions: list[str]
-    unsure: bool  # what of a pour's salt is ballast is not known
-
-
-def _start(x: PotLog, today: date) -> tuple[float, float | None]:
-    """What the medium holds at the start, and its share of ballast: those of its first water. [µS/cm]"""
-    pours = wetting(x.events, today)
-    known = next((e.ec_uS_cm for e in pours if e.ec_uS_cm is not None), 0.0)
-    start = x.pot.start_uS_cm if x.pot.start_uS_cm is not None else max(START_MIN_uS_cm, known)
-    return start, pours[0].ballast_share if pours else None
+def _begun(logs: Sequence[PotLog], steps: Sequence[Happened], today: date) -> tuple[Members, State]:
+    """Members and states to go on from: of those whose fold stood already, and of those that begin."""
+    pots = [x.pot for x in logs]
+    new = [i for i, x in enumerate(logs) if x.since is None]
+    mine = [pots[i] for i in new]
+    fresh = members_of(mine) if new else None
+    begun = _from_start(mine, [logs[i] for i in new], [steps[i] for i in new], fresh, today) if fresh else None
+    if fresh is not None and begun is not None and len(new) == len(logs):
+        return fresh, begun
+    blank = [[1.0] * MEMBERS] * 5
+    members, state = state_of(pots, [x.since.rows if x.since else blank for x in logs])
+    if fresh is not None and begun is not None:
+        members, state = members.put(new, fresh), state.put(new, begun)
+    return members, state
 
 
-def _happened(x: PotLog, today: date) -> _Happened:
-    pours, between = wetting(x.events, today), sorted((r for r in x.readings if r.on <= today), key=lambda r: r.on)
-    last_ec = next((e.ec_uS_cm for e in pours if e.ec_uS_cm is not None), None)
-    cautions, steps = [], list[tuple[WaterEvent, float] | PotReading]()
-    if x.pot.start_uS_cm is None:
-        cautions.append("What the medium held at the start is not known: the first water is taken, ±50 %.")
-    events: list[WaterEvent | PotReading] = [*pours, *between]
-    for e in sorted(events, key=lambda e: e.on):
-        if isinstance(e, PotReading):
-            steps.append(e)
-            continue
-        if e.ec_uS_cm is None and last_ec is None:
-            cautions.append("Pours whose EC is not known were left out.")
-            continue
-        if e.ec_uS_cm is None:
-            cautions.append("A pour's EC was not measured: the last known one stands for it.")
-        last_ec = e.ec_uS_cm if e.ec_uS_cm is not None else last_ec
-        assert last_ec is not None
-        steps.append((e, last_ec))
-    first = min([e.on for e in pours[:1]] + [r.on for r in between[:1]], default=today)
-    unsure = any(e.ballast_share is None for e in pours) and x.pot.u_ballast not in (None, x.pot.u)
-    return _Happened(steps, first, cautions, unsure)
+def _from_start(
+    pots: list[PotSpec], logs: Sequence[PotLog], steps: Sequence[Happened], members: Members, today: date
+) -> State:
+    start = [start_of(x, today) for x in logs]
+    C0 = two_salts_of(members, np.array([[ec] for ec, _ in start]), [s for _, s in start]) * members.start_factor
+    before = [min([h.first, *(p.given_on for p in pot.prills)]) for pot, h in zip(pots, steps, strict=True)]
+    given = _given(pots, members, before, [h.first for h in steps])
+    C0 = held_with(C0, given, members.soil.W_m_cc + members.soil.W_i)
+    return State(members.soil.W_m_cc * 1.0, C0, C0)
 
 
 class _Some:
@@ -194,13 +169,20 @@ class _Some:
 class _Fold:
     """Many pots on their way through their logs."""
 
-    def __init__(
-        self, pots: list[PotSpec], members: Members, state: State, happened: list[_Happened], learn: bool
-    ) -> None:
-        self.pots, self.members, self.state, self.happened, self.learn = pots, members, state, happened, learn
-        self.outs = [
-            Folded(members, state, h.first, cautions=list(h.cautions)) for h in happened
-        ]  # members and state of each are its own once all are through
+    def __init__(self, pots: list[PotSpec], members: Members, state: State, steps: list[Happened], learn: bool) -> None:
+        self.pots, self.members, self.state, self.happened, self.learn = pots, members, state, steps, learn
+        self.outs = [  # members and state of each are its own once all are through
+            Folded(
+                members,
+                state,
+                h.first,
+                observations=[h.since.before] if h.since and h.since.before else [],
+                cautions=list(h.cautions),
+                used=h.since.used if h.since else 0,
+                crust_on=h.since.crust_on if h.since else None,
+            )
+            for h in steps
+        ]
         self.noted: list[tuple[list[tuple[int, date] | None], Members, State]] = []
 
     def step(self, k: int) -> None:
@@ -218,6 +200,29 @@ class _Fold:
                 self._pour(some, [e for e, _ in steps], [ec for _, ec in steps], kind)
             self.members = some.members if some.whole else self.members.put(which, some.members)
             self.state = some.state if some.whole else self.state.put(which, some.state)
+        for which in kinds.values():
+            for i in which:
+                if self.happened[i].mark_after(k):
+                    self._keep(i, k)
+
+    def _keep(self, i: int, k: int) -> None:
+        """Note where this pot stands after its k-th step."""
+        h, out = self.happened[i], self.outs[i]
+        last_ec = h.known_ec[k]
+        assert last_ec is not None
+        out.standings.append(
+            Standing(
+                out.as_of,
+                h.before + k + 1,
+                rows_of(self.members.at([i]), self.state.at([i])),
+                out.used,
+                last_ec,
+                h.unsure[k + 1],
+                tuple(in_order(out.cautions)),
+                out.crust_on,
+                out.observations[-1] if out.observations else None,
+            )
+        )
 
     def _kind(self, i: int, what: tuple[WaterEvent, float] | PotReading) -> str:
         if isinstance(what, PotReading):
@@ -239,11 +244,9 @@ class _Fold:
         for i, (out, h) in enumerate(zip(self.outs, self.happened, strict=True)):
             out.members = self.members if alone else self.members.at([i])
             out.state = self.state if alone else self.state.at([i])
-            if h.unsure:
-                out.cautions.append(
-                    "What of the salt is nutrient and what ballast is not known for every pour: the range is wider."
-                )
-            out.cautions = list(dict.fromkeys(out.cautions))
+            out.cautions, out.steps = in_order(out.cautions, h.unsure[-1]), h.before + len(h.steps)
+            if h.since and h.since.before:
+                out.observations = out.observations[1:]  # the one it went on from is kept where it was drawn
         return self.outs
 
     def _note(self, some: _Some, days: Sequence[date | None], state: State | None = None) -> None:
@@ -261,6 +264,8 @@ class _Fold:
         for e, out in zip(events, some.outs, strict=True):
             out.as_of = e.on
             out.used += 1
+            if e.ec_uS_cm is None:
+                out.cautions.append(LAST_EC_STANDS)
         known = np.array([e.volume_L is not None for e in events])[:, None]
         volume = np.array([e.volume_L or 0.0 for e in events])[:, None]
         measured = [i for i, e in enumerate(events) if e.runoff_ec_uS_cm is not None]
@@ -428,24 +433,3 @@ def _best_now(members: Members, state: State) -> tuple[Array, Array]:
     now = State(state.W_m[:, 0], state.C_m[0, :, 0] + state.C_m[1, :, 0], state.C_i[0, :, 0] + state.C_i[1, :, 0])
     reading = pour_through_reading(at_capacity(best, now), eta, members.leachate_L[:, 0] / W_cc)
     return np.asarray(root_zone_ec(best, now)), np.asarray(reading)
-
-
-def rows_of(members: Members, state: State) -> list[list[float]]:
-    """One pot as plain rows: mobile water, nutrients and ballast of the mobile and of the immobile water, then the
-    shift of every parameter where its readings taught any.
-    """
-    shape = np.shape(state.W_m)
-    C_m, C_i = np.broadcast_to(state.C_m, (2, *shape)), np.broadcast_to(state.C_i, (2, *shape))
-    rows = [np.asarray(state.W_m)[0], C_m[0, 0], C_m[1, 0], C_i[0, 0], C_i[1, 0]]
-    if not np.array_equal(members.shifts[0], prior_shifts()):
-        rows += list(members.shifts[0].T)
-    return [row.tolist() for row in rows]
-
-
-def state_of(specs: list[PotSpec], rows: list[list[list[float]]]) -> tuple[Members, State]:
-    """Many pots from their rows: what was learnt of each, and how it stood."""
-    default = prior_shifts()
-    shifts = np.stack([np.array(r[5:]).T if len(r) > 5 else default for r in rows])
-    stacked = np.array([r[:5] for r in rows])
-    state = State(stacked[:, 0], np.stack([stacked[:, 1], stacked[:, 2]]), np.stack([stacked[:, 3], stacked[:, 4]]))
-    return members_of(specs, shifts), state

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import date
 from typing import Any
@@ -22,7 +22,7 @@ from fenwa.core.pot.balance import (
 )
 from fenwa.core.pot.learning import MISFIT
 from fenwa.core.pot.methods import Method, PT_WAIT_h
-from fenwa.core.pot.specification import WETTING_ROUTES, Members, PotSpec, WaterEvent, band
+from fenwa.core.pot.specification import WETTING_ROUTES, Members, PotSpec, WaterEvent, band, members_of, prior_shifts
 
 
 @dataclass(frozen=True)
@@ -70,6 +70,8 @@ class Folded:
     cautions: list[str] = field(default_factory=list)
     used: int = 0
     crust_on: date | None = None  # last seen: it and a high reading confirm each other
+    standings: list[Standing] = field(default_factory=list)  # days on the way from which it can go on
+    steps: int = 0  # pours and readings in all
 
     @property
     def begun(self) -> bool:
@@ -81,6 +83,56 @@ class Folded:
         """By how many standard deviations the last reading that counts was off; 0: none was."""
         last = self.observations[-1] if self.observations else None
         return last.off_sd if last is not None and last.taught else 0.0
+
+
+Drawn = list[Any]  # an ISO day, a reading and its band
+DRAWN_MONTHS = 24  # further back the last day of each month is drawn
+
+
+def drawn_since(as_of: date) -> date:
+    """The first of the months of which every point is drawn."""
+    months = as_of.year * 12 + as_of.month - 1 - DRAWN_MONTHS
+    return date(max(1, months // 12), months % 12 + 1, 1)
+
+
+def thinned(points: Sequence[Drawn], as_of: date) -> list[Drawn]:
+    """Points as they are drawn, each a row that begins with its day: all of the last months, of months further back
+    the last of each. A log of ten years is drawn with a few hundred points.
+    """
+    since = drawn_since(as_of).isoformat()
+    old = {str(p[0])[: len("2026-11")]: p for p in points if str(p[0]) < since}
+    return [*old.values(), *(p for p in points if str(p[0]) >= since)]
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Where a fold stood at the end of a day, with all that the next steps need; what was drawn before is kept apart.
+
+    ``steps``: pours and readings so far. ``rows``: members and state as plain rows. ``last_ec``: of the last pour whose
+    EC is known; without one nothing can go on from here. ``before``: the last observation.
+    """
+
+    on: date
+    steps: int
+    rows: list[list[float]]
+    used: int
+    last_ec: float
+    unsure: bool
+    cautions: tuple[str, ...]
+    crust_on: date | None = None
+    before: Observation | None = None
+
+
+CHUNK = 12  # steps between two standings
+
+
+def worth_keeping(mark: int, newest: int) -> bool:
+    """Whether the standing after so many chunks of steps is kept once there are ``newest`` chunks.
+
+    The last few are, then every second, every fourth and so on: an entry that falls n steps back costs about n steps,
+    and a log of any length keeps a number of standings that grows with its logarithm.
+    """
+    return mark > 0 and newest - mark <= 2 * (mark & -mark)
 
 
 def salt(C: Any) -> Array:
@@ -157,3 +209,24 @@ def should_read(
     rested_state = exchange(soil, after, PT_WAIT_h)
     x = members.leachate_L / soil.W_m_cc
     return np.asarray(pour_through_reading(salt(root_zone_ec(soil, rested_state)), soil.eta, x))
+
+
+def rows_of(members: Members, state: State) -> list[list[float]]:
+    """One pot as plain rows: mobile water, nutrients and ballast of the mobile and of the immobile water, then the
+    shift of every parameter where its readings taught any.
+    """
+    shape = np.shape(state.W_m)
+    C_m, C_i = np.broadcast_to(state.C_m, (2, *shape)), np.broadcast_to(state.C_i, (2, *shape))
+    rows = [np.asarray(state.W_m)[0], C_m[0, 0], C_m[1, 0], C_i[0, 0], C_i[1, 0]]
+    if not np.array_equal(members.shifts[0], prior_shifts()):
+        rows += list(members.shifts[0].T)
+    return [row.tolist() for row in rows]
+
+
+def state_of(specs: list[PotSpec], rows: list[list[list[float]]]) -> tuple[Members, State]:
+    """Many pots from their rows: what was learnt of each, and how it stood."""
+    default = prior_shifts()
+    shifts = np.stack([np.array(r[5:]).T if len(r) > 5 else default for r in rows])
+    stacked = np.array([r[:5] for r in rows])
+    state = State(stacked[:, 0], np.stack([stacked[:, 1], stacked[:, 2]]), np.stack([stacked[:, 3], stacked[:, 4]]))
+    return members_of(specs, shifts), state

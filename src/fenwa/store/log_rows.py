@@ -1,0 +1,298 @@
+"""Logs of pots as the core folds them: each from the newest day its fold can go on from, in a handful of queries."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import date, timedelta
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+import fenwa
+from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, PoursSoFar, pours_so_far
+from fenwa.core.library.loader import get_profile
+from fenwa.core.pot.folded import Standing
+from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent
+from fenwa.store.flush_state import as_reading
+from fenwa.store.models import Feel, Flush, Growth, Look, PhaseSpan, Plant, Pot, Pour, Runoff
+from fenwa.store.prill_rows import prills_given
+from fenwa.store.salt_of_pots import BallastShares, pot_spec
+from fenwa.store.standing_rows import standings_of
+
+CORE_VERSION = f"{fenwa.__version__}/10"  # raise the last figure when a default of the balance changes
+
+
+@dataclass(frozen=True)
+class RunoffRow:
+    """What came out of a pour."""
+
+    volume_L: float | None
+    ec_uS_cm: float | None
+    method: str
+    left_out: bool
+    archived_at: Any
+
+
+@dataclass(frozen=True)
+class PourRow:
+    """A pour with its runoff, as far as a fold needs it."""
+
+    id: int
+    pot_id: int
+    on: date
+    job: str
+    route: str
+    volume_L: float | None
+    ec_uS_cm: float | None
+    batch_id: int | None
+    water_id: int | None
+    plant_id: int | None
+    flush_id: int | None
+    soaked_min: float | None
+    runoff: RunoffRow | None
+
+
+@dataclass
+class LogRows:
+    """One pot with its log from a day on; ``since``, ``so_far``: where its fold and its pours stood that day."""
+
+    pot: Pot
+    plant: Plant
+    spec: PotSpec
+    figures: str
+    looks: list[LoggedLook]
+    spans: list[LoggedPhase]
+    since: Standing | None = None
+    so_far: PoursSoFar | None = None
+    pours: list[LoggedPour] = field(default_factory=list)
+    events: list[WaterEvent] = field(default_factory=list)
+    readings: list[PotReading] = field(default_factory=list)
+
+    def pours_at(self, days: Sequence[date]) -> list[PoursSoFar]:
+        """What the pours say up to each of these days, which come in their order."""
+        out, at, n = [], self.so_far or PoursSoFar(), 0
+        for day in days:
+            begun = n
+            while n < len(self.pours) and self.pours[n].on <= day:
+                n += 1
+            at = pours_so_far(self.pours[begun:n], at)
+            out.append(at)
+        return out
+
+
+def as_event(p: Pour | PourRow, shares: BallastShares) -> WaterEvent:
+    """One stored pour as the core reads it."""
+    r = p.runoff if p.runoff is not None and p.runoff.archived_at is None else None
+    return WaterEvent(
+        p.on,
+        p.volume_L,
+        p.ec_uS_cm,
+        p.route,  # type: ignore[arg-type]  # checked when it was stored
+        r.volume_L if r else None,
+        r.ec_uS_cm if r else None,
+        r.method if r else "runoff",  # type: ignore[arg-type]
+        shares.of(p),
+        (p.soaked_min or 0.0) / 60,
+        bool(r and r.left_out),
+        p.job == "flush",
+    )
+
+
+def as_logged(x: Any, leads: bool = True) -> LoggedLook:
+    """One stored look as the core reads it; ``leads``: it saw the leading growth."""
+    return LoggedLook(
+        on=x.on,
+        marks=tuple(x.marks),
+        marks_looked_for=x.marks_looked_for,
+        new_leaf=x.new_leaf,
+        new_growth=x.new_growth,
+        growth_stopped=x.growth_stopped,
+        spike=x.spike,
+        root_cm=x.root_cm,
+        roots_working=x.roots_working,
+        leaves_count=x.leaves_count,
+        newest_leaf_mm=x.newest_leaf_mm,
+        leads=leads,
+        growth_cm=x.growth_cm,
+        roots_cm=tuple(x.roots_cm or ()),
+    )
+
+
+_LOOK = (
+    Look.pot_id,
+    Look.plant_id,
+    Look.growth_id,
+    Look.on,
+    Look.marks,
+    Look.marks_looked_for,
+    Look.new_leaf,
+    Look.new_growth,
+    Look.growth_stopped,
+    Look.spike,
+    Look.root_cm,
+    Look.roots_working,
+    Look.leaves_count,
+    Look.newest_leaf_mm,
+    Look.growth_cm,
+    Look.roots_cm,
+)
+_POUR = (
+    Pour.id,
+    Pour.pot_id,
+    Pour.on,
+    Pour.job,
+    Pour.route,
+    Pour.volume_L,
+    Pour.ec_uS_cm,
+    Pour.batch_id,
+    Pour.water_id,
+    Pour.plant_id,
+    Pour.flush_id,
+    Pour.soaked_min,
+)
+_RUNOFF = (Runoff.id, Runoff.volume_L, Runoff.ec_uS_cm, Runoff.method, Runoff.left_out, Runoff.archived_at)
+
+
+def load_logs(session: Session, pot_ids: Sequence[int], whole: bool = False) -> list[LogRows]:
+    """The logs of pots. ``whole``: from their first day, whatever was kept on the way."""
+    pots = {p.id: p for p in session.scalars(select(Pot).where(Pot.id.in_(pot_ids)))}
+    plants: dict[int, Plant] = {}
+    mine = select(Plant).where(Plant.pot_id.in_(pot_ids), Plant.archived_at.is_(None)).order_by(Plant.id)
+    for plant in session.scalars(mine):
+        plants.setdefault(plant.pot_id, plant)
+    spans = _spans(session, [p.id for p in plants.values()])
+    looks = _looks(session, plants)
+    prills = prills_given(session, None, set(pot_ids))
+    out: dict[int, LogRows] = {}
+    for pot_id in pot_ids:
+        pot, plant = pots[pot_id], plants[pot_id]
+        phases = spans.get(plant.id, [])
+        salt = tuple(x.salt for x in prills.get(pot_id, []) if x.salt is not None)
+        spec = pot_spec(pot, get_profile(plant.profile_id), phases[-1].phase if phases else "active", salt)
+        out[pot_id] = LogRows(pot, plant, spec, _figures(spec, pot), looks.get(pot_id, []), phases)
+    if not whole:
+        for pot_id, (since, so_far) in standings_of(session, {i: x.figures for i, x in out.items()}).items():
+            out[pot_id].since, out[pot_id].so_far = since, so_far
+    _pours(session, out)
+    _readings(session, out)
+    return list(out.values())
+
+
+def _figures(spec: PotSpec, pot: Pot) -> str:
+    """What the log is folded by: with other figures no day of an earlier fold serves."""
+    return hashlib.sha256(repr((CORE_VERSION, spec, pot.repotted_on)).encode()).hexdigest()[:16]
+
+
+def _begins(x: LogRows) -> date:
+    """The first day of the log that is not folded."""
+    return date.min if x.since is None else x.since.on + timedelta(days=1)
+
+
+def _from(logs: Mapping[int, LogRows]) -> Any:
+    """A table of pots with the first day of each that is asked for."""
+    rows = json.dumps([[i, _begins(x).isoformat()] for i, x in logs.items()])
+    each = func.json_each(rows).table_valued("value")
+    return select(
+        func.json_extract(each.c.value, "$[0]").label("pot_id"), func.json_extract(each.c.value, "$[1]").label("since")
+    ).subquery()
+
+
+def _spans(session: Session, plant_ids: Sequence[int]) -> dict[int, list[LoggedPhase]]:
+    """Phases of the leading growth of plants, oldest first."""
+    rows = session.execute(
+        select(Growth.plant_id, PhaseSpan.phase, PhaseSpan.since)
+        .join(Growth, Growth.id == PhaseSpan.growth_id)
+        .where(Growth.plant_id.in_(plant_ids), Growth.leads.is_(True), PhaseSpan.archived_at.is_(None))
+        .order_by(PhaseSpan.since, PhaseSpan.id)
+    )
+    out: dict[int, list[LoggedPhase]] = {}
+    for plant_id, phase, since in rows:
+        out.setdefault(plant_id, []).append(LoggedPhase(phase, since))  # type: ignore[arg-type]  # checked when stored
+    return out
+
+
+def _looks(session: Session, plants: Mapping[int, Plant]) -> dict[int, list[LoggedLook]]:
+    """Looks at pots, oldest first."""
+    side = set(session.scalars(select(Growth.id).join(Plant).where(Plant.pot_id.in_(plants), Growth.leads.is_(False))))
+    rows = select(*_LOOK).where(Look.pot_id.in_(plants), Look.archived_at.is_(None)).order_by(Look.on, Look.id)
+    out: dict[int, list[LoggedLook]] = {}
+    for x in session.execute(rows):
+        leads = x.growth_id not in side and x.plant_id == plants[x.pot_id].id
+        out.setdefault(x.pot_id, []).append(as_logged(x, leads))
+    return out
+
+
+def _pours(session: Session, logs: Mapping[int, LogRows]) -> None:
+    """Give each log its pours."""
+    asked = _from(logs)
+    rows = session.execute(
+        select(*_POUR, *_RUNOFF)
+        .select_from(asked)
+        .join(Pour, (Pour.pot_id == asked.c.pot_id) & (Pour.on >= asked.c.since))
+        .outerjoin(Runoff, Runoff.pour_id == Pour.id)
+        .where(Pour.archived_at.is_(None))
+        .order_by(Pour.on, Pour.id)
+    )
+    pours = [_pour_row(tuple(row)) for row in rows]
+    shares = BallastShares(session, pours)
+    partial = set(
+        session.scalars(select(Flush.id).where(Flush.pot_id.in_(logs), Flush.ended_as.in_(("", "interrupted"))))
+    )
+    for p in pours:
+        x = logs[p.pot_id]
+        if p.on >= (x.pot.repotted_on or date.min):  # what the old mix held went with it
+            x.events.append(as_event(p, shares))
+        x.pours.append(
+            LoggedPour(
+                p.on,
+                "plain" if p.flush_id in partial else p.job,
+                p.route,
+                p.volume_L if p.flush_id is None else None,
+                p.ec_uS_cm,
+                p.plant_id is not None,
+            )
+        )
+
+
+def _pour_row(row: tuple[Any, ...]) -> PourRow:
+    there, *runoff = row[len(_POUR) :]
+    what: list[Any] = [*row[: len(_POUR)], None if there is None else RunoffRow(*runoff)]
+    return PourRow(*what)
+
+
+def _readings(session: Session, logs: Mapping[int, LogRows]) -> None:
+    """Give each log what was read between its pours, the crusts that looks saw, and how wet a finger felt it."""
+    for pot_id, readings in readings_from(session, {i: _begins(x) for i, x in logs.items()}).items():
+        x = logs[pot_id]
+        seen = [PotReading(k.on, crust="clear") for k in x.looks if CRUST in k.marks and k.on >= _begins(x)]
+        mix = x.pot.repotted_on or date.min
+        x.readings = [r for r in sorted([*seen, *readings], key=lambda r: r.on) if r.on >= mix]
+
+
+def readings_from(session: Session, since: Mapping[int, date]) -> dict[int, list[PotReading]]:
+    """Readings of pots that hang on no pour, and how wet a finger felt them on days without one: on others nobody
+    knows which came first.
+    """
+    out: dict[int, list[PotReading]] = {pot_id: [] for pot_id in since}
+    mine = select(Runoff).where(Runoff.pot_id.in_(since), Runoff.archived_at.is_(None))
+    for r in session.scalars(mine.order_by(Runoff.on, Runoff.id)):
+        if r.pot_id is not None and r.on is not None and r.on >= since[r.pot_id]:
+            out[r.pot_id].append(as_reading(r))
+    poured = select(Pour.id).where(Pour.pot_id == Feel.pot_id, Pour.on == Feel.on, Pour.archived_at.is_(None))
+    rows = select(Feel.pot_id, Feel.on, Feel.moist).where(
+        Feel.pot_id.in_(since), Feel.archived_at.is_(None), Feel.moist.is_not(None), ~poured.exists()
+    )
+    for pot_id, on, moist in session.execute(rows.order_by(Feel.on, Feel.id)):
+        if on >= since[pot_id]:
+            out[pot_id].append(PotReading(on, moist=moist))  # type: ignore[arg-type]  # checked when stored
+    return out
+
+
+def readings_of(session: Session, pot_id: int, looks: Iterable[Look]) -> list[PotReading]:
+    """Readings of one pot between its pours, the crusts these looks saw, and how wet a finger felt it."""
+    seen = [PotReading(x.on, crust="clear") for x in looks if CRUST in x.marks]
+    return sorted([*seen, *readings_from(session, {pot_id: date.min})[pot_id]], key=lambda r: r.on)
