@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 import sys
 from dataclasses import dataclass
 from datetime import date
@@ -125,7 +126,10 @@ def _run(
     import gc
 
     gc.disable()  # thousands of lasting objects are made while loading: looking through them again and again is slow
+    from sqlalchemy.exc import SQLAlchemyError
+
     from fenwa.core.errors import Conflict
+    from fenwa.log_file import log_beside
     from fenwa.store.file import hold
     from fenwa.store.session import Store
 
@@ -134,11 +138,24 @@ def _run(
         store = Store(database)
     except Conflict as refused:
         raise refuse(refused.detail) from refused
+    except (OSError, SQLAlchemyError, sqlite3.Error) as error:
+        raise _in_the_way(error, database) from error
     try:
+        log_beside(database)
         _serve_store(store, host, port, fixed, open_browser, demo, pen, lan, backups)
+    except (OSError, SQLAlchemyError, sqlite3.Error) as error:
+        raise _in_the_way(error, database) from error
     finally:
         store.close()
         held.release()
+
+
+def _in_the_way(error: BaseException, database: Path) -> BaseException:
+    """A plain sentence for the terminal where the disk or another program stands in the way; else the error."""
+    from fenwa.store.trouble import said_at_start
+
+    said = said_at_start(error, database)
+    return refuse(said) if said else error
 
 
 def _serve_store(
@@ -158,6 +175,7 @@ def _serve_store(
     import uvicorn
 
     from fenwa.api.app import create_app
+    from fenwa.api.patience import Patient
     from fenwa.api.transactions import now
     from fenwa.core.errors import Conflict
     from fenwa.demo.beside import Beside
@@ -208,6 +226,7 @@ def _serve_store(
     keeper.start()
     config = uvicorn.Config(
         server_app,
+        http=Patient,
         log_level="warning",
         access_log=False,
         server_header=False,

@@ -1,6 +1,7 @@
 """The server as a process: its file, its lock, its orderly end, and how soon it answers."""
 
 import http.client
+import logging
 import os
 import signal
 import sqlite3
@@ -15,6 +16,7 @@ import pytest
 
 from fenwa.bench import floor_ms
 from fenwa.core.errors import Conflict
+from fenwa.log_file import PrivateLog
 from fenwa.store.file import APPLICATION_ID, hold
 from fenwa.store.session import Store
 from tests.browser.server import ROOT, running
@@ -138,3 +140,37 @@ def test_answers_are_sent_at_once(tmp_path: Path) -> None:
     with running("serve", tmp_path / "fenwa.sqlite") as address:
         time.sleep(0.2)
         assert floor_ms(address, 30)[0] < 25
+
+
+def test_the_log_is_the_owners_and_turns_over(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("fenwa.log_file.LOG_BYTES", 2_000)
+    handler = PrivateLog(tmp_path / "fenwa.log")
+    log = logging.Logger("alone")
+    log.addHandler(handler)
+    assert not list(tmp_path.iterdir()), "no file where nothing went wrong"
+    for n in range(200):
+        log.error("a word %d", n)
+    handler.close()
+    files = sorted(p.name for p in tmp_path.iterdir())
+    assert files == ["fenwa.log", "fenwa.log.1", "fenwa.log.2", "fenwa.log.3"]
+    assert all(stat.S_IMODE(p.stat().st_mode) == 0o600 and p.stat().st_size <= 2_000 for p in tmp_path.iterdir())
+    assert "a word 199" in (tmp_path / "fenwa.log").read_text("utf-8")
+
+
+@pytest.mark.parametrize("broken", ["damaged", "folder"])
+def test_a_start_that_cannot_be_says_why_in_one_sentence(tmp_path: Path, broken: str) -> None:
+    database = tmp_path / "fenwa.sqlite"
+    if broken == "damaged":
+        Store(database).close()
+        content = bytearray(database.read_bytes())
+        content[4096:] = b"\xff" * (len(content) - 4096)
+        database.write_bytes(bytes(content))
+    else:
+        database.mkdir()
+    process, said = start(database)
+    code, error = ended(process)
+    assert said == ""
+    assert code == 2
+    assert "Traceback" not in error
+    assert "fenwa.sqlite" in error
+    assert len(error.strip().splitlines()) == 1

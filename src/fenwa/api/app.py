@@ -19,6 +19,7 @@ from fenwa.api.answers import routes as answers
 from fenwa.api.calc import routes as calc
 from fenwa.api.care import routes as care
 from fenwa.api.collections import Demonstration
+from fenwa.api.document import with_problems
 from fenwa.api.door import Door
 from fenwa.api.flush import routes as flush
 from fenwa.api.house import routes as house
@@ -71,12 +72,10 @@ def create_app(
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        responses={
-            422: {"model": problems.Problem},
-            400: {"model": problems.Problem},
-            404: {"model": problems.Problem},
-        },
+        responses={422: {"model": problems.Problem}},
     )
+    plain = app.openapi
+    app.openapi = lambda: with_problems(plain())  # type: ignore[method-assign]
     app.state.store, app.state.clock, app.state.pen = store, clock, PenSession(pen, clock)
     app.state.door, app.state.backups = door, backups or Backups(store.path)
     app.state.demonstration = demonstration

@@ -8,9 +8,11 @@ from collections.abc import Iterator
 from typing import Any
 from urllib.parse import parse_qsl, unquote
 
+from anyio import fail_after
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from fenwa.api.patience import PATIENCE_S
 from fenwa.api.problems import FieldError, problem
 from fenwa.core.entry import check_plain
 from fenwa.core.errors import InputError
@@ -42,8 +44,13 @@ class Intake:
             return
         refused = _long_number(scope)
         if refused is None and scope["method"] not in ("GET", "HEAD"):
-            body = await _read(receive, body_limit(scope["path"]))
-            if body is None:
+            try:
+                body = await _read(receive, body_limit(scope["path"]))
+            except TimeoutError:
+                body, refused = None, _half_sent(scope)
+            if refused is not None:
+                pass
+            elif body is None:
                 refused = too_large(scope["path"])
             else:
                 receive = _again(body, receive)
@@ -77,7 +84,8 @@ async def _read(receive: Receive, limit: int) -> bytes | None:
     parts: list[bytes] = []
     size = 0
     while True:
-        message = await receive()
+        with fail_after(PATIENCE_S):
+            message = await receive()
         if message["type"] != "http.request":
             return b"".join(parts)
         parts.append(message.get("body", b""))
@@ -86,6 +94,11 @@ async def _read(receive: Receive, limit: int) -> bytes | None:
             return None
         if not message.get("more_body", False):
             return b"".join(parts)
+
+
+def _half_sent(scope: Scope) -> Response:
+    told = f"The rest of the request did not come within {PATIENCE_S:.0f} s. Nothing was stored. Send it again."
+    return problem(408, "Request refused", told, "half-sent", instance=scope["path"])
 
 
 def _again(body: bytes, receive: Receive) -> Receive:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import uuid
+from pathlib import Path
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -14,6 +15,7 @@ from starlette.exceptions import HTTPException
 
 from fenwa.api.typed import label_of
 from fenwa.core.errors import Conflict, DomainError, Infeasible, InputError, NotFound
+from fenwa.store.trouble import trouble_of
 
 log = logging.getLogger("fenwa")
 
@@ -111,21 +113,33 @@ def _http(request: Request, error: Exception) -> JSONResponse:
     )
 
 
-def _unexpected(request: Request, error: Exception) -> JSONResponse:
+def unexpected(request: Request, error: Exception) -> JSONResponse:
+    """What is answered when something stands in the way that no form can mend, or when we made a mistake."""
+    found = trouble_of(error)
+    if found is not None:
+        log.warning("%s at %s: %s", found.code, request.url.path, error)
+        return problem(
+            503 if found.passes else 500, "Not stored", found.sentence, found.code, instance=request.url.path
+        )
     reference = uuid.uuid4().hex[:12]
     log.error("unexpected error %s at %s", reference, request.url.path, exc_info=error)
+    where = log_file()
     return problem(
         500,
         "Something broke",
-        f"Nothing was stored. The log has it under {reference}.",
+        f"Nothing was stored. The log {f'({where}) ' if where else ''}has it under {reference}.",
         "internal",
         instance=request.url.path,
     )
 
 
+def log_file() -> str:
+    """The name of the file the log is written to, empty if it is written to none."""
+    return next((Path(h.baseFilename).name for h in log.handlers if isinstance(h, logging.FileHandler)), "")
+
+
 def install(app: FastAPI) -> None:
-    """Put the handlers on the application."""
+    """Put the handlers on the application; ``safety`` meets what none of them knows."""
     app.add_exception_handler(DomainError, _domain)
     app.add_exception_handler(RequestValidationError, _validation)
     app.add_exception_handler(HTTPException, _http)
-    app.add_exception_handler(Exception, _unexpected)

@@ -9,14 +9,16 @@ from urllib.parse import urlsplit
 from fastapi import FastAPI, Request, Response
 from starlette.concurrency import run_in_threadpool
 from starlette.middleware.base import RequestResponseEndpoint
+from starlette.middleware.gzip import GZipMiddleware
 
 from fenwa.api.door import at_home, is_loopback
 from fenwa.api.house.entrance import door_of, refuse_entry
 from fenwa.api.intake import Intake, body_limit, too_large
 from fenwa.api.outlet import Outlet
-from fenwa.api.problems import problem
+from fenwa.api.problems import problem, unexpected
 
 SIGN_IN = "/sign-in"
+WORTH_PACKING = 1_000  # bytes; a smaller answer fits one packet anyway
 # Emotion writes style elements at run time, hence 'unsafe-inline' for styles only
 POLICY = (
     "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
@@ -66,13 +68,17 @@ def install(app: FastAPI) -> None:
     """Put the doors on the application; what the doors let in is read by the intake behind them."""
     app.add_middleware(Outlet)
     app.add_middleware(Intake)
+    app.add_middleware(GZipMiddleware, minimum_size=WORTH_PACKING, compresslevel=5)
 
     @app.middleware("http")
     async def doors(request: Request, call_next: RequestResponseEndpoint) -> Response:
         closed = door_of(request) is None
         response = _refused(request) if closed else await run_in_threadpool(_refused, request)
         if response is None:
-            response = await call_next(request)
+            try:
+                response = await call_next(request)
+            except Exception as error:  # here and no further out: this answer carries the headers too
+                response = unexpected(request, error)
         for name, value in HEADERS.items():
             response.headers[name] = value
         if request.url.path.startswith("/api"):

@@ -29,7 +29,7 @@ interface Kept extends DBSchema {
 const PATIENCE_MS = 6000 // a phone out of reach hangs: the thumb does not wait longer
 const PHOTO_PATIENCE_MS = 90_000 // megabytes take their time
 const AGAIN_MS = [1000, 2000, 4000, 8000, 15_000]
-const WAIT = [401, 429, 502, 503, 504] // not the entry's fault: it waits, and so does what comes after it
+const WAIT = [401, 408, 429, 502, 503, 504] // not the entry's fault: it waits, and so does what comes after it
 const ANSWERS_KEPT_MS = 7 * 86_400_000
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined
