@@ -135,7 +135,7 @@ def _run(
 
     try:
         held = hold(database)
-        store = Store(database)
+        store = Store(database, lambda told: typer.echo(told, err=True))
     except Conflict as refused:
         raise refuse(refused.detail) from refused
     except (OSError, SQLAlchemyError, sqlite3.Error) as error:

@@ -1,12 +1,10 @@
 """A real server on a free port, and a real Chromium that may talk to nobody else."""
 
 import atexit
-import multiprocessing
 import os
 import re
 import shutil
 import ssl
-import sys
 import tempfile
 import time
 import urllib.request
@@ -14,11 +12,12 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import date
 from functools import cache
-from multiprocessing.connection import Connection
 from pathlib import Path
 from weakref import WeakKeyDictionary
 
 from playwright.sync_api import Browser, BrowserContext, Error, Page, Request, sync_playwright
+
+from scripts.forked import FORKS, command_line
 
 ROOT = Path(__file__).parents[2]
 TODAY = "2026-11-23"
@@ -41,24 +40,6 @@ ROUND = "() => new Promise(done => requestAnimationFrame(() => setTimeout(done, 
 QUIET_ROUNDS = 3
 MOST_ROUNDS = 1_000
 EXPECTED = ("422", "409", "Service Worker registration blocked by Playwright")  # refusals, and our own context_of
-
-
-# Every server is a process of its own, with the command line's own arguments, forked from one that has imported Fenwa
-# once: sixty starts would otherwise spend most of their time on imports.
-# Python 3.11 does not hand its own paths to the fork server: without them it imports nothing beforehand.
-os.environ["PYTHONPATH"] = os.pathsep.join([str(ROOT / "src"), os.environ.get("PYTHONPATH", "")]).strip(os.pathsep)
-FORKS = multiprocessing.get_context("forkserver")
-FORKS.set_forkserver_preload(["fenwa.cli", "fenwa.api.app", "fenwa.demo.database", "uvicorn"])
-
-
-def _command(arguments: list[str], said: Connection) -> None:
-    """What ``./fenwa`` runs, its output into the pipe ``said``."""
-    from fenwa.cli import app
-
-    os.dup2(said.fileno(), 1)
-    sys.stdout = os.fdopen(1, "w")
-    sys.argv = ["fenwa", *arguments]
-    app()
 
 
 def _seed(database: Path, demo: bool) -> None:
@@ -101,7 +82,7 @@ def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator
         _first_start(command, database)
     heard, said = FORKS.Pipe(duplex=False)
     arguments = [command, "--port", str(port), *more, "--today", TODAY, "--database", str(database)]
-    process = FORKS.Process(target=_command, args=(arguments, said), daemon=True)
+    process = FORKS.Process(target=command_line, args=(arguments, said), daemon=True)
     process.start()
     said.close()
     try:

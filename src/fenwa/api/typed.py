@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from datetime import datetime
 from typing import Annotated, Any
 
 from pydantic import BeforeValidator, ValidationInfo, WithJsonSchema
@@ -11,6 +12,9 @@ from pydantic_core import PydanticCustomError
 from fenwa.core.entry import read_number
 from fenwa.core.errors import InputError
 from fenwa.core.units import in_own_unit
+
+# ISO 8601 without a zone, as it is stored: by the document's own word a date-time would name one
+Moment = Annotated[datetime, WithJsonSchema({"type": "string", "description": "ISO 8601, without a zone"})]
 
 LABELS = {
     "value": "Value",

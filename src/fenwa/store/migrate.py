@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 import threading
+from collections.abc import Callable
 from contextlib import closing
 from pathlib import Path
 
@@ -27,8 +28,9 @@ def current(engine: Engine) -> str | None:
         return str(found) if found is not None else None
 
 
-def upgrade(path: Path, engine: Engine) -> None:
-    """Migrate to head. Alembic is loaded only when there is something to do: it slows a start.
+def upgrade(path: Path, engine: Engine, say: Callable[[str], None] | None = None) -> None:
+    """Migrate to head, in one transaction: ended on the way, the database is as it was. Alembic is loaded only when
+    there is something to do: it slows a start. ``say``: hears how far it is.
 
     Raises
     ------
@@ -44,8 +46,10 @@ def upgrade(path: Path, engine: Engine) -> None:
             "Update Fenwa, or open another database."
         )
     if now is not None:
+        if say:
+            say(f"Bringing {path.name} from schema {now} to {HEAD}; a copy from before is kept beside it.")
         _copy(path, path.with_suffix(f".before-{HEAD}.sqlite"))
-    _migrate(path, engine, "head")
+    _migrate(path, engine, "head", say if now is not None else None)
 
 
 def to_revision(path: Path, revision: str) -> None:
@@ -57,12 +61,12 @@ def to_revision(path: Path, revision: str) -> None:
         engine.dispose()
 
 
-def _migrate(path: Path, engine: Engine, revision: str) -> None:
+def _migrate(path: Path, engine: Engine, revision: str, say: Callable[[str], None] | None = None) -> None:
     with _ONE_AT_A_TIME:
-        _migrate_alone(path, engine, revision)
+        _migrate_alone(path, engine, revision, say)
 
 
-def _migrate_alone(path: Path, engine: Engine, revision: str) -> None:
+def _migrate_alone(path: Path, engine: Engine, revision: str, say: Callable[[str], None] | None) -> None:
     from alembic import command
     from alembic.config import Config
 
@@ -73,6 +77,8 @@ def _migrate_alone(path: Path, engine: Engine, revision: str) -> None:
         # the driver itself: through SQLAlchemy a transaction would begin first, and in one the pragma does nothing.
         _say(connection, "PRAGMA foreign_keys=OFF")
         config.attributes["connection"] = connection
+        if say:
+            config.attributes["say"] = say
         command.upgrade(config, revision)
         broken = connection.exec_driver_sql("PRAGMA foreign_key_check").fetchall()
         if broken:

@@ -80,12 +80,13 @@ class Changed:
 class Store:
     """The database of one collection."""
 
-    def __init__(self, path: Path) -> None:
+    def __init__(self, path: Path, say: Callable[[str], None] | None = None) -> None:
+        """Open the database, and bring it to this schema; ``say`` hears how far that is."""
         check_ours(path)
         make_private(path)
         self.path = path
         self.engine = make_engine(path, writing=True)
-        upgrade(path, self.engine)
+        upgrade(path, self.engine, say)
         if self._driver_says("PRAGMA application_id") != APPLICATION_ID:
             self._driver_says(f"PRAGMA application_id={APPLICATION_ID}")
         set_triggers(self.engine)

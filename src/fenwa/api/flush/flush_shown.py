@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime, timedelta
+from datetime import date, timedelta
 
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.typed import Moment
 from fenwa.core.pot.flush_start import achieved_efficiency, after_flush
 from fenwa.core.pot.live import LiveFlush, flush_session
 from fenwa.core.pot.live_passes import FlushPass
@@ -38,7 +39,7 @@ class FlushOut(BaseModel):
     code: str
     name: str
     on: date
-    started_at: datetime
+    started_at: Moment
     water: str
     water_uS_cm: float
     target_uS_cm: float
@@ -54,7 +55,7 @@ class FlushOut(BaseModel):
     feed_sentence: str
     look_on: date | None
     passes: list[PassOut]
-    last_poured_at: datetime | None
+    last_poured_at: Moment | None
     live: Computed[LiveFlush]
     planned: list[CurvePoint]
 

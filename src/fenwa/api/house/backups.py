@@ -9,6 +9,7 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel
 
 from fenwa.api.transactions import OneWrite, get_backups, get_store, now
+from fenwa.api.typed import Moment
 from fenwa.core.errors import Conflict
 from fenwa.store.backup import OLD, SPARE_BYTES, Backup
 from fenwa.store.photo_files import PhotoFolder
@@ -28,7 +29,7 @@ class BackupOut(BaseModel):
     """A backup. ``at``: UTC."""
 
     name: str
-    at: datetime
+    at: Moment
     age_h: float
     age: str
     why: str

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime, timedelta
+from datetime import date, timedelta
 from typing import Any
 
 from fastapi import APIRouter
@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row, now
-from fenwa.api.typed import Typed
+from fenwa.api.typed import Moment, Typed
 from fenwa.core.care.interval import feel_again_on
 from fenwa.core.care.vocabulary import SKIPPED, Felt
 from fenwa.core.entry import require, require_not_future
@@ -167,8 +167,8 @@ class TimerOut(BaseModel):
     id: int
     pot_id: int
     code: str
-    started_at: datetime
-    ends_at: datetime
+    started_at: Moment
+    ends_at: Moment
     left_s: float
 
 

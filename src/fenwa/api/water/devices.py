@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, get_store
+from fenwa.api.typed import Moment
 from fenwa.api.water.entries import AmountIn, EntryIn, TraceIn, store_reading
 from fenwa.api.water.shown import ReadingOut, reading_out, water_of
 from fenwa.core.climate.days import DRY_PCT
@@ -142,7 +143,7 @@ class InboxOut(BaseModel):
     id: int
     device: str
     meter: str | None
-    at: datetime
+    at: Moment
     ec_uS_cm: float | None
     temperature_C: float | None
     pH: float | None

@@ -5104,7 +5104,7 @@ export interface components {
             name: string;
             /**
              * At
-             * Format: date-time
+             * @description ISO 8601, without a zone
              */
             at: string;
             /** Age H */
@@ -8890,7 +8890,7 @@ export interface components {
             on: string;
             /**
              * Started At
-             * Format: date-time
+             * @description ISO 8601, without a zone
              */
             started_at: string;
             /** Water */
@@ -9559,7 +9559,7 @@ export interface components {
             meter: string | null;
             /**
              * At
-             * Format: date-time
+             * @description ISO 8601, without a zone
              */
             at: string;
             /** Ec Us Cm */
@@ -16852,12 +16852,12 @@ export interface components {
             code: string;
             /**
              * Started At
-             * Format: date-time
+             * @description ISO 8601, without a zone
              */
             started_at: string;
             /**
              * Ends At
-             * Format: date-time
+             * @description ISO 8601, without a zone
              */
             ends_at: string;
             /** Left S */
