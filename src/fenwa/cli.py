@@ -57,6 +57,7 @@ class _Lan:
 
     certificate: Path | None = None
     key: Path | None = None
+    proxy_name: str = ""  # what a proxy on this machine is called outside; it alone is believed who asks
 
 
 def _checked(host: str, pen: str, lan: _Lan | None) -> None:
@@ -89,6 +90,8 @@ def _door(store: Store, lan: _Lan, port: int) -> Door:
     """The door to the network, under this machine's own names."""
     from fenwa.api.door import Door, own_addresses, own_names
 
+    if lan.proxy_name:
+        return Door(store, frozenset([lan.proxy_name]), (f"https://{lan.proxy_name}/",), True)
     found, scheme = own_addresses(), "https" if lan.certificate else "http"
     addresses = tuple(f"{scheme}://{a}:{port}/" for a in found)
     beside = lan.certificate.with_name("authority.pem") if lan.certificate else None
@@ -129,8 +132,8 @@ def _run(
     from sqlalchemy.exc import SQLAlchemyError
 
     from fenwa.core.errors import Conflict
-    from fenwa.log_file import log_beside
     from fenwa.store.file import hold
+    from fenwa.store.log_file import log_beside
     from fenwa.store.session import Store
 
     try:
@@ -198,7 +201,7 @@ def _serve_store(
     listener = socket.socket(family, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        listener.bind(("0.0.0.0" if lan else host, port))  # noqa: S104 - asked for with --lan, behind the passphrase
+        listener.bind(("0.0.0.0" if lan and not lan.proxy_name else host, port))  # noqa: S104 - asked for with --lan, behind the passphrase
     except OSError as error:
         typer.echo(f"Port {port} is taken by another program. Try --port 0.", err=True)
         raise typer.Exit(1) from error
@@ -230,7 +233,8 @@ def _serve_store(
         log_level="warning",
         access_log=False,
         server_header=False,
-        proxy_headers=False,
+        proxy_headers=bool(lan and lan.proxy_name),
+        forwarded_allow_ips=["127.0.0.1", "::1"],
         ssl_certfile=lan.certificate if lan else None,
         ssl_keyfile=lan.key if lan else None,
     )
@@ -278,11 +282,17 @@ def serve(
     pen: Pen = "none",
     database: Annotated[Path | None, typer.Option(help="Database file; your data folder by default.")] = None,
     lan: Annotated[bool, typer.Option("--lan", help="Answer the home network too, behind the passphrase.")] = False,
+    behind_proxy: Annotated[
+        str | None,
+        typer.Option(help="Name under which a proxy on this machine is reached from outside; with --lan."),
+    ] = None,
     tls_cert: Annotated[Path | None, typer.Option(help="Certificate (PEM) that encrypts the link; with --lan.")] = None,
     tls_key: Annotated[Path | None, typer.Option(help="Private key (PEM) of the certificate.")] = None,
     backups: Backed = None,
 ) -> None:
     """Start Fenwa on your own collection."""
+    if behind_proxy and (not lan or tls_cert):
+        raise refuse("--behind-proxy goes with --lan and without a certificate: the proxy encrypts the link.")
     if not lan and (tls_cert or tls_key):
         raise refuse("--tls-cert and --tls-key belong to --lan. On this machine alone nothing is sent over a network.")
     _run(
@@ -293,7 +303,7 @@ def serve(
         open_,
         demo=False,
         pen=pen,
-        lan=_Lan(tls_cert, tls_key) if lan else None,
+        lan=_Lan(tls_cert, tls_key, (behind_proxy or "").lower()) if lan else None,
         backups=backups,
     )
 

@@ -1,6 +1,7 @@
 """The home network: nobody without the passphrase, no foreign name or page, ten guesses a minute."""
 
 import re
+from datetime import UTC, datetime, timedelta
 from functools import cache
 from pathlib import Path
 
@@ -16,7 +17,7 @@ from fenwa.core.errors import InputError
 from fenwa.store import passphrase
 from fenwa.store.models import Setting
 from fenwa.store.session import Store
-from tests.conftest import TODAY
+from tests.conftest import TODAY, Client
 
 HERE = "192.168.7.20"
 WORDS = "moss under the bench"
@@ -119,18 +120,29 @@ def test_a_made_up_cookie_opens_nothing(house: House, cookie: str) -> None:
     assert answer.status_code == 401
 
 
-def test_the_eleventh_guess_in_a_minute_is_refused_even_if_right(house: House) -> None:
+def test_the_eleventh_guess_in_a_minute_is_refused_even_if_right_and_keeps_nobody_else_out(house: House) -> None:
     guesser, owner = house.phone("192.168.7.66"), house.phone()
     for n in range(10):
         answer = guesser.post("/sign-in", data={"passphrase": f"guess number {n}"})
         assert answer.status_code == 401
         assert "That is not the passphrase" in answer.text
-    answer = owner.post("/sign-in", data={"passphrase": WORDS})
+    answer = guesser.post("/sign-in", data={"passphrase": WORDS})
     assert answer.status_code == 429
     assert answer.headers["Retry-After"] == "60"
-    assert owner.get("/api/health").status_code == 401
+    assert guesser.get("/api/health").status_code == 401
+    for _ in range(12):
+        assert owner.post("/sign-in", data={"passphrase": WORDS}).status_code == 303, "what is right does not count"
     house.now += 60
-    assert owner.post("/sign-in", data={"passphrase": WORDS}).status_code == 303
+    assert guesser.post("/sign-in", data={"passphrase": WORDS}).status_code == 303
+
+
+def test_guesses_sent_side_by_side_count_before_they_are_looked_at() -> None:
+    throttle = Throttle(clock=lambda: 7.0)
+    assert [throttle.take("a") for _ in range(11)] == [0.0] * 10 + [60.0]
+    throttle.give_back("a")
+    assert [throttle.take("a"), throttle.take("a")] == [0.0, 60.0]
+    throttle.give_back("b")
+    assert throttle.take("b") == 0.0
 
 
 @pytest.mark.parametrize("host", ["evil.example", "192.168.7.99:8710", "fenwa.example:8710", ""])
@@ -149,12 +161,55 @@ def test_a_foreign_page_is_refused_signed_in_or_not(house: House) -> None:
     assert phone.get("/api/people").json() == []
 
 
-def test_this_machine_stays_without_a_login_but_not_under_another_name(house: House) -> None:
-    assert house.phone("127.0.0.1", "127.0.0.1:8710").get("/api/health").status_code == 200
-    assert house.phone("127.0.0.1").get("/api/health").status_code == 401, "asked for by its name on the network"
-    assert house.phone(host="127.0.0.1:8710").get("/api/health").status_code == 401, "a phone that lies about the name"
-    forwarded = {"X-Forwarded-For": "127.0.0.1", "Forwarded": "for=127.0.0.1"}
-    assert house.phone(host="localhost").get("/api/health", headers=forwarded).status_code == 401
+def test_this_machine_is_asked_too_once_the_network_is_served(house: House) -> None:
+    """A tunnel that says nothing of itself looks like this machine."""
+    for peer, host in (("127.0.0.1", "127.0.0.1:8710"), ("127.0.0.1", f"{HERE}:8710"), ("192.168.7.31", "localhost")):
+        assert house.phone(peer, host).get("/api/health").status_code == 401
+    desk = house.phone("127.0.0.1", "127.0.0.1:8710")
+    assert desk.post("/sign-in", data={"passphrase": WORDS}).status_code == 303
+    assert desk.get("/api/lan").json()["here"] is True
+    forwarded = {"X-Forwarded-For": "127.0.0.1"}
+    assert desk.get("/api/lan", headers=forwarded).json()["here"] is False, "somebody stands in between"
+
+
+@pytest.mark.parametrize("header", ["Forwarded", "Via", "X-Forwarded-For", "X-Forwarded-Host", "X-Real-IP"])
+def test_a_proxy_before_a_server_without_a_door_is_refused(kept: Client, header: str) -> None:
+    answer = kept.http.get("/api/health", headers={header: "127.0.0.1"})
+    assert answer.status_code == 403
+    assert "--behind-proxy" in answer.json()["detail"]
+
+
+def test_a_copied_cookie_is_worth_nothing_once_its_device_is_signed_out(house: House) -> None:
+    phone = house.signed_in()
+    stolen = phone.cookies[COOKIE]
+    thief = house.phone("192.168.7.66")
+    thief.cookies.set(COOKIE, stolen)
+    assert thief.get("/api/health").status_code == 200
+    assert phone.post("/api/lan/sign-out", headers={"Idempotency-Key": "leave-one"}).status_code == 200
+    assert thief.get("/api/health").status_code == 401
+
+
+def test_signing_in_again_gives_another_cookie_and_ends_the_one_before(house: House) -> None:
+    phone = house.signed_in()
+    before = phone.cookies[COOKIE]
+    assert phone.post("/sign-in", data={"passphrase": WORDS}).status_code == 303
+    assert phone.cookies[COOKIE] != before
+    old = house.phone()
+    old.cookies.set(COOKIE, before)
+    assert old.get("/api/health").status_code == 401
+    with house.store.reading() as session:
+        kept = [r.key for r in session.query(Setting) if r.key.startswith(passphrase.DEVICE)]
+    assert len(kept) == 1
+    assert before not in str(kept), "only a hash of the device's name is kept"
+
+
+def test_devices_whose_month_is_over_are_forgotten(store: Store) -> None:
+    begun = datetime(2026, 1, 1, tzinfo=UTC)
+    with store.writing() as session:
+        passphrase.set_passphrase(session, WORDS)
+        old = passphrase.sign_in(session, begun, KEPT_S)
+        new = passphrase.sign_in(session, begun + timedelta(seconds=KEPT_S + 1), KEPT_S)
+        assert (passphrase.is_in(session, old), passphrase.is_in(session, new)) == (False, True)
 
 
 def test_signing_out_here_everywhere_and_by_new_words(house: House) -> None:
@@ -168,6 +223,7 @@ def test_signing_out_here_everywhere_and_by_new_words(house: House) -> None:
     fourth = house.signed_in()
     assert fourth.post("/api/lan/passphrase", json={"passphrase": "taken over by a phone"}).status_code == 409
     desk = house.phone("127.0.0.1", "127.0.0.1:8710")
+    assert desk.post("/sign-in", data={"passphrase": WORDS}).status_code == 303
     assert desk.post("/api/lan/passphrase", json={"passphrase": "short"}).status_code == 422
     assert fourth.get("/api/health").status_code == 200, "a refused change signs nobody out"
     assert desk.post("/api/lan/passphrase", json={"passphrase": "ferns above the stove"}).status_code == 200
@@ -184,7 +240,9 @@ def test_the_words_themselves_are_nowhere_in_the_file(house: House) -> None:
 
 
 def test_the_address_is_shown_with_its_code(house: House) -> None:
-    told = house.phone("127.0.0.1", "127.0.0.1:8710").get("/api/lan").json()
+    desk = house.phone("127.0.0.1", "127.0.0.1:8710")
+    assert desk.post("/sign-in", data={"passphrase": WORDS}).status_code == 303
+    told = desk.get("/api/lan").json()
     assert (told["open"], told["addresses"], told["here"]) == (True, [f"http://{HERE}:8710/"], True)
     assert "not encrypted" in told["sentence"]
     picture = house.signed_in().get("/api/lan/qr.svg")

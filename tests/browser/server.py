@@ -13,6 +13,7 @@ from contextlib import contextmanager
 from datetime import date
 from functools import cache
 from pathlib import Path
+from urllib.error import HTTPError
 from weakref import WeakKeyDictionary
 
 from playwright.sync_api import Browser, BrowserContext, Error, Page, Request, sync_playwright
@@ -94,6 +95,10 @@ def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator
                 with urllib.request.urlopen(f"{address.group()}/api/health", context=OWN_CERTIFICATE) as answer:
                     assert answer.status == 200
                 break
+            except HTTPError as error:  # it answers, and asks for the passphrase
+                if error.code == 401:
+                    break
+                raise
             except OSError:
                 time.sleep(0.1)
         yield address.group()

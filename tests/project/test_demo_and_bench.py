@@ -107,4 +107,4 @@ def test_requirements_in_are_all_locked() -> None:
     for name in ("requirements.in", "requirements-dev.in"):
         for row in (ROOT / name).read_text().splitlines():
             if row and not row.startswith("-r"):
-                assert f"\n{row}\n" in f"\n{locked}\n", row
+                assert f"\n{row} \\\n" in f"\n{locked}", row

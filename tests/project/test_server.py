@@ -16,8 +16,8 @@ import pytest
 
 from fenwa.bench import floor_ms
 from fenwa.core.errors import Conflict
-from fenwa.log_file import PrivateLog
 from fenwa.store.file import APPLICATION_ID, hold
+from fenwa.store.log_file import PrivateLog
 from fenwa.store.session import Store
 from tests.browser.server import ROOT, running
 
@@ -143,7 +143,7 @@ def test_answers_are_sent_at_once(tmp_path: Path) -> None:
 
 
 def test_the_log_is_the_owners_and_turns_over(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr("fenwa.log_file.LOG_BYTES", 2_000)
+    monkeypatch.setattr("fenwa.store.log_file.LOG_BYTES", 2_000)
     handler = PrivateLog(tmp_path / "fenwa.log")
     log = logging.Logger("alone")
     log.addHandler(handler)

@@ -8,10 +8,12 @@ import time
 from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from datetime import UTC, datetime
 from threading import Lock
 
 from fastapi import Request, Response
 from itsdangerous import BadSignature, TimestampSigner
+from sqlalchemy.orm import Session
 
 from fenwa.store import passphrase
 from fenwa.store.session import Store
@@ -20,6 +22,7 @@ COOKIE = "fenwa_door"
 KEPT_S = 30 * 86_400  # a month, then the phone is asked again
 GUESSES, WINDOW_S = 10, 60.0
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
+FORWARDED = ("forwarded", "via", "x-forwarded-for", "x-forwarded-host", "x-forwarded-proto", "x-real-ip")
 NOT_ENCRYPTED = (
     "The link is not encrypted: whoever is on this network can read along, the passphrase too. "
     "./fenwa certificate makes what encrypts it."
@@ -49,25 +52,41 @@ def own_names(addresses: list[str]) -> frozenset[str]:
 
 
 class Throttle:
-    """At most so many guesses in a sliding window, from all devices together."""
+    """At most so many wrong answers in a sliding window, of each address by itself: who guesses keeps nobody else out.
+
+    A place is taken before an answer is looked at and given back if it was right, so that guesses sent side by side
+    count too.
+    """
 
     def __init__(
         self, most: int = GUESSES, window_s: float = WINDOW_S, clock: Callable[[], float] = time.monotonic
     ) -> None:
         self._most, self._window, self._clock = most, window_s, clock
-        self._at: deque[float] = deque()
+        self._at: dict[str, deque[float]] = {}
         self._lock = Lock()
 
-    def take(self) -> float:
-        """Count a guess; 0 if it may be made, else the seconds to wait."""
+    def take(self, address: str) -> float:
+        """Count a guess from an address; 0 if it may be made, else the seconds to wait."""
         with self._lock:
             now = self._clock()
-            while self._at and now - self._at[0] >= self._window:
-                self._at.popleft()
-            if len(self._at) >= self._most:
-                return self._window - (now - self._at[0])
-            self._at.append(now)
+            for known in list(self._at):
+                times = self._at[known]
+                while times and now - times[0] >= self._window:
+                    times.popleft()
+                if not times:
+                    del self._at[known]
+            mine = self._at.get(address, deque())
+            if len(mine) >= self._most:
+                return self._window - (now - mine[0])
+            mine.append(now)
+            self._at[address] = mine
             return 0.0
+
+    def give_back(self, address: str) -> None:
+        """The guess was right: it does not count."""
+        with self._lock:
+            if self._at.get(address):
+                self._at[address].pop()
 
 
 @dataclass
@@ -85,28 +104,45 @@ class Door:
     authority: bytes | None = None
 
     def lets_in(self, request: Request) -> bool:
-        """Whether the request comes with a cookie this server signed within the month."""
-        cookie = request.cookies.get(COOKIE)
-        if cookie is None:
-            return False
+        """Whether the request comes with a cookie this server signed within the month, of a device still signed in."""
         with self.store.reading() as session:
-            secret = passphrase.secret(session)
-        if secret is None:
-            return False
-        try:
-            return TimestampSigner(secret, salt=COOKIE).unsign(cookie, max_age=KEPT_S) == b"in"
-        except BadSignature:
-            return False
+            device = self._device(session, request)
+            return device is not None and passphrase.is_in(session, device)
 
-    def open_for(self, response: Response) -> None:
-        """Give the browser a signed cookie; no other site's page can make it sent."""
-        with self.store.reading() as session:
+    def _device(self, session: Session, request: Request) -> str | None:
+        cookie, secret = request.cookies.get(COOKIE), passphrase.secret(session)
+        if cookie is None or secret is None:
+            return None
+        try:
+            return TimestampSigner(secret, salt=COOKIE).unsign(cookie, max_age=KEPT_S).decode()
+        except (BadSignature, UnicodeDecodeError):
+            return None
+
+    def open_for(self, request: Request, response: Response) -> None:
+        """Give the browser a signed cookie of its own; no other site's page can make it sent. The one it had ends."""
+        with self.store.writing() as session:
+            before = self._device(session, request)
+            if before is not None:
+                passphrase.sign_out(session, before)
+            device = passphrase.sign_in(session, datetime.now(UTC), KEPT_S)
             secret = passphrase.secret(session) or ""
-        value = TimestampSigner(secret, salt=COOKIE).sign("in").decode()
-        response.set_cookie(COOKIE, value, max_age=KEPT_S, httponly=True, samesite="strict", secure=self.encrypted)
+        value = TimestampSigner(secret, salt=COOKIE).sign(device).decode()
+        secure = self.encrypted or request.url.scheme == "https"
+        response.set_cookie(COOKIE, value, max_age=KEPT_S, httponly=True, samesite="strict", secure=secure)
+
+    def close_for(self, session: Session, request: Request) -> None:
+        """Sign one device out: its cookie opens nothing any more, whoever kept a copy of it."""
+        device = self._device(session, request)
+        if device is not None:
+            passphrase.sign_out(session, device)
+
+
+def was_forwarded(request: Request) -> bool:
+    """Whether somebody in between says so: a proxy or a tunnel on this machine looks like this machine itself."""
+    return any(name in request.headers for name in FORWARDED)
 
 
 def at_home(request: Request, host: str | None) -> bool:
-    """Whether the request was made on this machine under its own name; only then is no passphrase asked for."""
+    """Whether the request was made on this machine under its own name, by nobody in between."""
     peer = request.client.host if request.client else ""
-    return host is not None and is_loopback(host) and is_loopback(peer)
+    return host is not None and is_loopback(host) and is_loopback(peer) and not was_forwarded(request)

@@ -11,7 +11,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.middleware.base import RequestResponseEndpoint
 from starlette.middleware.gzip import GZipMiddleware
 
-from fenwa.api.door import at_home, is_loopback
+from fenwa.api.door import is_loopback, was_forwarded
 from fenwa.api.house.entrance import door_of, refuse_entry
 from fenwa.api.intake import Intake, body_limit, too_large
 from fenwa.api.outlet import Outlet
@@ -57,7 +57,12 @@ def _refused(request: Request) -> Response | None:
     length = request.headers.get("content-length", "0")
     if not length.isdigit() or int(length) > body_limit(request.url.path):
         return too_large(request.url.path)
-    if door is not None and not at_home(request, host) and request.url.path != SIGN_IN and not door.lets_in(request):
+    if door is None and was_forwarded(request):
+        told = (
+            "A proxy or tunnel stands before this Fenwa, and so may the world: start it with --lan and --behind-proxy."
+        )
+        return problem(403, "Request refused", told, "forwarded")
+    if door is not None and request.url.path != SIGN_IN and not door.lets_in(request):
         if request.url.path.startswith("/api"):
             return problem(401, "Sign in first", f"Open {SIGN_IN} and give the passphrase of this house.", "sign-in")
         return refuse_entry(request, door)

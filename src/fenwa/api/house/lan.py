@@ -36,9 +36,10 @@ async def sign_in(request: Request) -> Response:
     door = door_of(request)
     if door is None:
         return RedirectResponse("/", 303)
-    wait = door.throttle.take()
+    address = request.client.host if request.client else ""
+    wait = door.throttle.take(address)
     if wait > 0:
-        text = f"More than {GUESSES} guesses in a minute. Wait {math.ceil(wait)} seconds and try again."
+        text = f"{GUESSES} wrong guesses in a minute. Wait {math.ceil(wait)} seconds and try again."
         return HTMLResponse(sign_in_page(note_of(door), text), 429, headers={"Retry-After": str(math.ceil(wait))})
     words = parse_qs((await request.body()).decode("utf-8", "replace")).get("passphrase", [""])[0]
 
@@ -49,8 +50,9 @@ async def sign_in(request: Request) -> Response:
     if not await run_in_threadpool(right):
         text = "That is not the passphrase. It was chosen on the machine Fenwa runs on, and can be changed there."
         return HTMLResponse(sign_in_page(note_of(door), text), 401)
+    door.throttle.give_back(address)
     response = RedirectResponse("/", 303)
-    door.open_for(response)
+    await run_in_threadpool(door.open_for, request, response)
     return response
 
 
@@ -137,10 +139,17 @@ class SignedOut(BaseModel):
 
 
 @router.post("/api/lan/sign-out")
-def sign_out(response: Response, writer: OneWrite) -> SignedOut:
-    """Sign this device out."""
+def sign_out(request: Request, response: Response, writer: OneWrite) -> SignedOut:
+    """Sign this device out: its cookie opens nothing any more."""
+    door = door_of(request)
     response.delete_cookie(COOKIE, httponly=True, samesite="strict")
-    return SignedOut(**writer.once(None, lambda _: {"signed_out": True}))
+
+    def write(session: ReadSession) -> dict[str, bool]:
+        if door is not None:
+            door.close_for(session, request)
+        return {"signed_out": True}
+
+    return SignedOut(**writer.once(None, write))
 
 
 @router.post("/api/lan/sign-out-everywhere")

@@ -4549,7 +4549,7 @@ export interface paths {
         put?: never;
         /**
          * Sign Out
-         * @description Sign this device out.
+         * @description Sign this device out: its cookie opens nothing any more.
          */
         post: operations["sign_out_api_lan_sign_out_post"];
         delete?: never;
