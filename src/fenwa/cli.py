@@ -395,8 +395,17 @@ def openapi(
 
 
 @app.command()
-def bench() -> None:
-    """Measure what the issues set targets for."""
+def bench(
+    large: Annotated[
+        bool, typer.Option("--large", help="Over 5,000 pots and a million rows, behind a server.")
+    ] = False,
+) -> None:
+    """Measure what targets were set for."""
+    if large:
+        from fenwa.bench_large import large as run_large
+
+        run_large()
+        return
     from fenwa.bench import run
 
     run(WEB)

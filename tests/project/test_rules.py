@@ -28,7 +28,7 @@ ALLOWED = {
     "api": {"api", "archive", "store", "core", "formats", "devices"},
     "cli_data.py": {"api", "archive", "store", "core"},
     "cli_network.py": {"api", "cli_data"},
-    "cli.py": {"api", "cli_data", "cli_network", "store", "core", "demo", "devices", "bench"},
+    "cli.py": {"api", "cli_data", "cli_network", "store", "core", "demo", "devices", "bench", "bench_large"},
     "bench.py": {"api", "store", "core", "demo", "bench_pages", "bench_answers", "bench_pots", "bench_scroll"},
     "bench_honesty.py": {"core"},
     "bench_answers.py": {"api", "store", "bench_honesty", "bench_pages", "bench_scroll"},
@@ -36,6 +36,7 @@ ALLOWED = {
     "bench_scroll.py": {"api", "store", "demo", "bench_pages"},
     "bench_pages.py": {"api", "store", "core", "demo"},
     "bench_rows.py": {"store", "core", "demo"},
+    "bench_large.py": {"store", "bench_rows"},
 }
 OUTSIDE_OF_CORE = {"numpy", "scipy"} | set(sys.stdlib_module_names)
 

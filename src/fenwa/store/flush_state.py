@@ -8,7 +8,7 @@ from datetime import date
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.core.pot.learning import Knowledge, Pooled, pooled
+from fenwa.core.pot.learning import Knowledge, Mix, Pooled
 from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.reservoir import ReservoirEvent
 from fenwa.core.pot.specification import LEARNT, SPREAD, PotReading
@@ -133,19 +133,15 @@ def told_by_others(session: Session, mixes: dict[int, str]) -> dict[int, tuple[P
         .join(Pot, Pot.id == PotSummary.pot_id)
         .where(Pot.archived_at.is_(None), PotSummary.mix.in_(set(mixes.values())), PotSummary.learnt.is_not(None))
     ).all()
-    by_mix: dict[str, list[tuple[int, dict[str, Knowledge]]]] = {}
+    known: dict[int, dict[str, Knowledge]] = {}
+    by_mix: dict[str, list[dict[str, Knowledge]]] = {}
     for pot_id, mix, learnt in rows:
         if learnt:
-            known = {n: Knowledge(n, v[0], v[1], SPREAD[n]) for n, v in learnt.items()}
-            by_mix.setdefault(mix, []).append((pot_id, known))
-    out = {}
-    for pot_id, mix in mixes.items():
-        others = [known for other, known in by_mix.get(mix, []) if other != pot_id]
-        if others:
-            told = pooled(others, LEARNT)
-            if told:
-                out[pot_id] = told
-    return out
+            known[pot_id] = {n: Knowledge(n, v[0], v[1], SPREAD[n]) for n, v in learnt.items()}
+            by_mix.setdefault(mix, []).append(known[pot_id])
+    of_mix = {mix: Mix(pots, LEARNT) for mix, pots in by_mix.items()}
+    told = {pot_id: of_mix[mix].told(known.get(pot_id)) for pot_id, mix in mixes.items() if mix in of_mix}
+    return {pot_id: parts for pot_id, parts in told.items() if parts}
 
 
 def pots_of_mix(session: Session, mix: str) -> list[int]:
@@ -156,19 +152,6 @@ def pots_of_mix(session: Session, mix: str) -> list[int]:
 def flush_waters(session: Session) -> Sequence[Water]:
     """Waters kept."""
     return session.scalars(select(Water).where(Water.archived_at.is_(None)).order_by(Water.id)).all()
-
-
-def pours_since(session: Session, pot_ids: Sequence[int], since: date, today: date) -> dict[int, list[Pour]]:
-    """Pours of many pots from a day on, by pot, oldest first."""
-    rows = session.scalars(
-        select(Pour)
-        .where(Pour.pot_id.in_(pot_ids), Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= today)
-        .order_by(Pour.on, Pour.id)
-    ).unique()
-    out: dict[int, list[Pour]] = {}
-    for p in rows:
-        out.setdefault(p.pot_id, []).append(p)
-    return out
 
 
 def running_flushes(session: Session) -> dict[int, int]:

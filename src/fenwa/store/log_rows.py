@@ -258,6 +258,21 @@ def _pours(session: Session, logs: Mapping[int, LogRows]) -> None:
         )
 
 
+def pours_since(session: Session, pot_ids: Sequence[int], since: date, today: date) -> dict[int, list[PourRow]]:
+    """Pours of many pots from a day on, by pot, oldest first."""
+    rows = session.execute(
+        select(*_POUR, *_RUNOFF)
+        .outerjoin(Runoff, Runoff.pour_id == Pour.id)
+        .where(Pour.pot_id.in_(pot_ids), Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= today)
+        .order_by(Pour.on, Pour.id)
+    )
+    out: dict[int, list[PourRow]] = {}
+    for row in rows:
+        p = _pour_row(tuple(row))
+        out.setdefault(p.pot_id, []).append(p)
+    return out
+
+
 def _pour_row(row: tuple[Any, ...]) -> PourRow:
     there, *runoff = row[len(_POUR) :]
     what: list[Any] = [*row[: len(_POUR)], None if there is None else RunoffRow(*runoff)]

@@ -59,7 +59,10 @@ class BallastShares:
 
     def __init__(self, session: Session, pours: Iterable[Poured]) -> None:
         """Read the waters and cans of these pours."""
-        self._waters = {w.id: w for w in session.scalars(select(Water))}
+        rows = session.execute(select(Water.id, Water.kind, Water.ions))
+        self._waters = {
+            water_id: water_ballast_share(WaterIons(**ions) if ions else SHAPES[kind]) for water_id, kind, ions in rows
+        }
         cans = {p.batch_id for p in pours if p.batch_id is not None}
         found = select(Batch, RecipeVersion.label).outerjoin(RecipeVersion, RecipeVersion.id == Batch.recipe_version_id)
         self._cans = {b.id: self._can(b, label) for b, label in session.execute(found.where(Batch.id.in_(cans)))}
@@ -68,16 +71,10 @@ class BallastShares:
         """The share of one pour."""
         if p.batch_id is not None:
             return self._cans.get(p.batch_id)
-        return self._water(p.water_id)
-
-    def _water(self, water_id: int | None) -> float | None:
-        row = self._waters.get(water_id or 0)
-        if row is None:
-            return None
-        return water_ballast_share(WaterIons(**row.ions) if row.ions else SHAPES[row.kind])
+        return self._waters.get(p.water_id or 0)
 
     def _can(self, b: Batch, label: dict[str, Any] | None) -> float | None:
         parts = [(label_from(row["label"]), row["dose_g_L"]) for row in b.also]
         if label is not None and b.dose_g_L > 0:
             parts.append((label_from(label), b.dose_g_L))
-        return can_ballast_share(self._water(b.water_id), b.water_ec_uS_cm, parts, b.predicted_uS_cm)
+        return can_ballast_share(self._waters.get(b.water_id or 0), b.water_ec_uS_cm, parts, b.predicted_uS_cm)

@@ -9,6 +9,7 @@ References: E3.14 (what is fitted, priors, reading errors); square-root form of 
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -199,29 +200,51 @@ class Pooled:
     pots: int
 
 
-def pooled(others: list[dict[str, Knowledge]], names: tuple[str, ...]) -> tuple[Pooled, ...]:
-    """What the readings of other pots say of one more of their mix; partial pooling, E3.14.
+class Mix:
+    """What the readings of the pots of a mix say of one more of it; partial pooling, E3.14.
 
     What each pot's own readings said is its posterior with the prior taken off again. Pots of one mix differ by half
-    of the prior's variance; the mean of the mix is what the rest of it leaves unknown and they narrow.
+    of the prior's variance; the mean of the mix is what the rest of it leaves unknown and they narrow. It is summed up
+    once: what all the others say to one of them is the sum without its own part.
     """
-    out = []
-    for name in names:
-        prior = SPREAD[name] ** 2
-        between, of_mix = (1 - POOLED_SHARE) * prior, POOLED_SHARE * prior
-        precision, weighted, n = 1 / of_mix, 0.0, 0
-        for other in others:
-            k = other[name]
-            told = 1 / k.sd**2 - 1 / prior
-            if told <= 1e-3 / prior:
-                continue
-            weight = 1 / (1 / told + between)
-            precision += weight
-            weighted += weight * (k.shift / k.sd**2) / told
-            n += 1
-        if n:
-            out.append(Pooled(name, weighted / precision, float(np.sqrt(1 / precision + between)), n))
-    return tuple(out)
+
+    def __init__(self, pots: Iterable[Mapping[str, Knowledge]], names: tuple[str, ...]) -> None:
+        self._names = names
+        self._sums = dict.fromkeys(names, (0.0, 0.0, 0))
+        for pot in pots:
+            for name in names:
+                weight, weighted = _told(pot[name])
+                of_all, weighted_of_all, n = self._sums[name]
+                self._sums[name] = (of_all + weight, weighted_of_all + weighted, n + (weight > 0))
+
+    def told(self, own: Mapping[str, Knowledge] | None = None) -> tuple[Pooled, ...]:
+        """What they tell of each parameter; ``own``: of one of them, to whom only the others tell."""
+        out = []
+        for name in self._names:
+            prior = SPREAD[name] ** 2
+            between, of_mix = (1 - POOLED_SHARE) * prior, POOLED_SHARE * prior
+            weight, weighted, n = self._sums[name]
+            mine = _told(own[name]) if own is not None else (0.0, 0.0)
+            n -= mine[0] > 0
+            if n:
+                precision = 1 / of_mix + weight - mine[0]
+                out.append(Pooled(name, (weighted - mine[1]) / precision, float(np.sqrt(1 / precision + between)), n))
+        return tuple(out)
+
+
+def _told(k: Knowledge) -> tuple[float, float]:
+    """Weight of what one pot's readings say of a parameter, and the weighted shift; 0 where they say nothing."""
+    prior = SPREAD[k.name] ** 2
+    told = 1 / k.sd**2 - 1 / prior
+    if told <= 1e-3 / prior:
+        return 0.0, 0.0
+    weight = 1 / (1 / told + (1 - POOLED_SHARE) * prior)
+    return weight, weight * (k.shift / k.sd**2) / told
+
+
+def pooled(others: Sequence[Mapping[str, Knowledge]], names: tuple[str, ...]) -> tuple[Pooled, ...]:
+    """What the readings of other pots say of one more of their mix."""
+    return Mix(others, names).told()
 
 
 def with_pooled(

@@ -1,0 +1,217 @@
+"""Five thousand pots and a million rows behind a real server: start, pages, a pour beside four readers, memory."""
+
+from __future__ import annotations
+
+import http.client
+import json
+import os
+import re
+import sqlite3
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from contextlib import closing
+from dataclasses import dataclass, replace
+from pathlib import Path
+from statistics import quantiles
+from typing import Any
+from urllib.parse import urlsplit
+
+from fenwa.bench_rows import NURSERY, TODAY, Size, written
+
+PAGES = (
+    "/api/stations",
+    "/api/round",
+    "/api/water",
+    "/api/mix",
+    "/api/pots",
+    "/api/pots/{}",
+    "/api/days",
+    "/api/flush",
+    "/api/leaves",
+    "/api/looks-asked",
+    "/api/changes",
+    "/api/settings",
+)
+TIMES = 8
+POURS = 25
+
+
+@dataclass(frozen=True)
+class Line:
+    """One figure with its target. [ms unless it says otherwise]"""
+
+    what: str
+    found: str
+    target: str = ""
+
+
+class Served:
+    """A server of its own on a database, asked over one kept line."""
+
+    def __init__(self, database: Path) -> None:
+        command = [sys.executable, "-m", "fenwa.cli", "serve", "--port", "0", "--today", TODAY.isoformat()]
+        begun = time.perf_counter()
+        self.process = subprocess.Popen(  # noqa: S603 - our own
+            [*command, "--database", str(database)], stdout=subprocess.PIPE, text=True, env=dict(os.environ)
+        )
+        assert self.process.stdout is not None
+        said = re.search(r"https?://\S+:\d+", self.process.stdout.readline())
+        assert said, "the server did not say where it answers"
+        self.where = urlsplit(said.group())
+        self.ask("/api/health")
+        self.started_s = time.perf_counter() - begun
+
+    def ask(self, path: str, body: dict[str, Any] | None = None, key: str = "") -> float:
+        """Ask once; how long that took. [ms]"""
+        line = http.client.HTTPConnection(str(self.where.hostname), self.where.port, timeout=600)
+        with closing(line):
+            head = {"Content-Type": "application/json", "Idempotency-Key": key} if body else {}
+            begun = time.perf_counter()
+            line.request("POST" if body else "GET", path, json.dumps(body) if body else None, head)
+            answer = line.getresponse()
+            answer.read()
+            took = 1000 * (time.perf_counter() - begun)
+        assert answer.status in (200, 201), (path, answer.status)
+        return took
+
+    def pour(self, pot_ids: list[int], key: str) -> float:
+        """Pour plain water on pots. [ms]"""
+        body = {"pot_ids": pot_ids, "on": TODAY.isoformat(), "water_id": 1, "volume": 200, "note": "bench"}
+        return self.ask("/api/pours", body, key)
+
+    def memory_MB(self) -> float:
+        """The most the server held. [MB]"""
+        status = Path(f"/proc/{self.process.pid}/status").read_text("utf-8")
+        found = re.search(r"VmHWM:\s+(\d+) kB", status)
+        return int(found.group(1)) / 1000 if found else 0.0
+
+    def end(self) -> None:
+        """Stop it."""
+        self.process.terminate()
+        self.process.wait(timeout=60)
+
+
+def p95(times: list[float]) -> float:
+    """The 95th percentile."""
+    return quantiles(times, n=20)[-1]
+
+
+def plain_read_ms(database: Path) -> float:
+    """The rows a round rests on, read by plain sqlite3: the yardstick. [ms]"""
+    with closing(sqlite3.connect(database)) as c:
+        begun = time.perf_counter()
+        c.execute("SELECT * FROM pot JOIN pot_summary ON pot_summary.pot_id = pot.id").fetchall()
+        return 1000 * (time.perf_counter() - begun)
+
+
+def beside_readers(server: Served, readers: int = 4) -> list[float]:
+    """Pours while others read the round and pots without pause. [ms]"""
+    over = threading.Event()
+
+    def read(n: int) -> None:
+        k = 0
+        while not over.is_set():
+            k += 1
+            server.ask(("/api/round", f"/api/pots/{1 + (97 * n + k) % 500}")[k % 2])
+
+    threads = [threading.Thread(target=read, args=(n,)) for n in range(readers)]
+    for t in threads:
+        t.start()
+    try:
+        return [server.pour([600 + n], f"bench-beside-{n:04}") for n in range(POURS)]
+    finally:
+        over.set()
+        for t in threads:
+            t.join()
+
+
+def measured(size: Size) -> list[Line]:
+    """Every figure over a collection of this size."""
+    from fenwa.store.prepare import prepare_store
+    from fenwa.store.session import Store
+
+    with tempfile.TemporaryDirectory() as folder:
+        database = Path(folder) / "large.sqlite"
+        rows = written(database, size)
+        begun = time.perf_counter()
+        store = Store(database)
+        prepare_store(store)
+        store.close()
+        out = [
+            Line("pots, rows of the log", f"{size.pots:,}, {rows:,}"),
+            Line("folded whole, once", f"{time.perf_counter() - begun:.0f} s"),
+            Line("the file", f"{database.stat().st_size / 1e6:.0f} MB"),
+        ]
+        plain = plain_read_ms(database)
+        server = Served(database)
+        try:
+            out.append(Line("start until it answers", f"{server.started_s:.1f} s", "3 s"))
+            first = {page: server.ask(page.format(7)) for page in PAGES}
+            every: list[float] = []
+            for page in PAGES:
+                times = [server.ask(page.format(1 + 7 * n % size.pots)) for n in range(TIMES)]
+                every += times
+                out.append(
+                    Line(
+                        f"`{page.format('…')}`", f"{sorted(times)[TIMES // 2]:.0f} ms, the first time {first[page]:.0f}"
+                    )
+                )
+            out.append(Line("pages when nothing changed, p95", f"{p95(every):.0f} ms", "50 ms"))
+            out.append(Line("pots and summaries by plain sqlite3", f"{plain:.0f} ms"))
+            after = []
+            for n in range(TIMES):
+                server.pour([n + 1], f"bench-after-{n:04}")
+                after += [server.ask("/api/round"), server.ask("/api/stations")]
+            out.append(Line("round and stations straight after a pour, p95", f"{p95(after):.0f} ms", "150 ms"))
+            alone = [server.pour([100 + n], f"bench-alone-{n:04}") for n in range(POURS)]
+            out.append(Line("a pour alone, p95", f"{p95(alone):.0f} ms"))
+            out.append(Line("a pour while four readers read, p95", f"{p95(beside_readers(server)):.0f} ms", "30 ms"))
+            out.append(
+                Line(
+                    "a hundred pots poured at once",
+                    f"{server.pour(list(range(900, 1000)), 'bench-many'):.0f} ms",
+                    "500 ms",
+                )
+            )
+            out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
+        finally:
+            server.end()
+    return out
+
+
+def pours_by_length() -> list[Line]:
+    """What a pour costs at one, ten and a hundred times the log."""
+    from fenwa.store.prepare import prepare_store
+    from fenwa.store.session import Store
+
+    out = []
+    for pours in (40, 400, 4_000):
+        with tempfile.TemporaryDirectory() as folder:
+            database = Path(folder) / "long.sqlite"
+            written(database, replace(NURSERY, pots=30, pours=pours, cans=0, leaves=0, climate_days=30, waters=2))
+            store = Store(database)
+            prepare_store(store)
+            store.close()
+            server = Served(database)
+            try:
+                server.pour([1], "bench-first")
+                times = [server.pour([2 + n], f"bench-long-{n:04}") for n in range(20)]
+            finally:
+                server.end()
+        out.append(Line(f"a pour on a pot with {pours:,} pours logged, median", f"{sorted(times)[10]:.0f} ms"))
+    return out
+
+
+def table(lines: list[Line]) -> str:
+    """As Markdown."""
+    rows = "".join(f"| {x.what} | {x.found} | {x.target} |\n" for x in lines)
+    return f"| | found | target |\n| --- | --- | --- |\n{rows}"
+
+
+def large() -> None:
+    """Print every figure."""
+    print(table(measured(NURSERY)))
+    print(table(pours_by_length()))
