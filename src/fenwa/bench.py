@@ -14,8 +14,9 @@ from typing import Any
 import numpy as np
 
 from fenwa.bench_answers import answers
-from fenwa.bench_pages import TODAY, pages, timed
+from fenwa.bench_pages import pages, timed
 from fenwa.bench_pots import calibration
+from fenwa.bench_rows import TODAY
 from fenwa.bench_scroll import scroll
 
 

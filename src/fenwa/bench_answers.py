@@ -11,7 +11,8 @@ from pathlib import Path
 from typing import Any
 
 from fenwa.bench_honesty import diagnose, honesty
-from fenwa.bench_pages import TODAY, timed
+from fenwa.bench_pages import timed
+from fenwa.bench_rows import TODAY
 from fenwa.bench_scroll import PLANTS, collection
 
 MONTHS_14 = 425

@@ -92,6 +92,8 @@ class Served:
         """Stop it."""
         self.process.terminate()
         self.process.wait(timeout=60)
+        if self.process.stdout is not None:
+            self.process.stdout.close()
 
 
 def p95(times: list[float]) -> float:
@@ -107,7 +109,7 @@ def plain_read_ms(database: Path) -> float:
         return 1000 * (time.perf_counter() - begun)
 
 
-def beside_readers(server: Served, readers: int = 4) -> list[float]:
+def beside_readers(server: Served, pots: int, readers: int = 4) -> list[float]:
     """Pours while others read the round and pots without pause. [ms]"""
     over = threading.Event()
 
@@ -115,13 +117,13 @@ def beside_readers(server: Served, readers: int = 4) -> list[float]:
         k = 0
         while not over.is_set():
             k += 1
-            server.ask(("/api/round", f"/api/pots/{1 + (97 * n + k) % 500}")[k % 2])
+            server.ask(("/api/round", f"/api/pots/{1 + (97 * n + k) % pots}")[k % 2])
 
     threads = [threading.Thread(target=read, args=(n,)) for n in range(readers)]
     for t in threads:
         t.start()
     try:
-        return [server.pour([600 + n], f"bench-beside-{n:04}") for n in range(POURS)]
+        return [server.pour([1 + (600 + n) % pots], f"bench-beside-{n:04}") for n in range(POURS)]
     finally:
         over.set()
         for t in threads:
@@ -163,12 +165,14 @@ def measured(size: Size) -> list[Line]:
             out.append(Line("pots and summaries by plain sqlite3", f"{plain:.0f} ms"))
             after = []
             for n in range(TIMES):
-                server.pour([n + 1], f"bench-after-{n:04}")
+                server.pour([1 + n % size.pots], f"bench-after-{n:04}")
                 after += [server.ask("/api/round"), server.ask("/api/stations")]
             out.append(Line("round and stations straight after a pour, p95", f"{p95(after):.0f} ms", "150 ms"))
-            alone = [server.pour([100 + n], f"bench-alone-{n:04}") for n in range(POURS)]
+            alone = [server.pour([1 + (100 + n) % size.pots], f"bench-alone-{n:04}") for n in range(POURS)]
             out.append(Line("a pour alone, p95", f"{p95(alone):.0f} ms"))
-            out.append(Line("a pour while four readers read, p95", f"{p95(beside_readers(server)):.0f} ms", "30 ms"))
+            out.append(
+                Line("a pour while four readers read, p95", f"{p95(beside_readers(server, size.pots)):.0f} ms", "30 ms")
+            )
             out.append(
                 Line(
                     "a hundred pots poured at once",

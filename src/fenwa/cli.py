@@ -396,9 +396,7 @@ def openapi(
 
 @app.command()
 def bench(
-    large: Annotated[
-        bool, typer.Option("--large", help="Over 5,000 pots and a million rows, behind a server.")
-    ] = False,
+    large: Annotated[bool, typer.Option("--large", help="Over 5,000 pots and a million rows.")] = False,
 ) -> None:
     """Measure what targets were set for."""
     if large:

@@ -2,6 +2,7 @@
 
 import math
 import subprocess
+from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
@@ -9,7 +10,9 @@ import numpy as np
 import pytest
 from typer.testing import CliRunner
 
+from fenwa import bench_large
 from fenwa.bench import _plain_loop, first_load_kB
+from fenwa.bench_rows import NURSERY
 from fenwa.cli import app as commands
 from fenwa.core.errors import Conflict
 from fenwa.core.library.loader import get_profile, media, profiles
@@ -108,3 +111,17 @@ def test_requirements_in_are_all_locked() -> None:
         for row in (ROOT / name).read_text().splitlines():
             if row and not row.startswith("-r"):
                 assert f"\n{row} \\\n" in f"\n{locked}", row
+
+
+def test_the_large_bench_measures_what_it_says_over_a_small_house(monkeypatch: pytest.MonkeyPatch) -> None:
+    """The same run as ``./fenwa bench --large``, over a small one."""
+    monkeypatch.setattr(bench_large, "TIMES", 2)
+    monkeypatch.setattr(bench_large, "POURS", 3)
+    monkeypatch.setenv("PYTHONPATH", str(ROOT / "src"))
+    size = replace(NURSERY, pots=40, pours=9, looks=1, runoffs=1, feels=1, climate_days=5, cans=5, leaves=10)
+    found = {x.what: x for x in bench_large.measured(size)}
+    assert found["pots, rows of the log"].found == f"40, {size.rows:,}"
+    for what in ("start until it answers", "pages when nothing changed, p95", "a pour while four readers read, p95"):
+        assert found[what].target
+        assert float(found[what].found.split()[0]) > 0
+    assert bench_large.table(list(found.values())).startswith("| | found | target |")
