@@ -72,9 +72,9 @@ class Served:
             begun = time.perf_counter()
             line.request("POST" if body else "GET", path, json.dumps(body) if body else None, head)
             answer = line.getresponse()
-            answer.read()
+            said = answer.read()
             took = 1000 * (time.perf_counter() - begun)
-        assert answer.status in (200, 201), (path, answer.status)
+        assert answer.status in (200, 201), (path, answer.status, said[:300])
         return took
 
     def pour(self, pot_ids: list[int], key: str) -> float:
@@ -173,13 +173,8 @@ def measured(size: Size) -> list[Line]:
             out.append(
                 Line("a pour while four readers read, p95", f"{p95(beside_readers(server, size.pots)):.0f} ms", "30 ms")
             )
-            out.append(
-                Line(
-                    "a hundred pots poured at once",
-                    f"{server.pour(list(range(900, 1000)), 'bench-many'):.0f} ms",
-                    "500 ms",
-                )
-            )
+            many = server.pour(list(range(1, 1 + min(100, size.pots))), "bench-many")
+            out.append(Line("a hundred pots poured at once", f"{many:.0f} ms", "500 ms"))
             out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
         finally:
             server.end()
