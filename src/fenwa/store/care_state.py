@@ -243,7 +243,8 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
                 skipped[d.pot_id] = d.look_again_on
             else:
                 look_again[d.pot_id] = d
-    climate, (nights, days, warmth) = _newest_climate(session, today), _climate_series(session, today)
+    places = None if only is None else set(session.scalars(select(Pot.place_id).where(Pot.id.in_(only))))
+    climate, (nights, days, warmth) = _newest_climate(session, today), _climate_series(session, today, places)
     return CareRows(
         places={p.id: p for p in session.scalars(select(Place))},
         climate=climate,
@@ -287,15 +288,18 @@ def _newest_climate(session: Session, today: date) -> dict[int, Climate]:
     return {c.place_id: c for c in session.scalars(query.where(Climate.archived_at.is_(None)).order_by(Climate.id))}
 
 
-def _climate_series(session: Session, today: date) -> tuple[dict[int, Warmth], dict[int, Warmth], dict[int, Warmth]]:
+def _climate_series(
+    session: Session, today: date, places: set[int] | None = None
+) -> tuple[dict[int, Warmth], dict[int, Warmth], dict[int, Warmth]]:
     """Of each place, oldest first: nights and days of late, and the mean of both where both were measured."""
-    rows = session.execute(
+    of_late = (
         select(Climate.place_id, Climate.on, Climate.night_C, Climate.day_C)
         .where(
             Climate.archived_at.is_(None), Climate.on <= today, Climate.on >= today - timedelta(days=CLIMATE_KEPT_DAYS)
         )
         .order_by(Climate.on)
     )
+    rows = session.execute(of_late if places is None else of_late.where(Climate.place_id.in_(places)))
     series: tuple[dict[int, list[tuple[date, float]]], ...] = ({}, {}, {})
     for place_id, on, night, day in rows:
         late = (today - on).days <= CLIMATE_DAYS

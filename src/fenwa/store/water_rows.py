@@ -132,6 +132,11 @@ def membrane_pairs(session: Session, water_id: int, today: date) -> Sequence[Mem
     ).all()
 
 
+def waters_with_membrane(session: Session) -> set[int]:
+    """Waters of which a membrane was measured."""
+    return set(session.scalars(select(MembranePair.water_id).where(MembranePair.archived_at.is_(None)).distinct()))
+
+
 def open_meters(session: Session) -> Sequence[Meter]:
     """Meters in the order they were added."""
     return session.scalars(select(Meter).where(Meter.archived_at.is_(None)).order_by(Meter.id)).all()

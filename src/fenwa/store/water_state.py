@@ -27,7 +27,7 @@ from fenwa.core.water.verdict import WaterVerdict, unmeasured_verdict, water_ver
 from fenwa.core.working import Computed
 from fenwa.store.models import Batch, Finding, Meter, MeterCheck, Pour, Reading, Report, Treatment, Water
 from fenwa.store.session import remembered
-from fenwa.store.water_rows import membrane_pairs
+from fenwa.store.water_rows import membrane_pairs, waters_with_membrane
 
 
 @dataclass(frozen=True)
@@ -150,14 +150,16 @@ class WaterToday:
 
 def waters_today(session: Session, today: date, only: set[int] | None = None) -> list[WaterToday]:
     """Waters in the grower's order, each with its newest reading up to today; all, or only those named."""
+    if only is not None and session.info.get("store") is None:  # a write remembers nothing: it reads what it needs
+        return _load_waters(session, today, only)
     found = remembered(session, "waters", today, lambda: _load_waters(session, today))
     return [w for w in found if only is None or w.water.id in only]
 
 
-def _load_waters(session: Session, today: date) -> list[WaterToday]:
-    waters = session.scalars(
-        select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
-    ).all()
+def _load_waters(session: Session, today: date, only: set[int] | None = None) -> list[WaterToday]:
+    kept = select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
+    waters = session.scalars(kept if only is None else kept.where(Water.id.in_(only))).all()
+    with_membrane = waters_with_membrane(session)
     tests, steps, reports = _newest_findings(session, today), _steps(session, today), _newest_reports(session, today)
 
     def newest(water_id: int, *conditions: Any) -> Reading | None:
@@ -193,7 +195,7 @@ def _load_waters(session: Session, today: date) -> list[WaterToday]:
                 mine,
                 force,
                 report,
-                _membrane(session, w, today),
+                _membrane(session, w, today) if w.id in with_membrane else None,
                 _used_L(session, w, today),
             )
         )

@@ -28,7 +28,7 @@ from fenwa.store import models
 from fenwa.store.collection import pots_today
 from fenwa.store.pot_rows import leading_growth, plants_with
 from fenwa.store.pot_today import PotToday
-from fenwa.store.summary import phases, refresh
+from fenwa.store.summary import phases, refresh, refresh_many
 from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])
@@ -86,7 +86,7 @@ def _contents(session: Session, body: PourIn, today: date) -> tuple[float | None
     if body.water_id is None:
         raise Underspecified("Choose what is poured: a can, or a plain water.", pointer="/batch_id")
     get_row(session, models.Water, body.water_id, "Water", "/water_id")
-    found = next(w for w in waters_today(session, today) if w.water.id == body.water_id)
+    (found,) = waters_today(session, today, {body.water_id})
     return found.reckoned_uS_cm, body.water_id, job_of_pour(None, body.flush), not found.measured
 
 
@@ -146,7 +146,7 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
     def store_pours(session: Session, body: PourIn) -> dict[str, Any]:
         ec, water_id, job, estimated = _contents(session, body, today)
         piece = _piece(session, body)
-        made_for, moment, ids = _made_for(session, body), now(), []
+        made_for, moment, ids, poured = _made_for(session, body), now(), [], []
         for p in _pots_in_order(session, body.pot_ids, today):
             route = body.route or p.pot.route
             _object(p, job, ec, route, made_for, body.note)
@@ -176,7 +176,8 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
             if route == "soak" and body.on == today:
                 minutes = p.pot.stand_min or USUAL_STAND_min
                 session.add(models.Timer(pot_id=p.pot.id, started_at=moment, minutes=minutes))
-            refresh(session, p.pot.id)
+            poured.append(p.pot.id)
+        refresh_many(session, poured)
         return {"pour_ids": ids, "ec_uS_cm": ec}
 
     return Poured(**writer.once(body, write))
