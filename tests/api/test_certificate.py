@@ -13,6 +13,7 @@ from fenwa.api import certificate
 from fenwa.api.certificate import SERVER_DAYS, make_certificate
 from fenwa.api.door import Door
 from fenwa.cli import app
+from fenwa.store import passphrase
 from tests.conftest import Client
 
 NAMES = ["greenhouse", "greenhouse.local", "192.168.7.20", "127.0.0.1"]
@@ -91,7 +92,12 @@ def test_the_command_says_how_a_phone_trusts_it(tmp_path: Path) -> None:
 def test_the_house_page_hands_the_authority_to_a_phone(client: Client) -> None:
     assert client.get("/api/lan")["authority"] is False
     assert client.http.get("/api/lan/authority.crt").status_code == 404
-    client.state["door"] = Door(client.store, frozenset(), ("https://10.0.0.2:1/",), True, authority=b"pem")
+    with client.store.writing() as session:
+        passphrase.set_passphrase(session, "moss under the bench")
+    client.state["door"] = Door(client.store, frozenset(), ("https://10.0.0.2:1/",), False, authority=b"pem")
+    assert client.http.get("/api/lan").status_code == 401
+    words = {"passphrase": "moss under the bench"}
+    assert client.http.post("/sign-in", data=words, follow_redirects=False).status_code == 303
     assert client.get("/api/lan")["authority"] is True
     got = client.http.get("/api/lan/authority.crt")
     assert (got.content, got.headers["content-type"]) == (b"pem", "application/x-x509-ca-cert")
