@@ -144,8 +144,8 @@ def _run(
     except (OSError, SQLAlchemyError, sqlite3.Error) as error:
         raise _in_the_way(error, database) from error
     try:
-        log_beside(database)
-        _serve_store(store, host, port, fixed, open_browser, demo, pen, lan, backups)
+        with log_beside(database):
+            _serve_store(store, host, port, fixed, open_browser, demo, pen, lan, backups)
     except (OSError, SQLAlchemyError, sqlite3.Error) as error:
         raise _in_the_way(error, database) from error
     finally:

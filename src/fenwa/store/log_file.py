@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from io import TextIOWrapper
 from logging import Formatter, getLogger
 from logging.handlers import RotatingFileHandler
@@ -25,6 +27,13 @@ class PrivateLog(RotatingFileHandler):
         return stream
 
 
-def log_beside(database: Path) -> None:
-    """Write what goes wrong from now on to a file beside this database."""
-    getLogger("fenwa").addHandler(PrivateLog(database.with_suffix(".log")))
+@contextmanager
+def log_beside(database: Path) -> Iterator[None]:
+    """Write what goes wrong to a file beside this database, as long as it is served."""
+    handler = PrivateLog(database.with_suffix(".log"))
+    getLogger("fenwa").addHandler(handler)
+    try:
+        yield
+    finally:
+        getLogger("fenwa").removeHandler(handler)
+        handler.close()
