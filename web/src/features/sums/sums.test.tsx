@@ -223,7 +223,7 @@ describe("the quick sums", () => {
         { water_id: 5, share: 0.864 },
       ],
     })
-    fireEvent.click(screen.getByRole("button", { name: "Save the runoff" }))
+    fireEvent.click(await screen.findByRole("button", { name: "Save the runoff" }))
     await screen.findByText("Saved as what runs off.")
     expect(sent.find((s) => s.path === "/api/pots/9/readings")?.body).toMatchObject({
       ec: "1240",
