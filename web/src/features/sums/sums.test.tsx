@@ -204,8 +204,11 @@ describe("the quick sums", () => {
       "POST /api/pots/9/readings": { status: 201, body: { id: 8 } },
     })
     show(<Screen />)
-    const [feed, blend] = await screen.findAllByRole("button", { name: "Save as a can" })
-    if (!feed || !blend) throw new Error("one of the two is missing")
+    const [feed, blend] = await waitFor(() => {
+      const found = screen.getAllByRole("button", { name: "Save as a can" })
+      expect(found).toHaveLength(2)
+      return found as [HTMLElement, HTMLElement]
+    })
     fireEvent.click(feed)
     await screen.findByText(/expect 306 to 403 µS\/cm\. Feed 13-3-15 stands on the shelf\./)
     expect(sent.find((s) => s.path === "/api/sums/feed/can")?.body).toMatchObject({
