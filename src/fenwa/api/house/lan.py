@@ -23,7 +23,7 @@ router = APIRouter(tags=["lan"])
 
 @router.get("/sign-in", include_in_schema=False)
 def show_sign_in(request: Request) -> Response:
-    """The sign-in page; on this machine there is nothing to sign in to."""
+    """The sign-in page; where the network is not served there is nothing to sign in to."""
     door = door_of(request)
     if door is None:
         return RedirectResponse("/", 303)
