@@ -80,7 +80,16 @@ FORMS = (
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text("utf-8")
 
 
+# a colour half-way to another fails where both would hold: two frames, and whatever moves and will end
+STANDS_STILL = """async () => {
+  for (let i = 0; i < 2; i++) await new Promise(done => requestAnimationFrame(done))
+  const ending = document.getAnimations().filter(a => a.effect?.getComputedTiming().endTime < 5000)
+  await Promise.allSettled(ending.map(a => a.finished))
+}"""
+
+
 def serious(page: Page, within: str = "html") -> list[str]:
+    page.evaluate(STANDS_STILL)
     page.evaluate(AXE)  # evaluated, not added as a script: the page's own policy forbids that
     part, _, place = within.partition(" >> ")
     found = page.evaluate(

@@ -1,13 +1,19 @@
 import { Button, Flex } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { Link, Navigate } from "react-router"
-import { Teach } from "../../ui/Page"
+import { Loaded, Teach } from "../../ui/Page"
 import { startQuery } from "../start/answers"
 
 /** No pot yet: an empty collection opens on the start page, one that has begun is told what is missing. */
 export function EmptyRound() {
-  const start = useQuery(startQuery).data
-  if (start?.empty) return <Navigate to="/start" replace />
+  return (
+    <Loaded query={useQuery(startQuery)}>
+      {(start) => (start.empty ? <Navigate to="/start" replace /> : <Begun />)}
+    </Loaded>
+  )
+}
+
+function Begun() {
   return (
     <Teach
       action={
