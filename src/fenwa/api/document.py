@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from fenwa.api import problems
+
 CALCULATIONS = "/api/calc"  # every registered calculation: for scripts and other programs; stations have routes of own
 NOT_CALLED = {
     "/api/health": "for whoever watches the server",
@@ -41,6 +43,10 @@ _WITH_A_BODY = {
 
 def with_problems(document: dict[str, Any]) -> dict[str, Any]:
     """The document with every problem an endpoint can answer, as RFC 9457 documents."""
+    shape = problems.Problem.model_json_schema(ref_template="#/components/schemas/{model}")
+    parts: dict[str, Any] = shape.pop("$defs", {})
+    schemas = {**document["components"]["schemas"], **parts, "Problem": shape}
+    document["components"]["schemas"] = dict(sorted(schemas.items()))
     for path, verbs in document["paths"].items():
         if not path.startswith("/api"):
             continue

@@ -6,4 +6,4 @@ from fenwa.api.flush import readings, reservoirs, sessions, station, together, w
 
 router = APIRouter()
 for part in (station, together, readings, ways, sessions, reservoirs):
-    router.include_router(part.router)
+    router.routes.extend(part.router.routes)

@@ -6,4 +6,4 @@ from fenwa.api.house import air, archive, backups, lan, options, places, setting
 
 router = APIRouter()
 for part in (options, places, air, archive, backups, lan, settings):
-    router.include_router(part.router)
+    router.routes.extend(part.router.routes)

@@ -6,4 +6,4 @@ from fenwa.api.leaves import laid, look_asked, looks, measuring, photos, records
 
 router = APIRouter()
 for part in (station, laid, look_asked, looks, records, photos, measuring, series):
-    router.include_router(part.router)
+    router.routes.extend(part.router.routes)

@@ -6,4 +6,4 @@ from fenwa.api.log import log, pours
 
 router = APIRouter()
 for part in (pours, log):
-    router.include_router(part.router)
+    router.routes.extend(part.router.routes)

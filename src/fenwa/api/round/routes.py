@@ -6,4 +6,4 @@ from fenwa.api.round import bench, days, round
 
 router = APIRouter()
 for part in (round, days, bench):
-    router.include_router(part.router)
+    router.routes.extend(part.router.routes)

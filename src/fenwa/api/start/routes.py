@@ -5,5 +5,5 @@ from fastapi import APIRouter
 from fenwa.api.start import look, start
 
 router = APIRouter()
-router.include_router(start.router)
-router.include_router(look.router)
+router.routes.extend(start.router.routes)
+router.routes.extend(look.router.routes)

@@ -5,5 +5,5 @@ from fastapi import APIRouter
 from fenwa.api.sums import saved, sums
 
 router = APIRouter()
-router.include_router(sums.router)
-router.include_router(saved.router)
+router.routes.extend(sums.router.routes)
+router.routes.extend(saved.router.routes)

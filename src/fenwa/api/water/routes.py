@@ -6,4 +6,4 @@ from fenwa.api.water import devices, meters, readings, remedies, reports, source
 
 router = APIRouter()
 for part in (sources, remedies, readings, meters, reports, tools, devices):
-    router.include_router(part.router)
+    router.routes.extend(part.router.routes)
