@@ -14,6 +14,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from fenwa.api.door import is_loopback, was_forwarded
 from fenwa.api.house.entrance import door_of, refuse_entry
 from fenwa.api.intake import Intake, body_limit, too_large
+from fenwa.api.kept_answers import KeptAnswers
 from fenwa.api.outlet import Outlet
 from fenwa.api.problems import problem, unexpected
 
@@ -72,6 +73,7 @@ def _refused(request: Request) -> Response | None:
 def install(app: FastAPI) -> None:
     """Put the doors on the application; what the doors let in is read by the intake behind them."""
     app.add_middleware(Outlet)
+    app.add_middleware(KeptAnswers)
     app.add_middleware(Intake)
     app.add_middleware(GZipMiddleware, minimum_size=WORTH_PACKING, compresslevel=5)
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import gc
+from collections.abc import Callable, Sequence
 from datetime import date
-from typing import Any
+from typing import Any, TypeVar
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -30,6 +31,8 @@ from fenwa.store.pot_today import PotToday, facts_from_plain
 from fenwa.store.salt_of_pots import pot_spec
 from fenwa.store.session import Store
 from fenwa.store.summary import refresh_many
+
+T = TypeVar("T")
 
 
 def stale_summaries(session: Session) -> list[int]:
@@ -64,6 +67,23 @@ def pots_today(session: Session, today: date, only: set[int] | None = None) -> l
     if only is not None:
         return [known[i] for i in known if i in only]
     return list(known.values())
+
+
+def kept_of_pots(
+    session: Session, key: str, pots: Sequence[PotToday], make: Callable[[Sequence[PotToday]], dict[int, T]]
+) -> dict[int, T]:
+    """What ``make`` works out of pots, by their number. What was worked out of one serves until something of it, of
+    its mix or of its rules is written: then it is another object. ``make`` leaves out what has none.
+    """
+    store = session.info.get("store")
+    kept: dict[int, tuple[PotToday, T | None]] = {}
+    if store is not None:
+        kept = store.changed.memory.setdefault(key, {})
+    new = [p for p in pots if (was := kept.get(p.pot.id)) is None or was[0] is not p]
+    found = make(new) if new else {}
+    for p in new:
+        kept[p.pot.id] = (p, found.get(p.pot.id))
+    return {p.pot.id: x for p in pots if (x := kept[p.pot.id][1]) is not None}
 
 
 def _remembered(store: Store, today: date) -> dict[int, PotToday]:

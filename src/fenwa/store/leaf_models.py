@@ -79,7 +79,7 @@ class Look(Archivable, Base):
     surface: Mapped[str] = mapped_column(default="", server_default="")
     as_last: Mapped[bool] = mapped_column(default=False, server_default="0")
     by: Mapped[str] = mapped_column(default="", server_default="")
-    __table_args__ = (Index("ix_look_pot_on", "pot_id", "on"),)
+    __table_args__ = (Index("ix_look_pot_on", "pot_id", "on"), Index("ix_look_plant_on", "plant_id", "on"))
 
 
 class MarkRow(Archivable, Base):
@@ -131,7 +131,7 @@ class Photo(Archivable, Base):
     bytes: Mapped[int]
     scale: Mapped[dict[str, Any] | None]
     note: Mapped[str] = mapped_column(default="", server_default="")
-    __table_args__ = (Index("ix_photo_pot_on", "pot_id", "on"),)
+    __table_args__ = (Index("ix_photo_pot_on", "pot_id", "on"), Index("ix_photo_plant_on", "plant_id", "on"))
 
 
 class Rating(Archivable, Base):

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.pot.ahead import RHYTHM_DAYS, Rhythm, YearAhead, present_rhythm, year_ahead
 from fenwa.core.pot.rhythms import WHAT_IFS, WhatIf, with_what_if
-from fenwa.store.collection import states_of
+from fenwa.store.collection import kept_of_pots, states_of
 from fenwa.store.log_rows import as_event, pours_since
 from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
@@ -40,18 +40,13 @@ def with_rhythm(session: Session, pots: Sequence[PotToday], today: date) -> list
 
 
 def years_ahead(session: Session, pots: Sequence[PotToday], today: date) -> dict[int, YearAhead]:
-    """The year ahead of every pot that has a rhythm. What was worked out of a pot serves until something of it, of its
-    mix or of its rules is written: then it is another object.
-    """
-    store = session.info.get("store")
-    kept: dict[int, tuple[PotToday, YearAhead | None]] = {}
-    if store is not None:
-        kept = store.changed.memory.setdefault("years ahead", {})
-    new = [p for p in pots if (was := kept.get(p.pot.id)) is None or was[0] is not p]
-    found = {pot_id: years[0].ahead for pot_id, years in what_if_years(session, new, today, ("as it is",)).items()}
-    for p in new:
-        kept[p.pot.id] = (p, found.get(p.pot.id))
-    return {p.pot.id: ahead for p in pots if (ahead := kept[p.pot.id][1]) is not None}
+    """The year ahead of every pot that has a rhythm."""
+
+    def made(new: Sequence[PotToday]) -> dict[int, YearAhead]:
+        found = what_if_years(session, new, today, ("as it is",))
+        return {pot_id: years[0].ahead for pot_id, years in found.items()}
+
+    return kept_of_pots(session, "years ahead", pots, made)
 
 
 def what_if_years(

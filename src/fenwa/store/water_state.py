@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 from sqlalchemy import func, select
@@ -37,6 +37,16 @@ class MembraneToday:
     on: date
     permeate_uS_cm: float
     failing: bool
+
+
+@lru_cache(maxsize=8192)
+def _judged(
+    ec25_uS_cm: float, half_width_uS_cm: float, known: tuple[object, ...], needs: PlantNeeds
+) -> Computed[WaterVerdict]:
+    """The verdict on a water: forty waters for fourteen kinds are judged once, not at every page."""
+    *plain, half_widths = known
+    water = KnownOfWater(*plain, dict(half_widths))  # type: ignore[call-arg, arg-type, call-overload]
+    return water_verdict(ec25_uS_cm=ec25_uS_cm, half_width_uS_cm=half_width_uS_cm, water=water, plant=needs)
 
 
 @dataclass(frozen=True)
@@ -114,6 +124,12 @@ class WaterToday:
         half = max(u.high_uS_cm - u.usual_uS_cm, u.usual_uS_cm - u.low_uS_cm)
         return BaseWater(u.usual_uS_cm, self.known.kind, self.ions, self.water.name, half, False)
 
+    @cached_property
+    def _known_by_value(self) -> tuple[object, ...]:
+        """The fields of what is known, in their order; the last, half-widths by name, as pairs."""
+        *plain, half_widths = vars(self.known).values()
+        return (*plain, tuple(half_widths.items()))
+
     def offered(self, needs: PlantNeeds) -> Offered:
         """The water as a choice weighs it for a plant."""
         low, high = self.span_uS_cm
@@ -137,9 +153,7 @@ class WaterToday:
         if self.ec25_uS_cm is None:
             by_reading = self.usual.result.by == BY_UNKNOWN_SCALE
             return unmeasured_verdict(self.usual.result, self.known, needs, by_reading)
-        return water_verdict(
-            ec25_uS_cm=self.ec25_uS_cm, half_width_uS_cm=self.half_width_uS_cm, water=self.known, plant=needs
-        )
+        return _judged(self.ec25_uS_cm, self.half_width_uS_cm, self._known_by_value, needs)
 
     def candidate(self) -> Candidate | None:
         """The water as a remedy weighs it; None while no reading is usable."""

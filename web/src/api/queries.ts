@@ -1,7 +1,8 @@
 // What every screen reads: options, settings, stations, working.
-import { queryOptions, useQuery } from "@tanstack/react-query"
+import { queryOptions, useQueries, useQuery } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "./client"
 import { lastKnown } from "./lastKnown"
+import { windowed } from "./windowed"
 
 export const stationsQuery = queryOptions({
   queryKey: ["stations"],
@@ -16,9 +17,44 @@ export const settingsQuery = queryOptions({
   queryKey: ["settings"],
   queryFn: () => lastKnown("settings", () => answer(client.GET("/api/settings"))),
 })
-export const potsQuery = queryOptions({
-  queryKey: ["pots", "list"],
-  queryFn: () => lastKnown("pots", () => answer(client.GET("/api/pots"))),
+/** Pots in walking order, as far as they are shown; found by every word of `find`. */
+export const potsQuery = (find = "") =>
+  windowed({
+    key: ["pots", "list", find],
+    rows: (page: Schemas["PotsPage"]) => page.pots.length,
+    ask: (skip) => {
+      const ask = () => answer(client.GET("/api/pots", { params: { query: { find, skip } } }))
+      return find ? ask() : lastKnown(`pots-${skip}`, ask)
+    },
+  })
+/** The first pot that every word is found in: asked at once, the list may still be of the words before. */
+export const firstFound = (find: string) =>
+  answer(client.GET("/api/pots", { params: { query: { find, count: 1 } } })).then((p) => p.pots[0])
+
+const MOST_ROWS = 200
+const potRowsQuery = (ids: readonly number[]) => {
+  const query = { ids: ids.join(","), count: MOST_ROWS }
+  return queryOptions({
+    queryKey: ["pots", "rows", query.ids],
+    queryFn: () =>
+      lastKnown(`pot-rows-${query.ids}`, () =>
+        answer(client.GET("/api/pots", { params: { query } })).then((page) => page.pots),
+      ),
+  })
+}
+/** Rows of the pots named, in walking order; undefined while one of them is on its way. */
+export function usePotRows(ids: readonly number[]): Schemas["PotRow"][] | undefined {
+  const pieces = Array.from({ length: Math.ceil(ids.length / MOST_ROWS) }, (_, i) =>
+    ids.slice(i * MOST_ROWS, (i + 1) * MOST_ROWS),
+  )
+  const found = useQueries({ queries: pieces.map(potRowsQuery) })
+  const rows = found.flatMap((q) => q.data ?? [])
+  return found.every((q) => q.data) ? rows : undefined
+}
+/** Every pot by code and name: what a form chooses from. */
+export const potNamesQuery = queryOptions({
+  queryKey: ["pots", "names"],
+  queryFn: () => answer(client.GET("/api/pots/names")),
 })
 /** What is asked of one pot: an archived pot has no page to ask for. */
 export const ofOnePot = (key: readonly unknown[]) =>

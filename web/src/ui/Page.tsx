@@ -71,14 +71,14 @@ export function Loaded<T>({
   query,
   children,
 }: {
-  query: UseQueryResult<T, ApiProblem>
+  query: Pick<UseQueryResult<T, ApiProblem>, "data" | "isError" | "error">
   children: (data: T) => ReactNode
 }) {
   if (query.data !== undefined) return <>{children(query.data)}</>
   if (query.isError)
     return (
       <Text role="alert" py="8">
-        {query.error.message}
+        {query.error?.message}
       </Text>
     )
   return (

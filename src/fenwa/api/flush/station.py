@@ -12,6 +12,7 @@ from fenwa.api.flush.chosen import held_by, methods_of
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.care.flush_round import FlushJob, FlushRoundPlan, flush_round, rinse_dates, why_no_rinse
 from fenwa.core.constants import FLUSH_SHARE
 from fenwa.core.pot.ahead import YearAhead
@@ -38,10 +39,19 @@ class FlushRow(BaseModel):
     ahead: YearAhead | None
 
 
+class FlushKind(BaseModel):
+    """A kind that has pots at the station."""
+
+    id: str
+    name: str
+
+
 class FlushPage(BaseModel):
-    """The station: the saltiest first."""
+    """The station: a window of its pots, the saltiest first; ``total`` of the kind asked for, and every kind."""
 
     today: date
+    total: int
+    kinds: list[FlushKind]
     pots: list[FlushRow]
 
 
@@ -76,31 +86,38 @@ class FlushRoundIn(BaseModel):
 
 
 @router.get("/flush", response_model=FlushPage)
-def flush_station(session: ReadSession, today: Today) -> Response:
-    """Every pot by how near its salt is to its ceiling, with who crosses it when."""
-    pots = sorted(
-        (p for p in pots_today(session, today) if p.reading is not None),
-        key=lambda p: p.day.share_of_ceiling,
-        reverse=True,
+def flush_station(
+    session: ReadSession, today: Today, kind: str = "", skip: Skip = 0, count: Count = WINDOW
+) -> Response:
+    """Pots by how near their salt is to their ceiling, with who crosses it when."""
+    poured = [p for p in pots_today(session, today) if p.reading is not None]
+    kinds = sorted({(p.profile.short, p.plant.profile_id) for p in poured})
+    asked = [p for p in poured if kind in ("", p.plant.profile_id)]
+    asked.sort(key=lambda p: p.day.share_of_ceiling, reverse=True)
+    shown = window(asked, skip, count)
+    running, ahead = running_flushes(session), years_ahead(session, shown, today)
+    page = FlushPage(
+        today=today,
+        total=len(asked),
+        kinds=[FlushKind(id=i, name=name) for name, i in kinds],
+        pots=[_row(p, running.get(p.pot.id), ahead.get(p.pot.id)) for p in shown],
     )
-    running, ahead = running_flushes(session), years_ahead(session, pots, today)
-    rows = []
-    for p in pots:
-        held, ends = held_by(p)
-        rows.append(
-            FlushRow(
-                row=pot_row(p),
-                share=p.day.share_of_ceiling,
-                due=p.day.share_of_ceiling >= FLUSH_SHARE and not held,
-                held=held,
-                held_ends=ends,
-                from_above=p.profile.flush.from_above,
-                running_id=running.get(p.pot.id),
-                last_flush_on=p.log.last_flush_on,
-                ahead=ahead.get(p.pot.id),
-            )
-        )
-    return as_json(FlushPage(today=today, pots=rows))
+    return as_json(page)
+
+
+def _row(p: PotToday, running_id: int | None, ahead: YearAhead | None) -> FlushRow:
+    held, ends = held_by(p)
+    return FlushRow(
+        row=pot_row(p),
+        share=p.day.share_of_ceiling,
+        due=p.day.share_of_ceiling >= FLUSH_SHARE and not held,
+        held=held,
+        held_ends=ends,
+        from_above=p.profile.flush.from_above,
+        running_id=running_id,
+        last_flush_on=p.log.last_flush_on,
+        ahead=ahead,
+    )
 
 
 @router.get("/flush/calendar")

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.flush.chosen import schools_of
 from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.windowed import numbers
 from fenwa.core.errors import InputError, NotFound
 from fenwa.core.pot.ahead import YearAhead
 from fenwa.core.pot.rhythms import WhatIf, litres_month
@@ -27,6 +28,7 @@ from fenwa.store.pot_rhythms import what_if_years
 from fenwa.store.pot_today import PotToday
 
 MOST_REPLAYED = 120  # a pot takes a quarter of a second
+MOST_RUN_AHEAD = 1_000  # five changes of a pot take a few milliseconds
 
 router = APIRouter(prefix="/api", tags=["flush"])
 
@@ -55,15 +57,24 @@ def _asked(session: Session, kind: str, today: date) -> list[PotToday]:
 
 
 @router.get("/flush/changes")
-def changes(session: ReadSession, today: Today, change: WhatIf = "as it is", kind: str = "") -> ChangesPage:
-    """Who would cross its ceiling within a year under one change for all, or for a kind."""
-    years = what_if_years(session, _asked(session, kind, today), today)
+def changes(
+    session: ReadSession, today: Today, change: WhatIf = "as it is", kind: str = "", ids: str = ""
+) -> ChangesPage:
+    """Who would cross its ceiling within a year under one change for all, or for a kind; the years of ``ids``."""
+    pots, shown = _asked(session, kind, today), numbers(ids, "/ids")
+    if len(pots) > MOST_RUN_AHEAD:
+        raise InputError(
+            f"{len(pots)} pots are too many to run a year ahead at once, at most {MOST_RUN_AHEAD}. Choose a kind.",
+            pointer="/kind",
+        )
+    years = what_if_years(session, pots, today)
     rows = [
         PotWhatIf(y.change, y.ahead.crosses_on is not None, litres_month(y.rhythm))
         for mine in years.values()
         for y in mine
     ]
     chosen = [(pot_id, y.ahead) for pot_id, mine in years.items() for y in mine if y.change == change]
+    chosen = [x for x in chosen if not shown or x[0] in shown]
     return ChangesPage(
         change=change,
         together=rhythms_together(pots=rows),

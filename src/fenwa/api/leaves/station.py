@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
+from typing import Literal, get_args
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
@@ -13,15 +14,21 @@ from sqlalchemy.orm import Session
 from fenwa.api.files import csv_answer
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
-from fenwa.core.leaf.line import LeafLine, flush_changes, leaf_line
+from fenwa.api.windowed import WINDOW, Count, Skip, window
+from fenwa.core.leaf.line import Group, LeafLine, flush_changes, leaf_line
 from fenwa.core.working import Computed
 from fenwa.formats.table import write_table
-from fenwa.store.collection import pots_today
+from fenwa.store.collection import kept_of_pots, pots_today
 from fenwa.store.leaf_rows import leaves_of, poured_days
 from fenwa.store.pot_today import PotToday
 
 router = APIRouter(prefix="/api", tags=["leaves"])
 
+GroupBy = Literal["question", "kind", "place", "school"]
+Shown = Literal["all", "marked", "being judged", "look today"]
+QUESTIONS: tuple[str, ...] = get_args(Group)
+NOT_POURED: dict[str, list[date]] = {"feed": [], "flush": []}
+LEAST_OF_A_GROUP = 5
 WINDOW_DAYS = 425  # fourteen months: a leaf of the same season last year stands on the line too
 
 
@@ -44,11 +51,36 @@ class PlantLine(BaseModel):
     flushed: list[date]
 
 
+class LeafGroup(BaseModel):
+    """Plants under one heading, the longest unseen first: ``total`` of them, and the first few."""
+
+    key: str
+    folds: bool
+    total: int
+    plants: list[PlantLine]
+
+
+class FirstToLook(BaseModel):
+    """The plant to look at first."""
+
+    pot_id: int
+    code: str
+
+
 class LeafPage(BaseModel):
-    """Every plant's line over the last fourteen months."""
+    """Plants in groups, each a line over the last fourteen months. ``first`` None: no plant is kept."""
 
     today: date
     since: date
+    total: int
+    first: FirstToLook | None
+    groups: list[LeafGroup]
+
+
+class LeafRows(BaseModel):
+    """More plants of a group."""
+
+    total: int
     plants: list[PlantLine]
 
 
@@ -56,8 +88,6 @@ class LeafPage(BaseModel):
 class _Drawn:
     p: PotToday
     computed: Computed[LeafLine]
-    fed: list[date]
-    flushed: list[date]
 
 
 def _lines(session: Session, pots: Sequence[PotToday], today: date) -> list[_Drawn]:
@@ -65,22 +95,50 @@ def _lines(session: Session, pots: Sequence[PotToday], today: date) -> list[_Dra
     poured = poured_days(session, [p.pot.id for p in pots], today - timedelta(days=WINDOW_DAYS), today)
     out = []
     for p in pots:
-        days = poured.get(p.pot.id, {"feed": [], "flush": []})
         computed = leaf_line(
             leaves=leaves.get(p.plant.id, []),
-            changes=flush_changes(days["flush"], p.profile.lag_days.overfeeding),
+            changes=flush_changes(poured.get(p.pot.id, NOT_POURED)["flush"], p.profile.lag_days.overfeeding),
             today=today,
             phase=p.phase,
             look_due=p.look_is_due,
         )
-        out.append(_Drawn(p, computed, days["feed"], days["flush"]))
+        out.append(_Drawn(p, computed))
     return out
 
 
-@router.get("/leaves", response_model=LeafPage)
-def leaf_station(session: ReadSession, today: Today) -> Response:
-    """Every plant with its line of leaves, those to look at first."""
-    plants = [
+def _lines_kept(session: Session, pots: Sequence[PotToday], today: date) -> dict[int, LeafLine]:
+    """The line of every pot, worked out anew where something of it was written."""
+
+    def made(new: Sequence[PotToday]) -> dict[int, LeafLine]:
+        return {x.p.pot.id: x.computed.result for x in _lines(session, new, today)}
+
+    return kept_of_pots(session, "leaf lines", pots, made)
+
+
+def _grouped(
+    pots: Sequence[PotToday], lines: dict[int, LeafLine], by: GroupBy, show: Shown
+) -> dict[str, list[PotToday]]:
+    """Plants a filter lets through under their headings, each group with the longest unseen first."""
+    groups: dict[str, list[PotToday]] = {}
+    for p in sorted(pots, key=lambda p: p.log.last_look_on or date.min):
+        line = lines[p.pot.id]
+        if show == "marked" and not p.log.marks:
+            continue
+        if show in ("being judged", "look today") and line.group != show:
+            continue
+        heading = {"question": line.group, "kind": p.profile.short, "place": p.place, "school": _school(p)}[by]
+        groups.setdefault(heading, []).append(p)
+    order = (lambda key: (QUESTIONS.index(key), "")) if by == "question" else (lambda key: (0, key.casefold()))
+    return {key: groups[key] for key in sorted(groups, key=order)}
+
+
+def _school(p: PotToday) -> str:
+    return p.school.name if p.school else "its own rhythm"
+
+
+def _plants(session: Session, pots: Sequence[PotToday], lines: dict[int, LeafLine], today: date) -> list[PlantLine]:
+    poured = poured_days(session, [p.pot.id for p in pots], today - timedelta(days=WINDOW_DAYS), today)
+    return [
         PlantLine(
             pot_id=p.pot.id,
             code=p.pot.code,
@@ -88,19 +146,62 @@ def leaf_station(session: ReadSession, today: Today) -> Response:
             profile_id=p.plant.profile_id,
             profile=p.profile.short,
             place=p.place,
-            school=p.school.name if p.school else "its own rhythm",
+            school=_school(p),
             last_look_on=p.log.last_look_on,
             marks=list(p.log.marks),
             leaves_count=p.log.leaves_count,
             newest_leaf_mm=p.log.newest_leaf_mm,
-            line=drawn.computed.result,
-            fed=drawn.fed,
-            flushed=drawn.flushed,
+            line=lines[p.pot.id],
+            fed=poured.get(p.pot.id, NOT_POURED)["feed"],
+            flushed=poured.get(p.pot.id, NOT_POURED)["flush"],
         )
-        for drawn in _lines(session, pots_today(session, today), today)
-        for p in (drawn.p,)
+        for p in pots
     ]
-    return as_json(LeafPage(today=today, since=today - timedelta(days=WINDOW_DAYS), plants=plants))
+
+
+@router.get("/leaves", response_model=LeafPage)
+def leaf_station(session: ReadSession, today: Today, by: GroupBy = "question", show: Shown = "all") -> Response:
+    """Plants in groups, those to look at first; of each group the first few."""
+    pots = pots_today(session, today)
+    lines = _lines_kept(session, pots, today)
+    groups = _grouped(pots, lines, by, show)
+    asked = groups if (by, show) == ("question", "all") else _grouped(pots, lines, "question", "all")
+    first = next((mine[0] for mine in asked.values()), None)
+    each = max(LEAST_OF_A_GROUP, WINDOW // max(1, len(groups)))
+    shown = {x.pot_id: x for x in _plants(session, [p for mine in groups.values() for p in mine[:each]], lines, today)}
+    page = LeafPage(
+        today=today,
+        since=today - timedelta(days=WINDOW_DAYS),
+        total=sum(map(len, groups.values())),
+        first=FirstToLook(pot_id=first.pot.id, code=first.pot.code) if first else None,
+        groups=[
+            LeafGroup(
+                key=key,
+                folds=key in ("as usual", "at rest"),
+                total=len(mine),
+                plants=[shown[p.pot.id] for p in mine[:each]],
+            )
+            for key, mine in groups.items()
+        ],
+    )
+    return as_json(page)
+
+
+@router.get("/leaves/more", response_model=LeafRows)
+def more_of_group(
+    session: ReadSession,
+    today: Today,
+    group: str,
+    by: GroupBy = "question",
+    show: Shown = "all",
+    skip: Skip = 0,
+    count: Count = WINDOW,
+) -> Response:
+    """More plants of a group; none of a group there is not."""
+    pots = pots_today(session, today)
+    lines = _lines_kept(session, pots, today)
+    mine = _grouped(pots, lines, by, show).get(group, [])
+    return as_json(LeafRows(total=len(mine), plants=_plants(session, window(mine, skip, count), lines, today)))
 
 
 @router.get("/pots/{pot_id}/leaf-line")

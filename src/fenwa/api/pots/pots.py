@@ -14,6 +14,7 @@ from fenwa.api.pots.entered import PotIn, store_pots
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.windowed import WINDOW, Count, Skip, numbers, window
 from fenwa.core.care.prills import Prills
 from fenwa.core.errors import NotFound
 from fenwa.core.pot.flush import FlushPlan, flush_plan
@@ -37,10 +38,22 @@ router = APIRouter(prefix="/api", tags=["pots"])
 
 
 class PotsPage(BaseModel):
-    """All pots."""
+    """A window of the pots found: ``total`` are found, ``kept`` there are in all."""
 
     today: date
+    total: int
+    kept: int
     pots: list[PotRow]
+
+
+class PotName(BaseModel):
+    """A pot to be chosen in a form."""
+
+    id: int
+    code: str
+    name: str
+    profile: str
+    place: str
 
 
 class PourOut(BaseModel):
@@ -106,9 +119,32 @@ class PotPage(BaseModel):
 
 
 @router.get("/pots", response_model=PotsPage)
-def list_pots(session: ReadSession, today: Today) -> Response:
-    """Every pot kept with today's predicted reading."""
-    return as_json(PotsPage(today=today, pots=[pot_row(p) for p in pots_today(session, today)]))
+def list_pots(
+    session: ReadSession, today: Today, find: str = "", ids: str = "", skip: Skip = 0, count: Count = WINDOW
+) -> Response:
+    """Pots in walking order with today's predicted reading: those that every word is found in, or those named."""
+    every = pots_today(session, today)
+    named, words = numbers(ids, "/ids"), find.lower().split()
+    found = [p for p in every if (not named or p.pot.id in named) and (not words or _is_found(p, words))]
+    rows = [pot_row(p) for p in window(found, skip, count)]
+    return as_json(PotsPage(today=today, total=len(found), kept=len(every), pots=rows))
+
+
+def _is_found(p: PotToday, words: Sequence[str]) -> bool:
+    """Whether every word stands in its code, names, kind, place, phase, school or tags."""
+    row = pot_row(p)
+    told = (row.code, row.name, row.profile, row.place, row.spot, row.phase, row.school, *row.plants, *row.tags)
+    text = " ".join(told).lower()
+    return all(word in text for word in words)
+
+
+@router.get("/pots/names", response_model=list[PotName])
+def pot_names(session: ReadSession, today: Today) -> list[PotName]:
+    """Every pot by code and name, in walking order: what forms choose from."""
+    return [
+        PotName(id=p.pot.id, code=p.pot.code, name=p.name, profile=p.profile.short, place=p.place)
+        for p in pots_today(session, today)
+    ]
 
 
 def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Computed[RootZone]:

@@ -1781,7 +1781,7 @@ export interface paths {
         };
         /**
          * List Pots
-         * @description Every pot kept with today's predicted reading.
+         * @description Pots in walking order with today's predicted reading: those that every word is found in, or those named.
          */
         get: operations["list_pots_api_pots_get"];
         put?: never;
@@ -1790,6 +1790,26 @@ export interface paths {
          * @description Keep a new pot, or several alike; the id is the first one's.
          */
         post: operations["add_pot_api_pots_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pots/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pot Names
+         * @description Every pot by code and name, in walking order: what forms choose from.
+         */
+        get: operations["pot_names_api_pots_names_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2509,7 +2529,7 @@ export interface paths {
         };
         /**
          * Flush Station
-         * @description Every pot by how near its salt is to its ceiling, with who crosses it when.
+         * @description Pots by how near their salt is to their ceiling, with who crosses it when.
          */
         get: operations["flush_station_api_flush_get"];
         put?: never;
@@ -2569,7 +2589,7 @@ export interface paths {
         };
         /**
          * Changes
-         * @description Who would cross its ceiling within a year under one change for all, or for a kind.
+         * @description Who would cross its ceiling within a year under one change for all, or for a kind; the years of ``ids``.
          */
         get: operations["changes_api_flush_changes_get"];
         put?: never;
@@ -2901,9 +2921,29 @@ export interface paths {
         };
         /**
          * Leaf Station
-         * @description Every plant with its line of leaves, those to look at first.
+         * @description Plants in groups, those to look at first; of each group the first few.
          */
         get: operations["leaf_station_api_leaves_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leaves/more": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * More Of Group
+         * @description More plants of a group; none of a group there is not.
+         */
+        get: operations["more_of_group_api_leaves_more_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -8527,6 +8567,16 @@ export interface components {
             second: string;
         };
         /**
+         * FirstToLook
+         * @description The plant to look at first.
+         */
+        FirstToLook: {
+            /** Pot Id */
+            pot_id: number;
+            /** Code */
+            code: string;
+        };
+        /**
          * FirstVerdict
          * @description One kind and one water. ``one_in``: one part of it in so many, the rest the purest water there is.
          */
@@ -8820,6 +8870,16 @@ export interface components {
             ] | null;
         };
         /**
+         * FlushKind
+         * @description A kind that has pots at the station.
+         */
+        FlushKind: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * FlushLitres
          * @description What runs off now, litres in four flushes of five, rounds of the middle one, where to stop. [L, µS/cm]
          */
@@ -8931,7 +8991,7 @@ export interface components {
         };
         /**
          * FlushPage
-         * @description The station: the saltiest first.
+         * @description The station: a window of its pots, the saltiest first; ``total`` of the kind asked for, and every kind.
          */
         FlushPage: {
             /**
@@ -8939,6 +8999,10 @@ export interface components {
              * Format: date
              */
             today: string;
+            /** Total */
+            total: number;
+            /** Kinds */
+            kinds: components["schemas"]["FlushKind"][];
             /** Pots */
             pots: components["schemas"]["FlushRow"][];
         };
@@ -10210,6 +10274,20 @@ export interface components {
             note?: string | null;
         };
         /**
+         * LeafGroup
+         * @description Plants under one heading, the longest unseen first: ``total`` of them, and the first few.
+         */
+        LeafGroup: {
+            /** Key */
+            key: string;
+            /** Folds */
+            folds: boolean;
+            /** Total */
+            total: number;
+            /** Plants */
+            plants: components["schemas"]["PlantLine"][];
+        };
+        /**
          * LeafLine
          * @description A plant's line: its leaves, what is usual, the next leaf, and the word that says what it means. [mm]
          */
@@ -10283,7 +10361,7 @@ export interface components {
         };
         /**
          * LeafPage
-         * @description Every plant's line over the last fourteen months.
+         * @description Plants in groups, each a line over the last fourteen months. ``first`` None: no plant is kept.
          */
         LeafPage: {
             /**
@@ -10296,8 +10374,11 @@ export interface components {
              * Format: date
              */
             since: string;
-            /** Plants */
-            plants: components["schemas"]["PlantLine"][];
+            /** Total */
+            total: number;
+            first: components["schemas"]["FirstToLook"] | null;
+            /** Groups */
+            groups: components["schemas"]["LeafGroup"][];
         };
         /**
          * LeafRecord
@@ -10368,6 +10449,16 @@ export interface components {
             late: boolean;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * LeafRows
+         * @description More plants of a group.
+         */
+        LeafRows: {
+            /** Total */
+            total: number;
+            /** Plants */
+            plants: components["schemas"]["PlantLine"][];
         };
         /**
          * LeafTrend
@@ -13532,6 +13623,22 @@ export interface components {
             alike: number;
         };
         /**
+         * PotName
+         * @description A pot to be chosen in a form.
+         */
+        PotName: {
+            /** Id */
+            id: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Profile */
+            profile: string;
+            /** Place */
+            place: string;
+        };
+        /**
          * PotPage
          * @description One pot: facts, salt balance with working, and the log for the strata.
          */
@@ -13731,7 +13838,7 @@ export interface components {
         };
         /**
          * PotsPage
-         * @description All pots.
+         * @description A window of the pots found: ``total`` are found, ``kept`` there are in all.
          */
         PotsPage: {
             /**
@@ -13739,6 +13846,10 @@ export interface components {
              * Format: date
              */
             today: string;
+            /** Total */
+            total: number;
+            /** Kept */
+            kept: number;
             /** Pots */
             pots: components["schemas"]["PotRow"][];
         };
@@ -21076,7 +21187,14 @@ export interface operations {
     };
     list_pots_api_pots_get: {
         parameters: {
-            query?: never;
+            query?: {
+                find?: string;
+                ids?: string;
+                /** @description Rows before the first one sent. */
+                skip?: number;
+                /** @description Rows sent at most. */
+                count?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -21125,6 +21243,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored"];
+                };
+            };
+            /** @description The entry cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pot_names_api_pots_names_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PotName"][];
                 };
             };
             /** @description The entry cannot be used */
@@ -22473,7 +22620,13 @@ export interface operations {
     };
     flush_station_api_flush_get: {
         parameters: {
-            query?: never;
+            query?: {
+                kind?: string;
+                /** @description Rows before the first one sent. */
+                skip?: number;
+                /** @description Rows sent at most. */
+                count?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -22570,6 +22723,7 @@ export interface operations {
             query?: {
                 change?: "as it is" | "pours half as large again" | "three quarters of the feed" | "the purest water" | "every fourth pour a rinse";
                 kind?: string;
+                ids?: string;
             };
             header?: never;
             path?: never;
@@ -23209,7 +23363,10 @@ export interface operations {
     };
     leaf_station_api_leaves_get: {
         parameters: {
-            query?: never;
+            query?: {
+                by?: "question" | "kind" | "place" | "school";
+                show?: "all" | "marked" | "being judged" | "look today";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -23223,6 +23380,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeafPage"];
+                };
+            };
+            /** @description The entry cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    more_of_group_api_leaves_more_get: {
+        parameters: {
+            query: {
+                group: string;
+                by?: "question" | "kind" | "place" | "school";
+                show?: "all" | "marked" | "being judged" | "look today";
+                /** @description Rows before the first one sent. */
+                skip?: number;
+                /** @description Rows sent at most. */
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeafRows"];
                 };
             };
             /** @description The entry cannot be used */

@@ -11,7 +11,7 @@ export function PotsChosen({
   chosen,
   onChosen,
 }: {
-  pots: Schemas["PotRow"][]
+  pots: Schemas["PotName"][]
   chosen: number[]
   onChosen: (ids: number[]) => void
 }) {

@@ -40,7 +40,7 @@ export function TrialForm({
   kind,
   onClose,
 }: {
-  pots: Schemas["PotRow"][]
+  pots: Schemas["PotName"][]
   kind: string
   onClose: () => void
 }) {

@@ -2,7 +2,7 @@ import { Button, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link, useSearchParams } from "react-router"
-import { potsQuery } from "../../api/queries"
+import { potNamesQuery } from "../../api/queries"
 import { Card, Loaded, PageHead } from "../../ui/Page"
 import { GradeWord } from "./Grade"
 import { trialsQuery } from "./queries"
@@ -13,7 +13,7 @@ import { runs } from "./spoken"
 export function TrialsScreen() {
   const asked = useSearchParams()[0].get("kind")
   const [open, setOpen] = useState(asked !== null)
-  const pots = useQuery(potsQuery).data?.pots ?? []
+  const pots = useQuery(potNamesQuery).data ?? []
   return (
     <>
       <PageHead

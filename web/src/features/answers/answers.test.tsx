@@ -315,7 +315,7 @@ describe("trials", () => {
     const sent = serve({
       ...SETTINGS,
       "GET /api/trials": { body: [] },
-      "GET /api/pots": { body: { today: "2026-11-23", pots } },
+      "GET /api/pots/names": { body: pots },
       "GET /api/water": { body: { waters: [], groups: [], verdicts: [] } },
       "POST /api/trials/preview": {
         body: {

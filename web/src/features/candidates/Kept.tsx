@@ -2,7 +2,7 @@ import { Button, Flex, Grid, NativeSelect, Text } from "@chakra-ui/react"
 import { queryOptions, useQuery } from "@tanstack/react-query"
 import { Link } from "react-router"
 import { answer, client, keyed, type Schemas } from "../../api/client"
-import { potsQuery } from "../../api/queries"
+import { potNamesQuery } from "../../api/queries"
 import { useNotice } from "../../ui/noticeContext"
 import { Card } from "../../ui/Page"
 import { usePress } from "../../ui/useEntryForm"
@@ -18,7 +18,7 @@ const candidatesQuery = queryOptions({
 /** Plants judged and saved, side by side; one that came home names its pot. */
 export function Kept() {
   const rows = useQuery(candidatesQuery).data ?? []
-  const pots = useQuery(potsQuery).data?.pots ?? []
+  const pots = useQuery(potNamesQuery).data ?? []
   if (rows.length === 0) return <Text color="fg.muted">Nothing saved yet.</Text>
   return (
     <Grid templateColumns="repeat(auto-fill, minmax(260px, 1fr))" gap="4" alignItems="start">
@@ -29,7 +29,7 @@ export function Kept() {
   )
 }
 
-function One({ candidate, pots }: { candidate: Candidate; pots: Schemas["PotRow"][] }) {
+function One({ candidate, pots }: { candidate: Candidate; pots: Schemas["PotName"][] }) {
   const notice = useNotice()
   const undo = useUndo()
   const bought = usePress(

@@ -36,7 +36,7 @@ describe("a candidate", () => {
     const sent = serve({
       ...SETTINGS,
       "GET /api/kinds": { body: [KIND] },
-      "GET /api/pots": { body: { today: "2026-11-23", pots: [{ id: 9, code: "M-1", name: "x" }] } },
+      "GET /api/pots/names": { body: [{ id: 9, code: "M-1", name: "x" }] },
       "GET /api/candidates": { body: [KEPT] },
       "POST /api/candidates/judge": { body: { result: MISFIT, working: WORKING } },
       "POST /api/candidates": { body: { id: 4 } },

@@ -1,5 +1,6 @@
 import { Box, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
+import { useState } from "react"
 import { DataTable } from "../../ui/DataTable"
 import { day } from "../../ui/format"
 import { Card } from "../../ui/Page"
@@ -7,14 +8,14 @@ import { rinseCalendarQuery } from "./queries"
 
 /** Flushes by calendar for those who hold to one: dates, and who is left out with the reason. */
 export function RinseCalendar({ today }: { today: string }) {
-  const page = useQuery(rinseCalendarQuery).data
-  if (!page) return null
-  const out = page.pots.filter((p) => p.left_out)
-  const dated = page.pots.filter((p) => !p.left_out)
+  const [open, setOpen] = useState(false)
+  const page = useQuery({ ...rinseCalendarQuery, enabled: open }).data
+  const out = page?.pots.filter((p) => p.left_out) ?? []
+  const dated = page?.pots.filter((p) => !p.left_out) ?? []
   return (
     <Card>
       <Box asChild>
-        <details>
+        <details onToggle={(e) => setOpen(e.currentTarget.open)}>
           <summary style={{ cursor: "pointer", minHeight: 44, fontWeight: 600 }}>
             By calendar: the next flushes of each pot
           </summary>

@@ -1,9 +1,10 @@
 import { ecScale } from "../../ui/format"
 import { Box, Button, Flex, Grid } from "@chakra-ui/react"
-import { useQuery } from "@tanstack/react-query"
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
+import { MoreRows, type Windowed } from "../../ui/MoreRows"
 import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
 import { ChosenPot } from "./ChosenPot"
 import { FlushRoundCard } from "./FlushRoundCard"
@@ -14,25 +15,37 @@ import { StationRow } from "./StationRow"
 import { WhatIfBar } from "./WhatIfBar"
 import { YearAxis } from "./YearAxis"
 
-const FIRST = 14
-
 /** Every pot by how near its salt is to its ceiling, its year ahead, and what would bring it down. */
 export function Screen() {
-  return <Loaded query={useQuery(flushStationQuery)}>{(page) => <Station page={page} />}</Loaded>
+  const [kind, setKind] = useState("")
+  const query = useInfiniteQuery(flushStationQuery(kind))
+  return (
+    <Loaded query={query}>
+      {({ pages }) => {
+        const [first] = pages
+        const pots = pages.flatMap((p) => p.pots)
+        return first && <Station page={first} {...{ pots, kind, setKind, query }} />
+      }}
+    </Loaded>
+  )
 }
 
-function Station({ page }: { page: Schemas["FlushPage"] }) {
+type Shown = {
+  page: Schemas["FlushPage"]
+  pots: Schemas["FlushRow"][]
+  kind: string
+  setKind: (kind: string) => void
+  query: Windowed
+}
+
+function Station({ page, pots, kind, setKind, query }: Shown) {
   const [chosen, setChosen] = useState<number | null>(null)
-  const [all, setAll] = useState(false)
-  const [kind, setKind] = useState("")
   const [change, setChange] = useState<WhatIf>("as it is")
-  const rhythms = page.pots.some((p) => p.ahead) // one pour alone has no year ahead
-  const years = useQuery({ ...yearsQuery(change, kind), enabled: rhythms }).data?.years
-  const kinds = [...new Map(page.pots.map((p) => [p.row.profile_id, p.row.profile]))]
-    .map(([id, name]) => ({ id, name }))
-    .sort((a, b) => a.name.localeCompare(b.name))
-  const shown = page.pots.filter((p) => kind === "" || p.row.profile_id === kind)
-  const pot = page.pots.find((p) => p.row.id === chosen) ?? page.pots[0]
+  const rhythms = pots.some((p) => p.ahead) // one pour alone has no year ahead
+  const ids = pots.map((p) => p.row.id).join(",")
+  const asked = useQuery({ ...yearsQuery(change, kind, ids), enabled: rhythms })
+  const years = new Map(asked.data?.years.map((y) => [y.pot_id, y.ahead]))
+  const pot = pots.find((p) => p.row.id === chosen) ?? pots[0]
   if (!pot) {
     return (
       <>
@@ -69,33 +82,30 @@ function Station({ page }: { page: Schemas["FlushPage"] }) {
           <Card p="2">
             {rhythms && (
               <WhatIfBar
-                kinds={kinds}
+                kinds={page.kinds}
                 kind={kind}
                 change={change}
+                years={asked}
                 onKind={setKind}
                 onChange={setChange}
               />
             )}
             <YearAxis today={page.today} />
-            {shown.slice(0, all ? undefined : FIRST).map((p) => (
+            {pots.map((p) => (
               <StationRow
                 key={p.row.id}
                 pot={p}
-                ahead={years?.find((y) => y.pot_id === p.row.id)?.ahead ?? p.ahead}
+                ahead={years.get(p.row.id) ?? p.ahead}
                 today={page.today}
                 chosen={p.row.id === pot.row.id}
                 onChoose={() => setChosen(p.row.id)}
               />
             ))}
-            {shown.length > FIRST && (
-              <Button variant="outline" minH="44px" mt="2" onClick={() => setAll(!all)}>
-                {all ? "Show fewer" : `Show all ${shown.length}`}
-              </Button>
-            )}
+            <MoreRows query={query} left={page.total - pots.length} />
           </Card>
           <SchoolsTogetherCard
             kind={kind}
-            of={kinds.find((k) => k.id === kind)?.name ?? "every pot"}
+            of={page.kinds.find((k) => k.id === kind)?.name ?? "every pot"}
           />
           <FlushRoundCard />
           <RinseCalendar today={page.today} />

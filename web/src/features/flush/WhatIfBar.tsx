@@ -1,24 +1,27 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
-import { useQuery } from "@tanstack/react-query"
+import type { UseQueryResult } from "@tanstack/react-query"
+import type { Schemas } from "../../api/client"
+import type { ApiProblem } from "../../api/problem"
 import { Choice } from "../../ui/Choice"
 import { Quantity } from "../../ui/Quantity"
-import { type WhatIf, yearsQuery } from "./queries"
+import type { WhatIf } from "./queries"
 
 /** One change of rhythm for all pots or for a kind: how many would cross their ceilings, and what it takes. */
 export function WhatIfBar({
   kinds,
   kind,
   change,
+  years: found,
   onKind,
   onChange,
 }: {
   kinds: { id: string; name: string }[]
   kind: string
   change: WhatIf
+  years: UseQueryResult<Schemas["ChangesPage"], ApiProblem>
   onKind: (kind: string) => void
   onChange: (change: WhatIf) => void
 }) {
-  const found = useQuery(yearsQuery(change, kind))
   const together = found.data?.together
   const now = together?.result.changes.find((c) => c.change === change)
   return (

@@ -3,10 +3,11 @@ import { Route, Routes } from "react-router"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
 import { ROW, serve, SETTINGS, show, WORKING } from "../../testing/harness.test"
+import { useQuery } from "@tanstack/react-query"
 import { ComesOutForm } from "./ComesOutForm"
 import { LearntBars } from "./LearntBars"
 import { Session } from "./Session"
-import { type WhatIf } from "./queries"
+import { type WhatIf, yearsQuery } from "./queries"
 import { SchoolsTogetherCard } from "./SchoolsTogetherCard"
 import { StationRow } from "./StationRow"
 import { WhatIfBar } from "./WhatIfBar"
@@ -206,15 +207,17 @@ describe("the station", () => {
     }
     serve({ ...SETTINGS, "GET /api/flush/changes": { body: page } })
     const asked: string[] = []
-    show(
+    const Bar = () => (
       <WhatIfBar
         kinds={[{ id: "pleione", name: "Pleione" }]}
         kind=""
         change="as it is"
+        years={useQuery(yearsQuery("as it is", "", "1,2"))}
         onKind={(k) => asked.push(k)}
         onChange={(c) => asked.push(c)}
-      />,
+      />
     )
+    show(<Bar />)
     const choice = await screen.findByRole("option", { name: "every fourth pour a rinse: 2 over" })
     expect(choice).toBeTruthy()
     expect(screen.getByText(/with every fourth pour a rinse, 2\./)).toBeTruthy()

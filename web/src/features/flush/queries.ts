@@ -2,21 +2,32 @@
 import { queryOptions } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "../../api/client"
 import { lastKnown } from "../../api/lastKnown"
+import { windowed } from "../../api/windowed"
 
-export const flushStationQuery = queryOptions({
-  queryKey: ["flush", "station"],
-  queryFn: () => lastKnown("flush", () => answer(client.GET("/api/flush"))),
-})
+const [FIRST, MORE] = [14, 60] // pots a desk shows at once, and what each press adds
+export const flushStationQuery = (kind: string) =>
+  windowed({
+    key: ["flush", "station", kind],
+    rows: (page: Schemas["FlushPage"]) => page.pots.length,
+    ask: (skip) =>
+      lastKnown(`flush-${kind}-${skip}`, () =>
+        answer(
+          client.GET("/api/flush", {
+            params: { query: { kind, skip, count: skip === 0 ? FIRST : MORE } },
+          }),
+        ),
+      ),
+  })
 export const rinseCalendarQuery = queryOptions({
   queryKey: ["flush", "calendar"],
   queryFn: () => answer(client.GET("/api/flush/calendar")),
 })
 export type WhatIf = Schemas["ChangesPage"]["change"]
-export const yearsQuery = (change: WhatIf, kind: string) =>
+export const yearsQuery = (change: WhatIf, kind: string, ids: string) =>
   queryOptions({
-    queryKey: ["flush", "years", change, kind],
+    queryKey: ["flush", "years", change, kind, ids],
     queryFn: () =>
-      answer(client.GET("/api/flush/changes", { params: { query: { change, kind } } })),
+      answer(client.GET("/api/flush/changes", { params: { query: { change, kind, ids } } })),
     placeholderData: (before) => before,
   })
 export const schoolsTogetherQuery = (kind: string) =>

@@ -12,28 +12,31 @@ import { Legend } from "./Legend"
 import { LineGroup } from "./LineGroup"
 import { Months } from "./Months"
 import { COLUMNS } from "./PlantRow"
-import { groupsOf, type GroupBy, type Shown, shownOf } from "./groups"
 import { LeafTable } from "./LeafTable"
-import { leafStationQuery, type PlantLine } from "./queries"
+import { type Asked, leafStationQuery, type PlantLine } from "./queries"
 import { saysOfLeaf } from "./says"
 import { SuppliersCard } from "./SuppliersCard"
 
 /** A line a plant: what its leaves answer, those to look at first. */
 export function Screen() {
-  return <Loaded query={useQuery(leafStationQuery)}>{(page) => <Station page={page} />}</Loaded>
+  const [asked, setAsked] = useState<Asked>({ by: "question", show: "all" })
+  return (
+    <Loaded query={useQuery(leafStationQuery(asked))}>
+      {(page) => <Station page={page} asked={asked} onAsk={setAsked} />}
+    </Loaded>
+  )
 }
 
-function Station({ page }: { page: Schemas["LeafPage"] }) {
-  const [by, setBy] = useState<GroupBy>("question")
+type Shown = { page: Schemas["LeafPage"]; asked: Asked; onAsk: (asked: Asked) => void }
+
+function Station({ page, asked, onAsk }: Shown) {
   const [months, setMonths] = useState(9)
   const [folded, setFolded] = useState<Record<string, boolean>>({})
   const [said, setSaid] = useState("")
   const go = useNavigate()
   const [ref, width] = useWidth<HTMLDivElement>(660)
-  const [shown, setShown] = useState<Shown>("all")
-  const plants = shownOf(page.plants, shown)
-  const groups = groupsOf(plants, by)
-  const first = groupsOf(page.plants, "question")[0]?.plants[0]
+  const { first, groups } = page
+  const plants = groups.flatMap((g) => g.plants)
   const x = axisOf(spanOf(page.today, page.since, months), width)
   if (!first) {
     return (
@@ -77,12 +80,12 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
       <Box bg="bg.panel" borderWidth="1px" borderRadius="lg" overflow="hidden">
         <Flex px="3" py="2" gap="2" wrap="wrap" align="center" justify="space-between">
           <Text fontSize="sm" flex="1 1 260px" aria-live="polite">
-            {said || `${plants.length} plants. Point at a leaf to read it.`}
+            {said || `${page.total} plants. Point at a leaf to read it.`}
           </Text>
           <Choice
             label="Group by"
-            value={by}
-            onValue={(v) => setBy(v as GroupBy)}
+            value={asked.by ?? ""}
+            onValue={(v) => onAsk({ ...asked, by: v as Asked["by"] })}
             choices={[
               { value: "question", label: "by question" },
               { value: "kind", label: "by kind" },
@@ -92,13 +95,13 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
           />
           <Choice
             label="Show"
-            value={shown}
-            onValue={(v) => setShown(v as Shown)}
+            value={asked.show ?? ""}
+            onValue={(v) => onAsk({ ...asked, show: v as Asked["show"] })}
             choices={[
               { value: "all", label: "all plants" },
               { value: "marked", label: "with a mark" },
-              { value: "judged", label: "being judged" },
-              { value: "unseen", label: "to look at" },
+              { value: "being judged", label: "being judged" },
+              { value: "look today", label: "to look at" },
             ]}
           />
           <Choice
@@ -116,8 +119,8 @@ function Station({ page }: { page: Schemas["LeafPage"] }) {
         {groups.map((g) => (
           <LineGroup
             key={g.key}
-            title={g.key}
-            plants={g.plants}
+            group={g}
+            asked={asked}
             open={!(folded[g.key] ?? g.folds)}
             today={page.today}
             x={x}

@@ -3,7 +3,6 @@ import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
 import { serve, SETTINGS, show } from "../../testing/harness.test"
 import { spanOf } from "./axis"
-import { groupsOf, shownOf } from "./groups"
 import type { PlantLine } from "./queries"
 import { saysOfLeaf } from "./says"
 import { Screen } from "./Screen"
@@ -62,17 +61,19 @@ function plant(code: string, group: PlantLine["line"]["group"], more: object = {
 const page = (plants: PlantLine[]): Schemas["LeafPage"] => ({
   today: "2026-11-23",
   since: "2025-09-24",
-  plants,
+  total: plants.length,
+  first: plants[0] ? { pot_id: plants[0].pot_id, code: plants[0].code } : null,
+  groups: [...new Set(plants.map((p) => p.line.group))].map((key) => {
+    const mine = plants.filter((p) => p.line.group === key)
+    return { key, folds: key === "as usual", total: mine.length, plants: mine }
+  }),
 })
 
 describe("the Leaf station", () => {
-  it("puts who is to look at first, longest unseen first, and folds who is as usual", async () => {
-    const plants = [
-      plant("P-01", "as usual"),
-      plant("P-02", "look today"),
-      plant("P-03", "look today", { last_look_on: null }),
-    ]
-    serve({ ...SETTINGS, "GET /api/leaves": { body: page(plants) } })
+  it("shows groups in the order they are sent, and folds who is as usual", async () => {
+    const plants = [plant("P-03", "look today"), plant("P-02", "look today")]
+    const sent = page([...plants, plant("P-01", "as usual")])
+    serve({ ...SETTINGS, "GET /api/leaves": { body: sent } })
     show(<Screen />)
     expect(await screen.findByRole("link", { name: "Look at P-03" })).toBeTruthy()
     const rows = within(screen.getByRole("region", { name: "Look today" })).getAllByRole("listitem")
@@ -84,6 +85,22 @@ describe("the Leaf station", () => {
     expect(within(usual).queryAllByRole("listitem")).toHaveLength(0)
     fireEvent.click(within(usual).getByRole("button", { name: /As usual/ }))
     expect(within(usual).getAllByRole("listitem")).toHaveLength(1)
+  })
+
+  it("asks for the rest of a group when it is wanted, and shows a plant that moved once", async () => {
+    const sent = page([plant("P-02", "look today")])
+    const group = { ...sent.groups[0], total: 3 } as Schemas["LeafGroup"]
+    const more = [plant("P-02", "look today"), plant("P-05", "look today")]
+    const asked = serve({
+      ...SETTINGS,
+      "GET /api/leaves": { body: { ...sent, total: 3, groups: [group] } },
+      "GET /api/leaves/more": { body: { total: 3, plants: more } },
+    })
+    show(<Screen />)
+    fireEvent.click(await screen.findByRole("button", { name: "Show more, 2 left" }))
+    expect(await screen.findByRole("link", { name: "P-05 Paphiopedilum" })).toBeTruthy()
+    expect(screen.getAllByRole("link", { name: "P-02 Paphiopedilum" })).toHaveLength(1)
+    expect(asked.some((a) => a.path.includes("more"))).toBe(true)
   })
 
   it("reads its leaves by arrow keys, a growing one as growing", async () => {
@@ -123,33 +140,6 @@ describe("the Leaf station", () => {
 })
 
 describe("lines", () => {
-  it("go by kind and by place in the order of their names", () => {
-    const plants = [
-      plant("P-01", "as usual", { profile: "Pleione", place: "Bench" }),
-      plant("P-02", "at rest", { profile: "Anthurium", place: "Shelf" }),
-    ]
-    expect(groupsOf(plants, "kind").map((g) => g.key)).toEqual(["Anthurium", "Pleione"])
-    expect(groupsOf(plants, "place").map((g) => g.key)).toEqual(["Bench", "Shelf"])
-    expect(groupsOf(plants, "question").map((g) => g.key)).toEqual(["as usual", "at rest"])
-  })
-
-  it("go by school, and a filter lets through what it names", () => {
-    const plants = [
-      plant("P-01", "as usual", { school: "Pulse", marks: ["tip"] }),
-      plant("P-02", "being judged"),
-      plant("P-03", "look today"),
-    ]
-    expect(groupsOf(plants, "school").map((g) => g.key)).toEqual(["Pulse", "Thin and constant"])
-    const codes = (shown: "all" | "marked" | "judged" | "unseen") =>
-      shownOf(plants, shown).map((p) => p.code)
-    expect([codes("marked"), codes("judged"), codes("unseen"), codes("all").length]).toEqual([
-      ["P-01"],
-      ["P-02"],
-      ["P-03"],
-      3,
-    ])
-  })
-
   it("begin no earlier than the records and end after today", () => {
     const [from, to] = spanOf("2026-11-23", "2026-09-01", 9)
     expect(from.toISOString().slice(0, 10)).toBe("2026-09-01")

@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
-import { potsQuery } from "../../api/queries"
+import { potNamesQuery } from "../../api/queries"
 import { Choose } from "../mix/desk/Entry"
 import { Part, type PartProps } from "./Part"
 import { kindsQuery, placesQuery } from "./queries"
@@ -22,7 +22,7 @@ export function WhoFor({
   of,
   waiting,
 }: PartProps & { of: string; waiting: string[] }) {
-  const pots = useQuery(potsQuery).data?.pots ?? []
+  const pots = useQuery(potNamesQuery).data ?? []
   const kinds = useQuery(kindsQuery).data ?? []
   const places = useQuery(placesQuery).data ?? []
   const kept = kinds.filter((k) => k.pots > 0)

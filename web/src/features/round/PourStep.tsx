@@ -1,10 +1,8 @@
 import { Box, Text } from "@chakra-ui/react"
-import { useQuery } from "@tanstack/react-query"
 import { useRef, useState } from "react"
 import type { Schemas } from "../../api/client"
 import { newKey } from "../../api/keys"
 import { type Outcome, takeBack } from "../../api/outbox"
-import { potsQuery } from "../../api/queries"
 import { amount as inUnits, figure } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 import { useNotice } from "../../ui/noticeContext"
@@ -21,6 +19,7 @@ import { PourHead } from "./PourHead"
 type Props = {
   can: Schemas["Can"]
   pot: Schemas["CanPot"]
+  row?: Schemas["PotRow"]
   mixed?: Mixed
   today: string
   by: string
@@ -28,11 +27,10 @@ type Props = {
   onBack?: () => void
 }
 /** One pot: how much, feel first, poured. */
-export function PourStep({ can, pot, mixed, today, by, onNext, onBack }: Props) {
+export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Props) {
   const [amount, setAmount] = useState(pot.amount_mL)
   const [plain, setPlain] = useState(false)
   const [more, setMore] = useState(false)
-  const row = useQuery(potsQuery).data?.pots.find((r) => r.id === pot.pot_id)
   const notice = useNotice()
   const undo = useUndo()
   const sentAs = useRef("")

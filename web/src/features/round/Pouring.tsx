@@ -1,10 +1,8 @@
-import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react"
-import { useQuery } from "@tanstack/react-query"
+import { Box, Flex, Text } from "@chakra-ui/react"
 import { useEffect, useState } from "react"
 import { Link } from "react-router"
-import { roundQuery } from "../../api/queries"
+import { usePotRows } from "../../api/queries"
 import { useOutbox } from "../../app/useOutbox"
-import { Loaded } from "../../ui/Page"
 import { useReader } from "../../ui/useReader"
 import { WaitingLine } from "../../ui/WaitingLine"
 import { Finished } from "./Finished"
@@ -13,7 +11,8 @@ import { PourStep } from "./PourStep"
 import { RowStep } from "./RowStep"
 import { stepsOf } from "./steps"
 import { useStepKeys } from "./useStepKeys"
-import { keep, newWalk, useLeftWalk, type Walk as WalkState } from "./walk"
+import { keep, useLeftWalk, type Walk as WalkState } from "./walk"
+import { Begin, GoOn } from "./WalkBegins"
 import { useWho, WhoPours } from "./WhoPours"
 
 /** Full-screen walk at the bench: one pot fills the screen. */
@@ -40,39 +39,6 @@ export function Pouring() {
   )
 }
 
-/** The day's list, frozen when the walk begins: logging pours must not move it. */
-function Begin({ onBegin }: { onBegin: (walk: WalkState) => void }) {
-  const query = useQuery({ ...roundQuery, staleTime: 0 })
-  const page = query.isFetching ? undefined : query.data
-  useEffect(() => {
-    if (page) onBegin(newWalk(page))
-  }, [page, onBegin])
-  return <Loaded query={query}>{() => <Text role="status">One moment.</Text>}</Loaded>
-}
-
-function GoOn({ left, onChoose }: { left: WalkState; onChoose: (walk: WalkState) => void }) {
-  const [anew, setAnew] = useState(false)
-  if (anew) return <Begin onBegin={onChoose} />
-  return (
-    <Flex direction="column" gap="4" mt="10">
-      <Heading as="h1" size="2xl">
-        A round is half walked
-      </Heading>
-      <Text fontSize="lg">
-        {left.done.length} of {left.page.plan.pots_due} pots were poured on it, begun on the list of{" "}
-        {left.page.today}.
-      </Text>
-      <WaitingLine />
-      <Button data-key="Enter" minH="72px" fontSize="xl" onClick={() => onChoose(left)}>
-        Go on where it was
-      </Button>
-      <Button variant="outline" minH="56px" onClick={() => setAnew(true)}>
-        Begin with today’s list
-      </Button>
-    </Flex>
-  )
-}
-
 function Walk({ walk, onWalk }: { walk: WalkState; onWalk: (walk: WalkState) => void }) {
   useStepKeys()
   const [who, setWho] = useWho()
@@ -80,6 +46,7 @@ function Walk({ walk, onWalk }: { walk: WalkState; onWalk: (walk: WalkState) => 
   const steps = stepsOf(page.plan, walk.opened)
   const step = steps[at]
   const finished = !step
+  const rows = usePotRows(page.plan.legs.flatMap((leg) => leg.pot_ids))
   useEffect(() => keep(finished ? null : walk), [walk, finished])
   if (!step) return <Finished walk={walk} />
   const { can } = step
@@ -140,7 +107,12 @@ function Walk({ walk, onWalk }: { walk: WalkState; onWalk: (walk: WalkState) => 
           onOpen={() => onWalk({ ...walk, opened: [...walk.opened, step.name] })}
         />
       ) : (
-        <PourStep key={`${can.letter}${step.pot.pot_id}`} {...shared} pot={step.pot} />
+        <PourStep
+          key={`${can.letter}${step.pot.pot_id}`}
+          {...shared}
+          pot={step.pot}
+          row={rows?.find((r) => r.id === step.pot.pot_id)}
+        />
       )}
     </>
   )

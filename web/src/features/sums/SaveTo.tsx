@@ -1,5 +1,6 @@
 import { Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
+import { useOptions } from "../../api/queries"
 import { Choice } from "../../ui/Choice"
 import { useNotice } from "../../ui/noticeContext"
 import { usePress } from "../../ui/useEntryForm"
@@ -30,7 +31,8 @@ export function SaveTo<A>({
     const [kind, row] = undone?.(stored) ?? ["reading", null]
     notice({ text: done(stored), undo: row === null ? undefined : () => undo(kind, row) })
   })
-  if (choices.length === 0) return null
+  const today = useOptions()?.today // what is saved is dated
+  if (choices.length === 0 || !today) return null
   return (
     <>
       <Flex gap="2" mt="3" wrap="wrap" align="center">

@@ -1,7 +1,7 @@
 // Where each sum is saved: a reading of a water, a can, the reading of a can, what ran off a pot.
 import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed } from "../../api/client"
-import { potsQuery, useOptions } from "../../api/queries"
+import { potNamesQuery, useOptions } from "../../api/queries"
 import { day, span } from "../../ui/format"
 import { SaveTo } from "./SaveTo"
 import { cans, type FeedValues, feedOf, type FlushValues, told, type WaterValues } from "./sum"
@@ -95,7 +95,7 @@ export function SaveCanReading({ read, water }: { read: string; water: WaterValu
 
 export function SaveRunoff({ values, water }: { values: FlushValues; water: WaterValues }) {
   const today = useOptions()?.today ?? ""
-  const pots = useQuery(potsQuery).data?.pots ?? []
+  const pots = useQuery(potNamesQuery).data ?? []
   const read = told({ ...water, value: values.runoff })
   if (water.unit !== "µS/cm" && water.unit !== "mS/cm") return null
   return (

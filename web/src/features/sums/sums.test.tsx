@@ -181,7 +181,7 @@ describe("the quick sums", () => {
           ],
         },
       },
-      "GET /api/pots": { body: { pots: [{ id: 9, code: "P-09", name: "Paphiopedilum" }] } },
+      "GET /api/pots/names": { body: [{ id: 9, code: "P-09", name: "Paphiopedilum" }] },
       "POST /api/sums/blend": {
         body: {
           result: { parts: [blended, { litres: 8.64, share: 0.864 }], ec25_uS_cm: 120 },

@@ -1,0 +1,127 @@
+"""Long lists in windows: what a page shows is what is sent, and the rest can be had."""
+
+import shutil
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+
+import pytest
+
+from fenwa.store.session import Store
+from tests.conftest import Client, pot, pour
+
+MANY = 130
+
+
+@pytest.fixture(scope="module")
+def many(empty: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Client]:
+    """Four kinds in two places, every second pot poured twice; read by all tests here, and looked at by one."""
+    store = Store(Path(shutil.copy(empty, tmp_path_factory.mktemp("many") / "many.sqlite")))
+    client = Client(store)
+    client.made("/api/waters", {"name": "Rain", "kind": "rain"})
+    kinds = ("paphiopedilum", "pleione", "masdevallia", "sarracenia")
+    for n in range(MANY):
+        place = "Bench" if n % 3 else "Shelf"
+        client.made("/api/pots", pot(code=f"W-{n:03}", name=f"plant {n}", profile_id=kinds[n % 4], place=place))
+    for on in ("2026-11-15", "2026-11-22"):
+        client.made("/api/pours", pour(pot_ids=list(range(1, MANY + 1, 2)), on=on))
+    yield client
+    store.close()
+
+
+def codes(rows: list[dict[str, object]]) -> list[object]:
+    return [r["code"] for r in rows]
+
+
+def test_pots_come_in_windows_and_are_found_by_every_word(many: Client) -> None:
+    first = many.get("/api/pots")
+    assert (first["total"], first["kept"], len(first["pots"])) == (MANY, MANY, 60)
+    rest = [many.get(f"/api/pots?skip={skip}")["pots"] for skip in (60, 120, 180)]
+    assert [len(r) for r in rest] == [60, 10, 0]
+    assert len({r["id"] for page in (first["pots"], *rest) for r in page}) == MANY
+    found = many.get("/api/pots?find=PLEIONE%20shelf")
+    assert found["total"] == len(found["pots"]) == sum(n % 4 == 1 and n % 3 == 0 for n in range(MANY))
+    assert {(r["profile_id"], r["place"]) for r in found["pots"]} == {("pleione", "Shelf")}
+    assert many.get("/api/pots?find=nothing")["total"] == 0
+    assert codes(many.get("/api/pots?ids=3,%201,999")["pots"]) == ["W-000", "W-002"]
+    names = many.get("/api/pots/names")
+    assert names[7] == {"id": 8, "code": "W-007", "name": "plant 7", "profile": "Sarracenia", "place": "Bench"}
+    assert len(names) == MANY
+
+
+@pytest.mark.parametrize("query", ["ids=1;2", "ids=-1", "ids=" + "9" * 19, "count=0", "count=501", "skip=-1"])
+def test_a_window_that_cannot_be_is_refused(many: Client, query: str) -> None:
+    answer = many.http.get(f"/api/pots?{query}")
+    assert answer.status_code == 422, answer.text
+    assert answer.json()["errors"]
+
+
+def test_the_flush_station_sends_the_saltiest_and_the_rest_when_asked(many: Client) -> None:
+    every = many.get("/api/flush?count=500")
+    assert every["total"] == len(every["pots"]) == MANY // 2
+    shares = [p["share"] for p in every["pots"]]
+    assert shares == sorted(shares, reverse=True)
+    pieces = [many.get(f"/api/flush?skip={skip}&count=14")["pots"] for skip in range(0, 70, 14)]
+    assert [p for piece in pieces for p in piece] == every["pots"]
+    kinds = {k["id"] for k in every["kinds"]}
+    assert kinds == {"paphiopedilum", "masdevallia"}
+    one = many.get("/api/flush?kind=masdevallia&count=500")
+    assert {p["row"]["profile_id"] for p in one["pots"]} == {"masdevallia"}
+    assert {k["id"] for k in one["kinds"]} == kinds  # the choice stays whole
+
+
+def test_years_are_sent_of_the_pots_on_the_screen_alone(many: Client) -> None:
+    whole = many.get("/api/flush/changes")
+    some = many.get("/api/flush/changes?ids=1,3")
+    assert [y["pot_id"] for y in some["years"]] == [1, 3]
+    assert some["together"] == whole["together"]
+    assert len(whole["years"]) == MANY // 2
+
+
+def test_leaf_groups_hold_their_totals_and_go_on(many: Client) -> None:
+    page = many.get("/api/leaves")
+    assert page["total"] == MANY
+    assert sum(g["total"] for g in page["groups"]) == MANY
+    assert all(len(g["plants"]) <= 60 for g in page["groups"])
+    group = max(page["groups"], key=lambda g: g["total"])
+    seen = list(group["plants"])
+    while len(seen) < group["total"]:
+        more = many.get(f"/api/leaves/more?group={group['key']}&skip={len(seen)}")
+        assert more["total"] == group["total"]
+        seen += more["plants"]
+    assert len({p["pot_id"] for p in seen}) == group["total"]
+    assert many.get("/api/leaves/more?group=nobody") == {"total": 0, "plants": []}
+
+
+def test_leaf_groups_by_kind_place_and_school_in_the_order_of_their_names(many: Client) -> None:
+    for by, key in (("kind", "profile"), ("place", "place"), ("school", "school")):
+        groups = many.get(f"/api/leaves?by={by}")["groups"]
+        assert [g["key"] for g in groups] == sorted((g["key"] for g in groups), key=str.casefold)
+        assert all(p[key] == g["key"] for g in groups for p in g["plants"])
+        assert not any(g["folds"] for g in groups)
+
+
+def test_the_longest_unseen_stands_first_and_a_filter_lets_through_what_it_names(many: Client) -> None:
+    look = {"on": "2026-11-20", "leaves_count": 4, "marks": [{"kind": "tip"}]}
+    many.made("/api/pots/1/looks", look)
+    marked = many.get("/api/leaves?show=marked&by=place")
+    assert [p["code"] for g in marked["groups"] for p in g["plants"]] == ["W-000"]
+    assert marked["first"]["code"] != "W-000"  # the first to look at is of all, whatever the filter shows
+    page = many.get("/api/leaves")
+    for g in page["groups"]:
+        days = [p["last_look_on"] or str(date.min) for p in g["plants"]]
+        assert days == sorted(days)
+    assert many.get("/api/leaves?show=look%20today")["total"] == sum(
+        g["total"] for g in page["groups"] if g["key"] == "look today"
+    )
+
+
+def test_pages_are_sent_again_until_something_is_written(kept: Client) -> None:
+    """The same bytes twice, and never a page from before a write."""
+    one = kept.http.get("/api/pots").content
+    assert kept.http.get("/api/pots").content == one
+    before = kept.get("/api/leaves"), kept.get("/api/flush")
+    kept.made("/api/pours", pour())
+    after = kept.get("/api/pots")
+    assert after["pots"][0]["last_pour_on"] == "2026-11-22"
+    assert (kept.get("/api/leaves"), kept.get("/api/flush")) != before
