@@ -184,7 +184,7 @@ def _serve_store(
     from fenwa.demo.beside import Beside
     from fenwa.store.backup import Backups
     from fenwa.store.backup_keeper import BackupKeeper
-    from fenwa.store.prepare import prepare_store
+    from fenwa.store.prepare import prepare_to_serve
 
     if demo:
         from fenwa.demo.database import fill_if_stale
@@ -195,7 +195,7 @@ def _serve_store(
             raise refuse(refused.detail) from refused
     if lan:
         _need_passphrase(store)
-    prepare_store(store)
+    folding = prepare_to_serve(store)
     # the protocol is named so that answers are sent at once: asyncio switches Nagle's algorithm off only on TCP's own
     family = socket.AF_INET6 if ":" in host else socket.AF_INET
     listener = socket.socket(family, socket.SOCK_STREAM, socket.IPPROTO_TCP)
@@ -227,6 +227,8 @@ def _serve_store(
     logger = _logger_beside(address) if demo and not lan and fixed is None else None
     keeper = BackupKeeper(backups, now)
     keeper.start()
+    if folding:
+        folding.start()
     config = uvicorn.Config(
         server_app,
         http=Patient,
@@ -242,6 +244,8 @@ def _serve_store(
         _run_until_stopped(uvicorn.Server(config), listener)
     finally:
         keeper.stop()
+        if folding:
+            folding.stop()
         if logger:
             logger.stop()
         if beside:

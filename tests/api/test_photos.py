@@ -152,7 +152,7 @@ def test_a_length_is_read_in_a_photo_and_stands_with_its_leaf(kept: Client) -> N
     assert record["finished_mm"] == pytest.approx(80)
     assert (record["lengths"][0]["origin"], record["lengths"][0]["low_mm"] < 80) == ("photo", True)
     assert kept.get("/api/pots/1/photos")["photos"][0]["scale"]["mm_per_px"] == pytest.approx(0.2)
-    assert kept.get("/api/leaves")["plants"][0]["line"]["usual_mm"] == pytest.approx(80)
+    assert kept.get("/api/leaves")["groups"][0]["plants"][0]["line"]["usual_mm"] == pytest.approx(80)
     kept.made(f"/api/log/leaf length/{made['id']}/archive")
     assert kept.get("/api/pots/1/leaves")["leaves"][0]["finished_mm"] is None
 
@@ -177,7 +177,7 @@ def test_brown_is_read_accepted_or_corrected_and_becomes_a_mark(kept: Client) ->
     found = kept.made(f"/api/photos/{photo['id']}/marks/preview", {"outline": outline})["result"]
     assert found["brown"] == pytest.approx(25, abs=3)
     kept.made(f"/api/photos/{photo['id']}/marks", {"outline": outline, "leaf_id": leaf["id"], "brown_pct": 22})
-    assert kept.get("/api/leaves")["plants"][0]["marks"] == ["spot"]
+    assert kept.get("/api/leaves")["groups"][0]["plants"][0]["marks"] == ["spot"]
     assert kept.get("/api/pots/1/leaves")["marks"]["result"]["counting"] == 1
     assert "3 to" in kept.refused(f"/api/photos/{photo['id']}/marks/preview", {"outline": outline[:2]})["detail"]
 

@@ -8,7 +8,7 @@ from sqlalchemy import text
 
 from fenwa.core.errors import Conflict
 from fenwa.demo.generator import SEED, seed
-from fenwa.store.log_rows import CORE_VERSION
+from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.models import Base, Pot, Setting, Water
 from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.session import Store

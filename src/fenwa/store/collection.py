@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from datetime import date
 from typing import Any, TypeVar
 
-from sqlalchemy import select
+from sqlalchemy import select, true
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.day import phase_on, pot_day
@@ -24,8 +24,8 @@ from fenwa.core.pot.learning import Pooled, with_pooled
 from fenwa.core.pot.specification import Members, PotSpec, band
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
+from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.flush_state import told_by_others
-from fenwa.store.log_rows import CORE_VERSION
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import PotToday, facts_from_plain
 from fenwa.store.salt_of_pots import pot_spec
@@ -35,17 +35,25 @@ from fenwa.store.summary import refresh_many
 T = TypeVar("T")
 
 
-def stale_summaries(session: Session) -> list[int]:
-    """Pots whose folded row is missing or made by other figures."""
+def stale_summaries(session: Session, only: set[int] | None = None) -> list[int]:
+    """Pots whose folded row is missing or made by other figures; all, or among those named."""
     rows = session.execute(
         select(Pot.id)
         .outerjoin(PotSummary, PotSummary.pot_id == Pot.id)
         .where(
             Pot.archived_at.is_(None),
             (PotSummary.pot_id.is_(None)) | (PotSummary.core_version != CORE_VERSION),
+            Pot.id.in_(only) if only is not None else true(),
         )
     )
     return [r[0] for r in rows]
+
+
+def is_being_folded(session: Session, pot_id: int) -> bool:
+    """Whether a pot is kept and its log waits to be folded by new figures."""
+    folded = select(PotSummary.core_version).where(PotSummary.pot_id == pot_id)
+    kept = session.get(Pot, pot_id)
+    return kept is not None and kept.archived_at is None and session.scalar(folded) != CORE_VERSION
 
 
 def refresh_stale(session: Session) -> int:
@@ -62,6 +70,8 @@ def pots_today(session: Session, today: date, only: set[int] | None = None) -> l
     """
     store = session.info.get("store")
     if store is None:
+        if only is not None:  # a write sees its pots, whatever is still to be folded
+            refresh_many(session, stale_summaries(session, only))
         return _load_pots(session, today, only)
     known = _remembered(store, today)
     if only is not None:
@@ -109,7 +119,7 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
     query = (
         select(Pot, PotSummary.data, PotSummary.mix)
         .join(PotSummary, PotSummary.pot_id == Pot.id)
-        .where(Pot.archived_at.is_(None))
+        .where(Pot.archived_at.is_(None), PotSummary.core_version == CORE_VERSION)  # folded by other figures: not yet
         .order_by(Pot.shelf_order, Pot.code)
     )
     living = select(Plant).where(Plant.archived_at.is_(None)).order_by(Plant.id)

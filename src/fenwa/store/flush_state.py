@@ -12,6 +12,7 @@ from fenwa.core.pot.learning import Knowledge, Mix, Pooled
 from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.reservoir import ReservoirEvent
 from fenwa.core.pot.specification import LEARNT, SPREAD, PotReading
+from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.models import Flush, Level, Pot, PotSummary, Pour, Runoff, Water
 
 
@@ -131,7 +132,12 @@ def told_by_others(session: Session, mixes: dict[int, str]) -> dict[int, tuple[P
     rows = session.execute(
         select(PotSummary.pot_id, PotSummary.mix, PotSummary.learnt)
         .join(Pot, Pot.id == PotSummary.pot_id)
-        .where(Pot.archived_at.is_(None), PotSummary.mix.in_(set(mixes.values())), PotSummary.learnt.is_not(None))
+        .where(
+            Pot.archived_at.is_(None),
+            PotSummary.mix.in_(set(mixes.values())),
+            PotSummary.learnt.is_not(None),
+            PotSummary.core_version == CORE_VERSION,
+        )
     ).all()
     known: dict[int, dict[str, Knowledge]] = {}
     by_mix: dict[str, list[dict[str, Knowledge]]] = {}

@@ -12,18 +12,16 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-import fenwa
 from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, PoursSoFar, pours_so_far
 from fenwa.core.library.loader import get_profile
 from fenwa.core.pot.folded import Standing
 from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent
+from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.flush_state import as_reading
 from fenwa.store.models import Feel, Flush, Growth, Look, PhaseSpan, Plant, Pot, Pour, Runoff
 from fenwa.store.prill_rows import prills_given
 from fenwa.store.salt_of_pots import BallastShares, pot_spec
 from fenwa.store.standing_rows import standings_of
-
-CORE_VERSION = f"{fenwa.__version__}/10"  # raise the last figure when a default of the balance changes
 
 
 @dataclass(frozen=True)

@@ -96,6 +96,7 @@ class Store:
         self._write = sessionmaker(self.engine)
         self._lock = threading.Lock()
         self.changed = Changed()
+        self.folding = (0, 0)  # pots whose logs were folded anew since the start, and how many have to be
 
     @contextmanager
     def reading(self) -> Iterator[Session]:

@@ -8,6 +8,13 @@ export const stationsQuery = queryOptions({
   queryKey: ["stations"],
   queryFn: () => lastKnown("stations", () => answer(client.GET("/api/stations"))),
 })
+/** Asked again while logs are read anew; else once. */
+export const foldingQuery = queryOptions({
+  queryKey: ["folding"],
+  queryFn: () => answer(client.GET("/api/folding")),
+  refetchInterval: (query) => (query.state.data?.sentence ? 3_000 : false),
+  staleTime: Infinity,
+})
 export const optionsQuery = queryOptions({
   queryKey: ["options"],
   queryFn: () => lastKnown("options", () => answer(client.GET("/api/options"))),

@@ -10,6 +10,7 @@ import { WaitingLine } from "../ui/WaitingLine"
 import { BottomBar } from "./BottomBar"
 import { Channel } from "./Channel"
 import { applyTheme } from "./colourMode"
+import { FoldingLine } from "./FoldingLine"
 import { KeyHelp } from "./KeyHelp"
 import { LookBanner } from "./LookBanner"
 import { NewerLine } from "./NewerLine"
@@ -53,6 +54,7 @@ export function Shell() {
         outline="none"
       >
         <NewerLine />
+        <FoldingLine />
         <SeenLine />
         <WaitingLine />
         <Loaded query={options}>

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from typing import get_args
+from typing import Annotated, get_args
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Depends
 from pydantic import BaseModel
 
 import fenwa
-from fenwa.api.transactions import Today
+from fenwa.api.transactions import Today, get_store
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.felt import MOIST
 from fenwa.core.care.vocabulary import PlaceChangeKind
@@ -23,6 +23,7 @@ from fenwa.core.pot.specification import Drainage, Route
 from fenwa.core.safety import SAFETY
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.temperature import EcUnit
+from fenwa.store.session import Store
 
 router = APIRouter(prefix="/api", tags=["options"])
 
@@ -83,6 +84,27 @@ def options(today: Today) -> Options:
         elements=list(ELEMENTS),
         sources=sources(),
         safety=SAFETY,
+    )
+
+
+class FoldingOut(BaseModel):
+    """How far logs are that new figures ask to be read anew; ``sentence`` empty: nothing is left to do."""
+
+    done: int
+    total: int
+    sentence: str
+
+
+@router.get("/folding")
+def folding(store: Annotated[Store, Depends(get_store)]) -> FoldingOut:
+    """What a start with new figures still works through, while the pages answer."""
+    done, total = store.folding
+    return FoldingOut(
+        done=done,
+        total=total,
+        sentence=""
+        if done == total
+        else f"This Fenwa reckons salt by new figures: {done} of {total} pots are worked out, the rest follow.",
     )
 
 

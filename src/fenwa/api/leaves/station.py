@@ -167,12 +167,13 @@ def leaf_station(session: ReadSession, today: Today, by: GroupBy = "question", s
     groups = _grouped(pots, lines, by, show)
     asked = groups if (by, show) == ("question", "all") else _grouped(pots, lines, "question", "all")
     first = next((mine[0] for mine in asked.values()), None)
-    each = max(LEAST_OF_A_GROUP, WINDOW // max(1, len(groups)))
+    total = sum(map(len, groups.values()))
+    each = total if total <= WINDOW else max(LEAST_OF_A_GROUP, WINDOW // len(groups))
     shown = {x.pot_id: x for x in _plants(session, [p for mine in groups.values() for p in mine[:each]], lines, today)}
     page = LeafPage(
         today=today,
         since=today - timedelta(days=WINDOW_DAYS),
-        total=sum(map(len, groups.values())),
+        total=total,
         first=FirstToLook(pot_id=first.pot.id, code=first.pot.code) if first else None,
         groups=[
             LeafGroup(

@@ -13,7 +13,7 @@ from fenwa.core.care.interval import left_share
 from fenwa.core.errors import NotFound
 from fenwa.core.library.loader import get_profile
 from fenwa.core.pot.specification import Drainage, Route
-from fenwa.store.collection import pots_today
+from fenwa.store.collection import is_being_folded, pots_today
 from fenwa.store.pot_today import PotToday
 
 
@@ -120,5 +120,7 @@ def one_pot(session: Session, pot_id: int, today: date) -> PotToday:
     """One pot today, or NotFound."""
     found = pots_today(session, today, {pot_id})
     if not found:
+        if is_being_folded(session, pot_id):
+            raise NotFound(f"The log of pot {pot_id} is being read anew. Ask again in a minute.", pointer="/pot_id")
         raise NotFound(f"Pot {pot_id} is not there. It may have been archived.", pointer="/pot_id")
     return found[0]

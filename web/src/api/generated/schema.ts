@@ -4140,6 +4140,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/folding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Folding
+         * @description What a start with new figures still works through, while the pages answer.
+         */
+        get: operations["folding_api_folding_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -9213,6 +9233,18 @@ export interface components {
             running_id: number | null;
             /** Flushes */
             flushes: components["schemas"]["PastFlush"][];
+        };
+        /**
+         * FoldingOut
+         * @description How far logs are that new figures ask to be read anew; ``sentence`` empty: nothing is left to do.
+         */
+        FoldingOut: {
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * ForPots
@@ -25531,6 +25563,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Options"];
+                };
+            };
+            /** @description The entry cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    folding_api_folding_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoldingOut"];
                 };
             };
             /** @description The entry cannot be used */
