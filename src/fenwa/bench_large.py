@@ -15,11 +15,12 @@ import time
 from contextlib import closing
 from dataclasses import dataclass, replace
 from pathlib import Path
-from statistics import quantiles
+from statistics import median, quantiles
 from typing import Any
 from urllib.parse import urlsplit
 
 from fenwa.bench_rows import NURSERY, TODAY, Size, written
+from fenwa.bench_schema import EARLIER, ROWS, commit_ms, migrated_s
 
 PAGES = (
     "/api/stations",
@@ -36,6 +37,7 @@ PAGES = (
     "/api/settings",
 )
 TIMES = 8
+SETTLED_ms = 400.0
 POURS = 25
 
 
@@ -76,6 +78,13 @@ class Served:
             took = 1000 * (time.perf_counter() - begun)
         assert answer.status in (200, 201), (path, answer.status, said[:300])
         return took
+
+    def wait_until_laid_out(self) -> None:
+        """Until a page is answered twice as fast as a hand: what a start does beside the port is done then."""
+        for _ in range(600):
+            if self.ask("/api/changes") < SETTLED_ms:
+                return
+            time.sleep(0.5)
 
     def pour(self, pot_ids: list[int], key: str) -> float:
         """Pour plain water on pots. [ms]"""
@@ -130,8 +139,8 @@ def beside_readers(server: Served, pots: int, readers: int = 4) -> list[float]:
             t.join()
 
 
-def measured(size: Size) -> list[Line]:
-    """Every figure over a collection of this size."""
+def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
+    """Every figure over a collection of this size, and the pages straight after a pour by path. [ms]"""
     from fenwa.store.prepare import prepare_store
     from fenwa.store.session import Store
 
@@ -151,23 +160,25 @@ def measured(size: Size) -> list[Line]:
         server = Served(database)
         try:
             out.append(Line("start until it answers", f"{server.started_s:.1f} s", "3 s"))
-            first = {page: server.ask(page.format(7)) for page in PAGES}
+            server.wait_until_laid_out()
             every: list[float] = []
             for page in PAGES:
-                times = [server.ask(page.format(1 + 7 * n % size.pots)) for n in range(TIMES)]
+                path = page.format(7)
+                server.ask(path)
+                times = [server.ask(path) for _ in range(TIMES)]
                 every += times
-                out.append(
-                    Line(
-                        f"`{page.format('…')}`", f"{sorted(times)[TIMES // 2]:.0f} ms, the first time {first[page]:.0f}"
-                    )
-                )
+                out.append(Line(f"`{page.format('…')}` when nothing changed", f"{median(times):.0f} ms", "50 ms"))
             out.append(Line("pages when nothing changed, p95", f"{p95(every):.0f} ms", "50 ms"))
             out.append(Line("pots and summaries by plain sqlite3", f"{plain:.0f} ms"))
-            after = []
-            for n in range(TIMES):
+            after: dict[str, list[float]] = {}
+            for n in range(TIMES * len(PAGES)):
+                page = PAGES[n % len(PAGES)]
                 server.pour([1 + n % size.pots], f"bench-after-{n:04}")
-                after += [server.ask("/api/round"), server.ask("/api/stations")]
-            out.append(Line("round and stations straight after a pour, p95", f"{p95(after):.0f} ms", "150 ms"))
+                after.setdefault(page, []).append(server.ask(page.format(1 + 7 * n % size.pots)))
+            for page, times in after.items():
+                out.append(Line(f"`{page.format('…')}` straight after a pour", f"{median(times):.0f} ms", "150 ms"))
+            every = [x for times in after.values() for x in times]
+            out.append(Line("pages straight after a pour, p95", f"{p95(every):.0f} ms", "150 ms"))
             alone = [server.pour([1 + (100 + n) % size.pots], f"bench-alone-{n:04}") for n in range(POURS)]
             out.append(Line("a pour alone, p95", f"{p95(alone):.0f} ms"))
             out.append(
@@ -178,7 +189,7 @@ def measured(size: Size) -> list[Line]:
             out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
         finally:
             server.end()
-    return out
+    return out, {page: median(times) for page, times in after.items()}
 
 
 def pours_by_length() -> list[Line]:
@@ -210,7 +221,32 @@ def table(lines: list[Line]) -> str:
     return f"| | found | target |\n| --- | --- | --- |\n{rows}"
 
 
+def by_pots(of_nursery: dict[str, float]) -> str:
+    """What pages straight after a pour cost at 50, 500 and 5,000 pots, as Markdown. [ms]"""
+    columns = {NURSERY.pots: of_nursery}
+    for pots in (500, 50):
+        less = NURSERY.pots // pots
+        size = replace(NURSERY, pots=pots, leaves=NURSERY.leaves // less, waters=4, places=2, cans=NURSERY.cans // 10)
+        columns[pots] = measured(size)[1]
+    sizes = sorted(columns)
+    head = "| straight after a pour [ms] | " + " | ".join(f"{n:,} pots" for n in sizes) + " |"
+    rows = [
+        f"| `{page.format('…')}` | " + " | ".join(f"{columns[n][page]:.0f}" for n in sizes) + " |" for page in PAGES
+    ]
+    return "\n".join([head, "| --- " * (1 + len(sizes)) + "|", *rows, ""])
+
+
+def schemas() -> list[Line]:
+    """A million rows of earlier schemas, and what waiting for the disk costs."""
+    out = [Line(f"{ROWS:,} rows brought from schema {r}", f"{migrated_s(r):.1f} s", "60 s") for r in EARLIER]
+    full, normal = commit_ms("FULL"), commit_ms("NORMAL")
+    return [*out, Line("a commit that waits for the disk, and one that does not", f"{full:.2f} and {normal:.2f} ms")]
+
+
 def large() -> None:
     """Print every figure."""
-    print(table(measured(NURSERY)))
-    print(table(pours_by_length()))
+    lines, of_nursery = measured(NURSERY)
+    print(table(lines), flush=True)
+    print(table(pours_by_length()), flush=True)
+    print(by_pots(of_nursery), flush=True)
+    print(table(schemas()))

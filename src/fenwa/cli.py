@@ -180,6 +180,7 @@ def _serve_store(
     from fenwa.api.app import create_app
     from fenwa.api.patience import Patient
     from fenwa.api.transactions import now
+    from fenwa.api.warm import Warming, is_large
     from fenwa.core.errors import Conflict
     from fenwa.demo.beside import Beside
     from fenwa.store.backup import Backups
@@ -227,8 +228,9 @@ def _serve_store(
     logger = _logger_beside(address) if demo and not lan and fixed is None else None
     keeper = BackupKeeper(backups, now)
     keeper.start()
-    if folding:
-        folding.start()
+    beside_it = [x for x in (folding, Warming(server_app) if is_large(store) else None) if x]
+    for work in beside_it:
+        work.start()
     config = uvicorn.Config(
         server_app,
         http=Patient,
@@ -244,8 +246,8 @@ def _serve_store(
         _run_until_stopped(uvicorn.Server(config), listener)
     finally:
         keeper.stop()
-        if folding:
-            folding.stop()
+        for work in beside_it:
+            work.stop()
         if logger:
             logger.stop()
         if beside:

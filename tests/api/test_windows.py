@@ -2,13 +2,16 @@
 
 import shutil
 from collections.abc import Iterator
-from datetime import date
+from datetime import date, timedelta
 from pathlib import Path
 
 import pytest
+from fastapi.routing import APIRoute
 
+from fenwa.api.app import create_app
+from fenwa.api.warm import PAGES, Warming, is_large
 from fenwa.store.session import Store
-from tests.conftest import Client, pot, pour
+from tests.conftest import TODAY, Client, pot, pour
 
 MANY = 130
 
@@ -125,3 +128,38 @@ def test_pages_are_sent_again_until_something_is_written(kept: Client) -> None:
     after = kept.get("/api/pots")
     assert after["pots"][0]["last_pour_on"] == "2026-11-22"
     assert (kept.get("/api/leaves"), kept.get("/api/flush")) != before
+
+
+def test_a_pots_page_sends_the_months_its_chart_shows_and_the_rest_page_by_page(kept: Client) -> None:
+    days = [date(2023, 1, 5) + timedelta(days=20 * n) for n in range(70)]
+    for on in days:
+        kept.made("/api/pours", pour(on=str(on)))
+        if on.month == 3:
+            kept.made("/api/pots/1/looks", {"on": str(on), "leaves_count": 4})
+    page = kept.get("/api/pots/1")
+    shown = [p["on"] for p in page["pours"]]
+    assert page["pours_total"] == len(days)
+    assert shown == [str(d) for d in days if d >= TODAY - timedelta(days=430)]
+    assert all(x["on"] >= str(TODAY - timedelta(days=430)) for x in page["looks"])
+    assert len(page["looks"]) < 6
+    newest = kept.get("/api/pots/1/pours?count=50")
+    older = kept.get("/api/pots/1/pours?skip=50&count=50")
+    assert newest["total"] == older["total"] == len(days)
+    assert [p["on"] for p in newest["pours"] + older["pours"]] == [str(d) for d in reversed(days)]
+    assert newest["pours"][: len(shown)] == page["pours"][::-1]
+    later = Client(kept.store, date(2029, 1, 1))
+    assert [p["on"] for p in later.get("/api/pots/1")["pours"]] == [str(d) for d in days[-6:]]
+
+
+def test_a_large_house_is_laid_out_beforehand(many: Client, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("fenwa.api.warm.AFTER_s", 0.0)
+    assert not is_large(many.store)
+    monkeypatch.setattr("fenwa.api.warm.LARGE", MANY - 1)
+    assert is_large(many.store)
+    many.store.changed.memory.clear()
+    app = create_app(many.store, lambda: TODAY)
+    warming = Warming(app)
+    warming.start()
+    warming.wait()
+    assert {"pots", "leaf lines", "desk"} <= set(many.store.changed.memory)
+    assert set(PAGES) <= {r.path for r in app.router.routes if isinstance(r, APIRoute)}

@@ -8,11 +8,14 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from sqlalchemy import text
 from typer.testing import CliRunner
 
 from fenwa import bench_large
 from fenwa.bench import _plain_loop, first_load_kB
 from fenwa.bench_rows import NURSERY
+from fenwa.bench_schema import EARLIER, commit_ms, filled
+from fenwa.bench_schema import POTS as FILLED_POTS
 from fenwa.cli import app as commands
 from fenwa.core.errors import Conflict
 from fenwa.core.library.loader import get_profile, media, profiles
@@ -22,6 +25,8 @@ from fenwa.core.pot.specification import Medium, PotSpec, members_of
 from fenwa.demo.database import fill_if_stale
 from fenwa.demo.scenario import WATERS
 from fenwa.demo.scenario_pots import POTS
+from fenwa.store import models
+from fenwa.store.migrate import HEAD, current
 from fenwa.store.prepare import prepare_store
 from fenwa.store.session import Store
 from tests.conftest import Client
@@ -119,9 +124,29 @@ def test_the_large_bench_measures_what_it_says_over_a_small_house(monkeypatch: p
     monkeypatch.setattr(bench_large, "POURS", 3)
     monkeypatch.setenv("PYTHONPATH", str(ROOT / "src"))
     size = replace(NURSERY, pots=40, pours=9, looks=1, runoffs=1, feels=1, climate_days=5, cans=5, leaves=10)
-    found = {x.what: x for x in bench_large.measured(size)}
+    lines, after = bench_large.measured(size)
+    found = {x.what: x for x in lines}
+    assert set(after) == set(bench_large.PAGES)
     assert found["pots, rows of the log"].found == f"40, {size.rows:,}"
     for what in ("start until it answers", "pages when nothing changed, p95", "a pour while four readers read, p95"):
         assert found[what].target
         assert float(found[what].found.split()[0]) > 0
+    assert found["`/api/round` straight after a pour"].found == f"{after['/api/round']:.0f} ms"
     assert bench_large.table(list(found.values())).startswith("| | found | target |")
+
+
+@pytest.mark.parametrize("revision", EARLIER)
+def test_the_bench_brings_rows_of_each_earlier_schema_to_this_one(tmp_path: Path, revision: str) -> None:
+    """What it times is a whole migration: every row is there afterwards, with its pot."""
+    filled(tmp_path / "old.sqlite", revision, 300)
+    store = Store(tmp_path / "old.sqlite")
+    assert current(store.engine) == HEAD
+    with store.reading() as session:
+        assert session.query(models.Pour).count() == 300
+        assert session.query(models.Pot).count() == FILLED_POTS
+        assert session.execute(text("PRAGMA foreign_key_check")).fetchall() == []
+    store.close()
+
+
+def test_a_commit_is_timed() -> None:
+    assert commit_ms("FULL") > 0

@@ -46,7 +46,8 @@ ALLOWED = {
     "bench_scroll.py": {"api", "store", "demo", "bench_rows"},
     "bench_pages.py": {"api", "store", "bench_rows"},
     "bench_rows.py": {"store", "core", "demo"},
-    "bench_large.py": {"store", "bench_rows"},
+    "bench_large.py": {"store", "bench_rows", "bench_schema"},
+    "bench_schema.py": {"store"},
 }
 OUTSIDE_OF_CORE = {"numpy", "scipy"} | set(sys.stdlib_module_names)
 

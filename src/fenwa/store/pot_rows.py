@@ -124,6 +124,11 @@ def newest_leaf(session: Session, growth_id: int) -> Leaf | None:
     return session.scalars(mine.order_by(Leaf.id.desc())).first()
 
 
+def pots_kept(session: Session) -> int:
+    """How many pots are kept."""
+    return session.scalar(select(func.count()).select_from(Pot).where(Pot.archived_at.is_(None))) or 0
+
+
 def looks_until(session: Session, pot_id: int, today: date) -> Sequence[Look]:
     """Looks at a pot up to a day, oldest first."""
     mine = select(Look).where(Look.pot_id == pot_id, Look.archived_at.is_(None), Look.on <= today)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import date
+from datetime import date, timedelta
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
@@ -24,7 +24,7 @@ from fenwa.core.pot.methods import Method
 from fenwa.core.pot.root_zone import HORIZON_DAYS, RootZone, report, told_apart
 from fenwa.core.working import Computed, Working
 from fenwa.store import models
-from fenwa.store.collection import pots_today
+from fenwa.store.collection import kept_of_pots, pots_today
 from fenwa.store.flush_state import flush_totals
 from fenwa.store.pot_balance import balance_of
 from fenwa.store.pot_rows import candidate_of, corrected_pours, decisions_of, happened, looks_until
@@ -35,6 +35,9 @@ from fenwa.store.summary import open_pours, phases
 from fenwa.store.water_state import waters_today
 
 router = APIRouter(prefix="/api", tags=["pots"])
+
+SHOWN_DAYS = 430  # the longest window of the chart, fourteen months
+SHOWN_AT_LEAST = 6  # last pours, however long ago
 
 
 class PotsPage(BaseModel):
@@ -79,6 +82,13 @@ class PourOut(BaseModel):
     broken_off: bool
 
 
+class PoursPage(BaseModel):
+    """A window of a pot's pours."""
+
+    total: int
+    pours: list[PourOut]
+
+
 class EventOut(BaseModel):
     """Something dated that confounds what is read off the chart: at the pot, or at its place."""
 
@@ -107,7 +117,8 @@ class PotPage(BaseModel):
     water_note: str
     root_zone: RootZone
     working: Working
-    pours: list[PourOut]
+    pours_total: int
+    pours: list[PourOut]  # those of the months a chart shows, the last few in any case
     looks: list[LookOut]
     phases: list[PhaseOut]
     events: list[EventOut]
@@ -162,7 +173,9 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
     pours = open_pours(session, pot_id)
     computed = balance(session, p, today, pours)
     pours = [x for x in pours if x.on <= today]
-    looks = looks_until(session, pot_id, today)
+    known, since = len(pours), today - timedelta(days=SHOWN_DAYS)
+    pours = [x for i, x in enumerate(pours) if x.on >= since or i >= known - SHOWN_AT_LEAST]
+    looks = [x for x in looks_until(session, pot_id, today) if x.on >= since]
     corrected = corrected_pours(session, [x.id for x in pours])
     flushes = flush_totals(session, pours)
     choice, water = water_of_pot(session, p, today)
@@ -185,17 +198,28 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         water_note=choice.note,
         root_zone=computed.result,
         working=computed.working,
+        pours_total=known,
         pours=[_pour_out(x, x.id in corrected, flushes) for x in pours],
         looks=[LookOut(**{k: getattr(x, k) for k in LookOut.model_fields}) for x in looks],
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
-        events=_events(session, p, today),
+        events=[e for e in _events(session, p, today) if e.on >= since],
         bought_on=_bought_on(session, pot_id),
-        by_medium=_by_medium(session, p, today, pours) if computed.result.observations else None,
+        by_medium=_by_medium(session, p, today) if computed.result.observations else None,
         read_sentence=told_apart(computed.result),
         prills_sentence=p.day.kept.prills.sentence if p.day.kept.prills else "",
         prills=p.day.kept.prills,
     )
     return as_json(page)
+
+
+@router.get("/pots/{pot_id}/pours", response_model=PoursPage)
+def pours_of_pot(pot_id: int, session: ReadSession, today: Today, skip: Skip = 0, count: Count = WINDOW) -> PoursPage:
+    """Every pour of a pot, the newest first."""
+    one_pot(session, pot_id, today)
+    pours = [x for x in reversed(open_pours(session, pot_id)) if x.on <= today]
+    shown = window(pours, skip, count)
+    corrected, flushes = corrected_pours(session, [x.id for x in shown]), flush_totals(session, pours)
+    return PoursPage(total=len(pours), pours=[_pour_out(x, x.id in corrected, flushes) for x in shown])
 
 
 def _events(session: Session, p: PotToday, today: date) -> list[EventOut]:
@@ -213,10 +237,14 @@ def _bought_on(session: Session, pot_id: int) -> str:
     return f"Judged on {row.on} as “{row.name}”: {row.answer['sentence']}" if row is not None else ""
 
 
-def _by_medium(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Point:
-    """What its log and its medium alone would tell of today, nothing learnt."""
-    b = balance_of(session, p, today, pours)
-    return fold(p.spec, b.events, today, b.readings, learn=False).points[-1]
+def _by_medium(session: Session, p: PotToday, today: date) -> Point:
+    """What its log and its medium alone would tell of today, nothing learnt; worked out once while nothing is new."""
+
+    def made(new: Sequence[PotToday]) -> dict[int, Point]:
+        b = balance_of(session, p, today, open_pours(session, p.pot.id))
+        return {p.pot.id: fold(p.spec, b.events, today, b.readings, learn=False).points[-1]}
+
+    return kept_of_pots(session, "by medium", [p], made)[p.pot.id]
 
 
 def _pour_out(p: models.Pour, corrected: bool, flushes: dict[int, tuple[int, float, bool]]) -> PourOut:

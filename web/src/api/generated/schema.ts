@@ -1836,6 +1836,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pots/{pot_id}/pours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pours Of Pot
+         * @description Every pour of a pot, the newest first.
+         */
+        get: operations["pours_of_pot_api_pots__pot_id__pours_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pots/{pot_id}/root-zone": {
         parameters: {
             query?: never;
@@ -13709,6 +13729,8 @@ export interface components {
             water_note: string;
             root_zone: components["schemas"]["RootZone"];
             working: components["schemas"]["Working"];
+            /** Pours Total */
+            pours_total: number;
             /** Pours */
             pours: components["schemas"]["PourOut"][];
             /** Looks */
@@ -14026,6 +14048,16 @@ export interface components {
             pour_ids: number[];
             /** Ec Us Cm */
             ec_uS_cm: number | null;
+        };
+        /**
+         * PoursPage
+         * @description A window of a pot's pours.
+         */
+        PoursPage: {
+            /** Total */
+            total: number;
+            /** Pours */
+            pours: components["schemas"]["PourOut"][];
         };
         /**
          * PrillSalt
@@ -21335,6 +21367,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PotPage"];
+                };
+            };
+            /** @description The entry cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pours_of_pot_api_pots__pot_id__pours_get: {
+        parameters: {
+            query?: {
+                /** @description Rows before the first one sent. */
+                skip?: number;
+                /** @description Rows sent at most. */
+                count?: number;
+            };
+            header?: never;
+            path: {
+                pot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PoursPage"];
                 };
             };
             /** @description The entry cannot be used */

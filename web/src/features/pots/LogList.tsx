@@ -1,7 +1,10 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { useInfiniteQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
+import { windowed } from "../../api/windowed"
+import { MoreRows } from "../../ui/MoreRows"
 import { NoteField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
 import { amount, day, pourVolume, numberIn } from "../../ui/format"
@@ -10,12 +13,28 @@ import { useNotice } from "../../ui/noticeContext"
 import { useEntryForm } from "../../ui/useEntryForm"
 import { useUndo } from "../../ui/useUndo"
 
+const SHOWN = 6
+const earlierPours = (pot_id: number, from: number) =>
+  windowed({
+    key: ["pots", "earlier", pot_id, from],
+    from,
+    rows: (page: Schemas["PoursPage"]) => page.pours.length,
+    ask: (skip) =>
+      answer(
+        client.GET("/api/pots/{pot_id}/pours", { params: { path: { pot_id }, query: { skip } } }),
+      ),
+  })
+
 /** The last pours: correct one, or take it back. */
 export function LogList({ page }: { page: Schemas["PotPage"] }) {
   const [editing, setEditing] = useState<number | null>(null)
   const undo = useUndo()
   const notice = useNotice()
-  const rows = page.pours.toReversed().slice(0, 6)
+  const [pressed, setPressed] = useState(false)
+  const last = page.pours.toReversed().slice(0, SHOWN)
+  const more = useInfiniteQuery({ ...earlierPours(page.row.id, SHOWN), enabled: pressed })
+  const rows = [...last, ...(more.data?.pages.flatMap((p) => p.pours) ?? [])]
+  const left = page.pours_total - rows.length
   return (
     <Card title="Last pours">
       {rows.length === 0 && <Text color="fg.muted">Nothing poured yet.</Text>}
@@ -60,6 +79,14 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
           {editing === p.id && <Correct pour={p} onClose={() => setEditing(null)} />}
         </Box>
       ))}
+      <MoreRows
+        left={left}
+        query={{
+          hasNextPage: left > 0,
+          isFetchingNextPage: more.isFetching,
+          fetchNextPage: () => (pressed ? more.fetchNextPage() : setPressed(true)),
+        }}
+      />
     </Card>
   )
 }

@@ -71,6 +71,7 @@ const PAGE: Schemas["PotPage"] = {
   bought_on: "",
   arrived_on: null,
   working: WORKING,
+  pours_total: 2,
   pours: [
     pour(1, "2026-11-01"),
     pour(2, "2026-11-09", { job: "flush", flush_L: 1.4, volume_L: 1.4, ec_uS_cm: 34 }),
