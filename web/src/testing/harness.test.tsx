@@ -14,7 +14,13 @@ import { WorkingProvider } from "../ui/WorkingProvider"
 
 configure({ asyncUtilTimeout: 8000 }) // the tests without a browser run beside these on two processors
 
-export type Sent = { method: string; path: string; body: unknown; key: string | null }
+export type Sent = {
+  method: string
+  path: string
+  query: URLSearchParams
+  body: unknown
+  key: string | null
+}
 export type Answer = { status?: number; body: unknown }
 
 /** Answers fetches by "METHOD /path"; keeps what was sent. */
@@ -27,6 +33,7 @@ export function serve(table: Record<string, Answer | ((sent: Sent) => Answer)>):
     const one = {
       method: request.method,
       path,
+      query: new URL(request.url).searchParams,
       body: text ? (isFile ? text : (JSON.parse(text) as unknown)) : null,
       key: request.headers.get("idempotency-key"),
     }
@@ -175,6 +182,6 @@ describe("the harness", () => {
       }),
     )
     expect(await answer.json()).toEqual({ echo: { a: 1 } })
-    expect(sent).toEqual([{ method: "POST", path: "/x", body: { a: 1 }, key: "k" }])
+    expect(sent).toMatchObject([{ method: "POST", path: "/x", body: { a: 1 }, key: "k" }])
   })
 })
