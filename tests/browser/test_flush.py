@@ -105,7 +105,7 @@ def test_a_session_begins_with_fenwa_out_of_reach_and_arrives_whole(browser: Bro
         expect(page.get_by_role("button", name="Start the flush")).to_be_enabled()
         context.route("**/api/**", lambda route: route.abort())
         Pointer(page).press("Start the flush")
-        expect(page.get_by_text("Fenwa is out of reach.")).to_be_visible(timeout=30_000)
+        expect(page.get_by_text("Fenwa is out of reach. The flush")).to_be_visible(timeout=30_000)
         told = page.get_by_text(re.compile(r"As last planned: \d × \d+ mL of Rain cistern, 45 min apart."))
         expect(told).to_be_visible()
         mL = told.inner_text().split(" × ")[1].split(" mL")[0]
