@@ -311,47 +311,47 @@ describe("pouring one pot after another", () => {
 })
 
 describe("a can of the round", () => {
+  const can: Schemas["Can"] = {
+    product: "Feed",
+    product_id: 1,
+    letter: "C",
+    job: "feed",
+    title: "0.9 L feed",
+    water_id: 1,
+    water_name: "Rain cistern",
+    volume_L: 0.9,
+    ec_uS_cm: 394,
+    ec_low_uS_cm: 373,
+    ec_high_uS_cm: 414,
+    nitrogen_mg_L: 38,
+    water_measured: true,
+    to_mix: true,
+    made_for: "root",
+    strength: "nitrogen",
+    strength_value: 38,
+    weighing: "18 mL of stock",
+    why: "The strictest, M-04, takes a feed up to 500 µS/cm.",
+    dose: null,
+    working: WORKING,
+    pots: [
+      {
+        pot_id: 1,
+        code: "M-04",
+        name: "Masdevallia",
+        place: "",
+        amount_mL: 60,
+        route: "top",
+        isolated: true,
+        row: 0,
+        given: "leaf spray",
+        step_mL: 10,
+        then: "",
+        together: false,
+        why: "",
+      },
+    ],
+  }
   it("says what to mix, what to expect and who gets it", async () => {
-    const can: Schemas["Can"] = {
-      product: "Feed",
-      product_id: 1,
-      letter: "C",
-      job: "feed",
-      title: "0.9 L feed",
-      water_id: 1,
-      water_name: "Rain cistern",
-      volume_L: 0.9,
-      ec_uS_cm: 394,
-      ec_low_uS_cm: 373,
-      ec_high_uS_cm: 414,
-      nitrogen_mg_L: 38,
-      water_measured: true,
-      to_mix: true,
-      made_for: "root",
-      strength: "nitrogen",
-      strength_value: 38,
-      weighing: "18 mL of stock",
-      why: "The strictest, M-04, takes a feed up to 500 µS/cm.",
-      dose: null,
-      working: WORKING,
-      pots: [
-        {
-          pot_id: 1,
-          code: "M-04",
-          name: "Masdevallia",
-          place: "",
-          amount_mL: 60,
-          route: "top",
-          isolated: true,
-          row: 0,
-          given: "leaf spray",
-          step_mL: 10,
-          then: "",
-          together: false,
-          why: "",
-        },
-      ],
-    }
     const { container } = show(<CanCard can={can} />)
     await waitFor(() => expect(container.textContent).toContain("394 µS/cm"))
     for (const words of [
@@ -362,5 +362,15 @@ describe("a can of the round", () => {
       "up to 500",
     ])
       expect(container.textContent).toContain(words)
+  })
+
+  it("of a nursery shows its first pots and goes on", () => {
+    const [one] = can.pots
+    const pots = Array.from({ length: 90 }, (_, i) => ({ ...one, pot_id: i, code: `N-${i}` }))
+    show(<CanCard can={{ ...can, pots: pots as typeof can.pots }} />)
+    expect(document.querySelectorAll("li")).toHaveLength(40)
+    fireEvent.click(screen.getByRole("button", { name: "Show more, 50 left" }))
+    fireEvent.click(screen.getByRole("button", { name: "Show more, 10 left" }))
+    expect(document.querySelectorAll("li")).toHaveLength(90)
   })
 })
