@@ -5,7 +5,7 @@ from pathlib import Path
 from playwright.sync_api import Browser, expect
 
 from tests.browser.server import context_of, running, watched
-from tests.browser.test_views import serious
+from tests.browser.test_views import findings
 
 
 def test_back_up_then_restore_by_thumb(browser: Browser, tmp_path: Path) -> None:
@@ -20,7 +20,7 @@ def test_back_up_then_restore_by_thumb(browser: Browser, tmp_path: Path) -> None
         page.goto(f"{address}/house")
         page.get_by_role("button", name="Restore one of").click()
         page.get_by_role("button", name="by hand").first.click()
-        assert serious(page) == []
+        assert findings(page) == []
         page.get_by_role("button", name="Restore", exact=True).click()
         expect(page.get_by_text("The collection is as it was then.")).to_be_visible()
         page.goto(f"{address}/pots/1")
@@ -41,7 +41,7 @@ def test_export_here_and_import_into_an_empty_collection(browser: Browser, tmp_p
         new.goto(f"{there}/house")
         new.locator('input[accept=".zip,.json"]').set_input_files(tmp_path / "all.zip")
         expect(new.get_by_text("This collection is empty: the file becomes it")).to_be_visible()
-        assert serious(new) == []
+        assert findings(new) == []
         new.get_by_role("button", name="Import", exact=True).click()
         expect(new.get_by_text("rows imported")).to_be_visible()
         assert new.request.get(f"{there}/api/pots").json() == ours

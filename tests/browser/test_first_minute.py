@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.server import context_of, running, settled, watched
-from tests.browser.test_views import serious
+from tests.browser.test_views import findings
 
 CLICK_ms, CHARACTERS_s = 250, 5
 
@@ -60,7 +60,7 @@ def test_first_verdict_without_a_meter(empty: Page) -> None:
     me.picks("Plant", "phalaenopsis")
     expect(empty.get_by_text("read the water, or 1 part in")).to_be_visible()
     assert me.spent_s() < 30
-    assert serious(empty) == []
+    assert findings(empty) == []
 
 
 def test_first_grams_for_a_can_in_three_quarters_of_a_minute(empty: Page) -> None:
@@ -80,7 +80,7 @@ def test_first_pots_in_one_line_in_a_minute(empty: Page) -> None:
     me.click("Pots", "link")
     me.types("In one line, as you would say it", "6 phalaenopsis in bark, 12 cm")
     expect(empty.get_by_text("6 pots of Phalaenopsis, 0.87 L")).to_be_visible()
-    assert serious(empty) == []
+    assert findings(empty) == []
     me.click("Add 6 pots")
     expect(empty.get_by_text("6 pots are saved, from P-01 on.")).to_be_visible()
     expect(empty.get_by_role("heading", name="6 pots", exact=True)).to_be_visible()
@@ -96,7 +96,7 @@ def test_three_questions_put_the_first_pots_on_the_round_in_a_minute_without_a_m
     me.click("Rain")
     me.click("Mains")
     expect(empty.get_by_text("Rain alone serves all 6 pots.")).to_be_visible()
-    assert serious(empty) == []
+    assert findings(empty) == []
     assert empty.evaluate("document.documentElement.scrollWidth") <= 390
     me.click("Save")
     expect(empty.get_by_text("Saved: 6 pots, 2 waters, 0 meters.")).to_be_visible()
@@ -124,7 +124,7 @@ def test_a_look_around_in_the_demonstration_and_back(empty: Page) -> None:
     expect(empty.get_by_text("This is the demonstration, an invented collection.")).to_be_visible(timeout=60_000)
     settled(empty)
     assert len(empty.evaluate("fetch('/api/pots').then(r => r.json())")["pots"]) == 24
-    assert serious(empty) == []
+    assert findings(empty) == []
     empty.get_by_role("button", name="Back to my collection").click()
     expect(empty.get_by_role("heading", name="Three questions, then you can pour")).to_be_visible()
     assert empty.evaluate("fetch('/api/pots').then(r => r.json())")["pots"] == []

@@ -9,7 +9,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.hands import Pointer
 from tests.browser.server import context_of, running, watched
-from tests.browser.test_views import serious
+from tests.browser.test_views import findings
 
 POURED = re.compile(r"^Poured [0-9]")
 
@@ -51,7 +51,7 @@ def test_a_whole_session_on_the_phone_with_the_pen(browser: Browser, demo_here: 
         page.get_by_role("button", name=POURED).click()
         expect(page.get_by_role("listitem", name=re.compile("Pass 1: poured, runoff"))).to_be_visible()
         expect(page.get_by_role("timer")).to_contain_text("soak left of 45 min")
-        assert serious(page) == []
+        assert findings(page) == []
         assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
         for ec in ("1300", "1150", "1130"):
             reading.fill(ec)
@@ -117,7 +117,7 @@ def test_a_session_begins_with_fenwa_out_of_reach_and_arrives_whole(browser: Bro
         page.reload()
         expect(page.get_by_text(f"{mL} mL, runoff 1350 µS/cm")).to_be_visible()
         expect(page.get_by_role("timer")).to_contain_text("soak left")
-        assert serious(page) == []
+        assert findings(page) == []
         context.unroute("**/api/**")
         page.reload()
         expect(page.get_by_role("listitem", name=re.compile(r"Pass 2: poured, runoff 1\s350"))).to_be_visible(
@@ -183,12 +183,12 @@ def test_the_station_tells_what_each_school_would_have_done(demo_address: str, o
     expect(table.get_by_role("row")).to_have_count(5)
     for words in ("As it was done", "By calendar", "By a measured reading", "By the forecast"):
         expect(table.get_by_text(words)).to_be_visible()
-    assert serious(page) == []
+    assert findings(page) == []
     hand.press("Year ahead", role="tab")
     expect(page.get_by_role("heading", name="The year ahead, and what would hold it")).to_be_visible()
     hand.press("Learnt", role="tab")
     expect(page.get_by_text(re.compile("readings taught most of its"))).to_be_visible()
-    assert serious(page) == []
+    assert findings(page) == []
     hand.press("Plan the round")
     expect(page.get_by_text(re.compile(r"^\d+ pots?, "))).to_be_visible()
 

@@ -14,7 +14,7 @@ from playwright.sync_api import Browser, Locator, Page, expect
 from fenwa.demo.photographs import DrawnLeaf, photograph
 from tests.browser.hands import Keyboard, Pointer
 from tests.browser.server import context_of, running, settled
-from tests.browser.test_views import serious
+from tests.browser.test_views import findings
 
 
 def taken(kind: str = "JPEG", seed: int = 1) -> bytes:
@@ -87,7 +87,7 @@ def test_a_leaf_is_dragged_marked_and_refused_beside_its_field(own_demo: str, op
     tip.get_by_role("button", name="Soft").click()
     tip.get_by_label("Size of the mark in mm, Tip").fill("4")
     page.get_by_role("combobox", name="Root tips: looked at?").select_option(label="looked for, none seen")
-    assert serious(page) == []
+    assert findings(page) == []
     hand.fill("Newest leaf, mm", "9")
     hand.press("Save")
     expect(page.get_by_text("ten times off", exact=False)).to_be_visible()
@@ -200,7 +200,7 @@ def test_a_photo_is_measured_and_its_length_stands_with_the_leaf(own_demo: str, 
     assert read == pytest.approx(known[-1], rel=0.03)
     page.get_by_role("button", name="Save, finished").click()
     expect(said(page, "Length saved.")).to_be_visible()
-    assert serious(page) == []
+    assert findings(page) == []
 
 
 def test_a_midrib_is_tapped_with_the_keyboard(demo_address: str, open_page: Callable[..., Page]) -> None:
@@ -255,7 +255,7 @@ def test_the_desk_takes_twenty_plants_by_keyboard(own_demo: str, open_page: Call
     expect(page.get_by_role("alert")).to_have_count(0)
     for look, count in ((looks[0], 13), (looks[1], 14)):
         assert asked(page, own_demo, f"/api/pots/{look['pot_id']}/look-asked")["leaves_count"] == count
-    assert serious(page) == []
+    assert findings(page) == []
 
 
 def test_photos_are_rated_by_number(own_demo: str, open_page: Callable[..., Page]) -> None:

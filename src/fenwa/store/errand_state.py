@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 
 from pydantic import TypeAdapter
@@ -30,6 +32,7 @@ from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, membrane_
 from fenwa.core.water.watch import water_watch
 from fenwa.store import models
 from fenwa.store.care_state import CareRows, load_care
+from fenwa.store.collection import kept_of_pots
 from fenwa.store.leaf_rows import opened_days, series_kept
 from fenwa.store.pot_today import PotToday
 from fenwa.store.session import remembered
@@ -49,7 +52,6 @@ def errands_due(
 def _errands_due(
     session: Session, pots: list[PotToday], waters: list[WaterToday], today: date, until: date
 ) -> list[Errand]:
-    care = load_care(session, today)
     events = list(
         session.scalars(
             select(models.Event).where(
@@ -59,13 +61,24 @@ def _errands_due(
     )
     said = [_said(e=e) for e in events]
     rinsed = rinsed_on(said)
-    leaf_by, given = leaf_expected(session, pots, today), series_at(session, pots)
-    found = errands(
-        [facts_of(p, care, rinsed.get(p.pot.id), leaf_by.get(p.pot.id), given.get(p.pot.id, ())) for p in pots],
-        _things(session, waters, today),
-        until,
-    )
-    return still_asked(found, said, today)
+    given = series_at(session, pots)
+    facts = _facts_kept(session, pots, today)
+    dated = [
+        replace(facts[i], rinsed_on=rinsed.get(i), series=given.get(i, ())) if i in rinsed or i in given else facts[i]
+        for i in (p.pot.id for p in pots)
+    ]
+    return still_asked(errands(dated, _things(session, waters, today), until), said, today)
+
+
+def _facts_kept(session: Session, pots: list[PotToday], today: date) -> dict[int, PotFacts]:
+    """Dates of every pot but what jobs said and series ask; worked out anew where something of the pot was written."""
+
+    def made(new: Sequence[PotToday]) -> dict[int, PotFacts]:
+        care = load_care(session, today, {p.pot.id for p in new})
+        leaf_by = leaf_expected(session, new, today)
+        return {p.pot.id: facts_of(p, care, leaf_by.get(p.pot.id)) for p in new}
+
+    return kept_of_pots(session, "errand facts", pots, made)
 
 
 def _said(e: models.Event) -> Said:
@@ -78,9 +91,9 @@ def _said(e: models.Event) -> Said:
     )
 
 
-def leaf_expected(session: Session, pots: list[PotToday], today: date) -> dict[int, date]:
+def leaf_expected(session: Session, pots: Sequence[PotToday], today: date) -> dict[int, date]:
     """The last day the next leaf of each pot's plant is expected, of those that grow."""
-    opened = opened_days(session, today)
+    opened = opened_days(session, today, [p.plant.id for p in pots])
     out = {}
     for p in pots:
         if p.day.unseen_since is not None and (by := expected_by(opened.get(p.plant.id, ()))) is not None:
@@ -102,9 +115,7 @@ def series_at(session: Session, pots: list[PotToday]) -> dict[int, tuple[tuple[i
 def facts_of(
     p: PotToday,
     care: CareRows,
-    rinsed_on: date | None,
     leaf_by: date | None = None,
-    series: tuple[tuple[int, str, Dose], ...] = (),
 ) -> PotFacts:
     """A pot's dates."""
     again, prills = care.look_again.get(p.pot.id), care.newest_prills(p.pot)
@@ -127,14 +138,12 @@ def facts_of(
         medium_since=p.pot.medium_since,
         medium_life_months=media()[p.pot.medium_id].life_months if p.pot.medium_id in media() else None,
         dormant=p.phase == "dormant",
-        rinsed_on=rinsed_on,
         looked_on=p.day.unseen_since,
         phase_asked_on=p.pot.entered_on if p.day.phase_is_asked else None,
         died_back_on=p.day.died_back_on,
         ramps=tuple((r.what, run(r, p.log.limp_days, p.log.firm_on, p.today)) for r in ramps_of(p.plant)),
         leaf_by=leaf_by,
         trial_look_on=_trial_look(p, care),
-        series=series,
         arrived_on=p.plant.arrived_on if any(h.id == "just arrived" for h in p.holds) else None,
     )
 

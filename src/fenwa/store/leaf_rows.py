@@ -89,13 +89,14 @@ def poured_days(session: Session, pot_ids: Sequence[int], since: date, today: da
     return out
 
 
-def opened_days(session: Session, until: date) -> dict[int, list[date]]:
-    """Days on which leaves of every plant opened."""
-    rows = session.execute(
+def opened_days(session: Session, until: date, plant_ids: Sequence[int] | None = None) -> dict[int, list[date]]:
+    """Days on which leaves opened, of every plant or of those named."""
+    mine = (
         select(Growth.plant_id, Leaf.opened_on)
         .join(Leaf, Leaf.growth_id == Growth.id)
         .where(Leaf.archived_at.is_(None), Leaf.opened_on <= until, Leaf.organ == "leaf")
     )
+    rows = session.execute(mine if plant_ids is None else mine.where(Growth.plant_id.in_(plant_ids)))
     out: dict[int, list[date]] = {}
     for plant_id, on in rows:
         out.setdefault(plant_id, []).append(on)

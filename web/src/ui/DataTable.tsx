@@ -22,16 +22,20 @@ export function DataTable({
         minW={minW}
         css={{
           "& th": { textAlign: "left", fontWeight: 500, color: "fg.muted", py: "1", pr: "3" },
-          "& td": { py: "1.5", pr: "3", borderTopWidth: "1px", verticalAlign: "top" },
+          "& tbody td": { py: "1.5", pr: "3", borderTopWidth: "1px", verticalAlign: "top" },
         }}
       >
         <thead>
           <tr>
-            {head.map((h) => (
-              <th scope="col" key={h}>
-                {h}
-              </th>
-            ))}
+            {head.map((h) =>
+              h ? (
+                <th scope="col" key={h}>
+                  {h}
+                </th>
+              ) : (
+                <td key={h} /> // a column of ticks or names heads nothing
+              ),
+            )}
           </tr>
         </thead>
         <tbody>{children}</tbody>

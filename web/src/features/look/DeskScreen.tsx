@@ -45,13 +45,17 @@ export function DeskScreen() {
             >
               <thead>
                 <tr>
-                  {head().map((h) => (
-                    <th scope="col" key={h}>
-                      <Text as="span" fontSize="sm" color="fg.muted" fontWeight="medium">
-                        {h}
-                      </Text>
-                    </th>
-                  ))}
+                  {head().map((h) =>
+                    h ? (
+                      <th scope="col" key={h}>
+                        <Text as="span" fontSize="sm" color="fg.muted" fontWeight="medium">
+                          {h}
+                        </Text>
+                      </th>
+                    ) : (
+                      <td key={h} /> // a column of buttons heads nothing
+                    ),
+                  )}
                 </tr>
               </thead>
               <tbody>
