@@ -14,7 +14,7 @@ from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
 from fenwa.api.typed import label_of
-from fenwa.core.errors import Conflict, DomainError, Infeasible, InputError, NotFound
+from fenwa.core.errors import ChangedElsewhere, Conflict, DomainError, Infeasible, InputError, NotFound
 from fenwa.store.trouble import trouble_of
 
 log = logging.getLogger("fenwa")
@@ -57,7 +57,8 @@ def problem(status: int, title: str, detail: str, code: str, **more: Any) -> JSO
 def _domain(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, DomainError)
     status, title = next(STATUS[kind] for kind in type(error).__mro__ if kind in STATUS)
-    errors = [FieldError(pointer=error.pointer, detail=error.detail)] if error.pointer else []
+    told = error.fields if isinstance(error, ChangedElsewhere) else {error.pointer: error.detail}
+    errors = [FieldError(pointer=pointer, detail=detail) for pointer, detail in told.items() if pointer]
     return problem(status, title, error.detail, error.code, instance=request.url.path, errors=errors, facts=error.facts)
 
 

@@ -75,3 +75,13 @@ class Conflict(DomainError):
     """The request contradicts what is already stored."""
 
     code = "conflict"
+
+
+class ChangedElsewhere(Conflict):
+    """An edit changes what another has changed since it was opened. ``fields``: the sentence of each, by pointer."""
+
+    code = "changed-elsewhere"
+
+    def __init__(self, fields: dict[str, str], **facts: Any) -> None:
+        super().__init__(" ".join(fields.values()), **facts)
+        self.fields = fields

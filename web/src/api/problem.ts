@@ -15,6 +15,12 @@ export class ApiProblem extends Error {
     this.body = body
   }
 
+  /** Of an edit on an old state: what stands now of the fields that were changed elsewhere too. */
+  now(): Record<string, unknown> {
+    const now = this.body.code === "changed-elsewhere" ? this.body.facts?.["now"] : undefined
+    return (now ?? {}) as Record<string, unknown>
+  }
+
   /** Sentences by field name, from pointers such as /value. */
   fields(): Record<string, string> {
     return Object.fromEntries(

@@ -11,6 +11,9 @@ import {
 import { newKey } from "../api/keys"
 import { ApiProblem } from "../api/problem"
 
+/** What others changed since the form was opened, as it was told: sent again, one's own stands. */
+export type Theirs = Record<string, unknown>
+
 export type EntryForm<V extends FieldValues> = {
   form: UseFormReturn<V>
   submit: (e?: React.BaseSyntheticEvent) => Promise<void>
@@ -26,25 +29,28 @@ export function useRefreshAll(gone?: (key: readonly unknown[]) => boolean) {
 
 export function useEntryForm<V extends FieldValues, A>(
   defaults: DefaultValues<V>,
-  send: (values: V, key: string) => Promise<A>,
+  send: (values: V, key: string, theirs: Theirs) => Promise<A>,
   onDone: (answer: A, values: V, form: UseFormReturn<V>) => void,
   gone?: (key: readonly unknown[]) => boolean,
 ): EntryForm<V> {
   const form = useForm<V>({ defaultValues: defaults })
   const key = useRef(newKey())
+  const theirs = useRef<Theirs>({})
   const refresh = useRefreshAll(gone)
   const mutation = useMutation<A, ApiProblem, V>({
-    mutationFn: (values) => send(values, key.current),
+    mutationFn: (values) => send(values, key.current, theirs.current),
   })
   const accept = async (values: V) => {
     form.clearErrors()
     try {
       const answer = await mutation.mutateAsync(values)
       key.current = newKey()
+      theirs.current = {}
       refresh()
       onDone(answer, values, form)
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
+      theirs.current = { ...theirs.current, ...error.now() }
       const known = Object.entries(error.fields()).filter(([name]) => name in form.getValues())
       for (const [name, message] of known) form.setError(name as Path<V>, { message })
       const first = known[0]

@@ -9,6 +9,7 @@ from fastapi import APIRouter
 from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import kept_of_both
 from fenwa.api.house.choices import Settings, check_steps, read_settings, read_with_fallbacks, reader_of, seasons_word
 from fenwa.api.transactions import OneWrite, ReadSession
 from fenwa.core.units import DISPLAY, DisplayUnit
@@ -17,6 +18,12 @@ from fenwa.store.models import Setting
 from fenwa.store.summary import touch_all
 
 router = APIRouter(prefix="/api/settings", tags=["settings"])
+
+
+class SettingsChange(Settings):
+    """Choices as they are to be; ``seen``: as they were when the form was opened."""
+
+    seen: Settings | None = None
 
 
 class SettingsOut(Settings):
@@ -44,22 +51,23 @@ def get_settings(session: ReadSession) -> SettingsOut:
 
 
 @router.put("")
-def put_settings(body: Settings, writer: OneWrite) -> SettingsOut:
+def put_settings(body: SettingsChange, writer: OneWrite) -> SettingsOut:
     """Store the choices."""
     check_steps(body)
 
     def write(session: Session) -> dict[str, Any]:
         stored = read_settings(session)
+        new = kept_of_both(body.seen, stored, Settings(**body.model_dump(exclude={"seen"})))
         before = stored.hemisphere
-        if body.water_order != stored.water_order:
+        if new.water_order != stored.water_order:
             touch_all(session)
-        if body.hemisphere != before:
+        if new.hemisphere != before:
             # a place that was never told its latitude goes by what was chosen here
             for place in places_without_latitude(session, seasons_word(before)):
-                place.hemisphere = seasons_word(body.hemisphere)
+                place.hemisphere = seasons_word(new.hemisphere)
             touch_all(session)
-        for key, value in body.model_dump().items():
+        for key, value in new.model_dump().items():
             session.merge(Setting(key=key, value=_stored(value)))
-        return body.model_dump()
+        return new.model_dump()
 
     return _out(Settings.model_validate(writer.once(body, write)))

@@ -8,6 +8,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import kept_of_both
 from fenwa.api.house.choices import read_settings, seasons_word
 from fenwa.api.transactions import get_row
 from fenwa.api.typed import Typed, TypedOrNone
@@ -255,6 +256,18 @@ def known_school(session: Session, school_id: str) -> str | None:
     return school_id or None
 
 
+class PotSeen(BaseModel):
+    """What the form of one pot shows of it."""
+
+    code: str
+    name: str
+    place: str
+    spot: str
+    drainage: Drainage
+    route: Route
+    isolated: bool
+
+
 class PotChange(BaseModel):
     """What is to change of one or several pots; what is left out stays. Code and name: of one pot only."""
 
@@ -289,6 +302,19 @@ class PotChange(BaseModel):
     add_tags: list[str] = []
     remove_tags: list[str] = []
     behind: str | None = None
+    seen: PotSeen | None = None
+
+
+def _of_both(session: Session, pot: models.Pot, body: PotChange) -> PotChange:
+    """The change with what another one changed meanwhile, where the form of this one left it as it was seen."""
+    if body.seen is None:
+        return body
+    place = session.get_one(models.Place, pot.place_id).name
+    stands = PotSeen(**{name: getattr(pot, name) for name in PotSeen.model_fields if name != "place"}, place=place)
+    sent = PotSeen(
+        **{name: getattr(stands if getattr(body, name) is None else body, name) for name in PotSeen.model_fields}
+    )
+    return body.model_copy(update=kept_of_both(body.seen, stands, sent).model_dump())
 
 
 def change_pots(session: Session, body: PotChange, today: date) -> list[int]:
@@ -298,6 +324,9 @@ def change_pots(session: Session, body: PotChange, today: date) -> list[int]:
     ids = list(dict.fromkeys(body.pot_ids))
     if len(ids) > 1 and (body.code is not None or body.name is not None):
         raise InputError("Code and name belong to one pot. Change them pot by pot.", pointer="/code")
+    first = session.get(models.Pot, ids[0])
+    if len(ids) == 1 and first is not None:
+        body = _of_both(session, first, body)
     new = _checked_change(session, body, today)
     for pot_id in ids:
         pot = session.get(models.Pot, pot_id)

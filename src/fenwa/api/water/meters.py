@@ -9,6 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import kept_of_both
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.core.entry import require, require_not_future
@@ -39,6 +40,16 @@ class MeterIn(BaseModel):
     range_uS_cm: TypedOrNone = None
     device: str | None = None
     check_days: TypedOrNone = None  # your own days between checks; empty: learnt from its drift
+
+
+class MeterChange(MeterIn):
+    """A meter as it is to be; ``seen``: as it was when the form was opened."""
+
+    seen: MeterIn | None = None
+
+    def own(self) -> MeterIn:
+        """Without what was seen."""
+        return MeterIn(**self.model_dump(exclude={"seen"}))
 
 
 class CheckIn(BaseModel):
@@ -99,16 +110,7 @@ def _out(session: Session, m: models.Meter, today: date) -> MeterOut:
     result = calibration.result if calibration else None
     return MeterOut(
         id=m.id,
-        name=m.name,
-        unit=m.unit,
-        scale=m.scale,
-        compensation=m.compensation,
-        alpha_pct_per_C=100 * m.alpha_per_C,
-        resolution=display_step(m.unit, m.scale, m.resolution_uS_cm),
-        accuracy_pct_fs=m.accuracy_pct_fs,
-        range_uS_cm=m.range_uS_cm,
-        device=m.device,
-        check_days=m.check_days,
+        **_as_typed(m).model_dump(),
         calibration=result,
         check_due=result is None or result.is_due(today),
         problem="" if scale_known(m.unit, m.scale) else "Its ppm scale is not known: find it first.",
@@ -133,6 +135,22 @@ def meters(session: ReadSession, today: Today) -> MetersPage:
     """Meters with their checks."""
     rows = open_meters(session)
     return MetersPage(today=today, standards=STANDARDS_uS_cm, meters=[_out(session, m, today) for m in rows])
+
+
+def _as_typed(m: models.Meter) -> MeterIn:
+    """A meter as its form shows it."""
+    return MeterIn(
+        name=m.name,
+        unit=m.unit,
+        scale=m.scale,
+        compensation=m.compensation,
+        alpha_pct_per_C=100 * m.alpha_per_C,
+        resolution=display_step(m.unit, m.scale, m.resolution_uS_cm),
+        accuracy_pct_fs=m.accuracy_pct_fs,
+        range_uS_cm=m.range_uS_cm,
+        device=m.device,
+        check_days=m.check_days,
+    )
 
 
 def _apply(row: models.Meter, body: MeterIn) -> models.Meter:
@@ -173,11 +191,12 @@ def add_meter(body: MeterIn, writer: OneWrite) -> Stored:
 
 
 @router.put("/{meter_id}")
-def change_meter(meter_id: int, body: MeterIn, writer: OneWrite) -> Stored:
+def change_meter(meter_id: int, body: MeterChange, writer: OneWrite) -> Stored:
     """Change what is known of a meter, for example the scale once it is found. Stored readings stay as they were."""
 
     def write(session: Session) -> dict[str, Any]:
-        _apply(get_row(session, models.Meter, meter_id, "Meter"), body)
+        row = get_row(session, models.Meter, meter_id, "Meter")
+        _apply(row, kept_of_both(body.seen, _as_typed(row), body.own()))
         return {"id": meter_id}
 
     return Stored(**writer.once(body, write))

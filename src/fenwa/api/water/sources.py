@@ -9,6 +9,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import kept_of_both
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json, get_row, now, plain_row
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.water.shown import AmountOut, ReadingOut, reading_out, water_of
@@ -236,6 +237,16 @@ class WaterIn(BaseModel):
     alkalinity_mg_L_CaCO3: TypedOrNone = None
 
 
+class WaterChange(WaterIn):
+    """A source as it is to be; ``seen``: as it was when the form was opened."""
+
+    seen: WaterIn | None = None
+
+    def own(self) -> WaterIn:
+        """Without what was seen."""
+        return WaterIn(**self.model_dump(exclude={"seen"}))
+
+
 _LIMITS = (
     ("price_per_L", "Price per litre", "", 10_000),
     ("on_hand_L", "Litres on hand", "L", 1_000_000),
@@ -292,18 +303,20 @@ def get_water(water_id: int, session: ReadSession, today: Today) -> WaterIn:
 
 
 @router.put("/waters/{water_id}")
-def change_water(water_id: int, body: WaterIn, writer: OneWrite, today: Today) -> Stored:
+def change_water(water_id: int, body: WaterChange, writer: OneWrite, today: Today) -> Stored:
     """Change a source; what it said before is kept."""
     _check(body, today)
 
     def write(session: Session) -> dict[str, Any]:
         row = get_row(session, models.Water, water_id, "Water")
+        new = kept_of_both(body.seen, get_water(water_id, session, today), body.own())
+        _check(new, today)
         names = list(WaterIn.model_fields)
         before = plain_row(row, names)
-        enter_litres(session, row, body.on_hand_L, today)
+        enter_litres(session, row, new.on_hand_L, today)
         for name in names:
             if name != "on_hand_L":
-                setattr(row, name, getattr(body, name))
+                setattr(row, name, getattr(new, name))
         session.add(
             models.Correction(table_name="water", row_id=row.id, at=now(), before=before, after=plain_row(row, names))
         )

@@ -11584,6 +11584,47 @@ export interface components {
             sentence: string;
         };
         /**
+         * MeterChange
+         * @description A meter as it is to be; ``seen``: as it was when the form was opened.
+         */
+        MeterChange: {
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            unit: "µS/cm" | "mS/cm" | "dS/m" | "ppm";
+            /** Scale */
+            scale?: ("0.5" | "0.64" | "0.7" | "unknown") | null;
+            /**
+             * Compensation
+             * @default linear
+             * @enum {string}
+             */
+            compensation: "none" | "linear" | "natural-water";
+            /**
+             * Alpha Pct Per C
+             * @default 2
+             */
+            alpha_pct_per_C: number | string;
+            /**
+             * Resolution
+             * @default 1
+             */
+            resolution: number | string;
+            /** Accuracy Pct Fs */
+            accuracy_pct_fs?: number | string | null;
+            /** Range Us Cm */
+            range_uS_cm?: number | string | null;
+            /** Device */
+            device?: string | null;
+            /** Check Days */
+            check_days?: number | string | null;
+            seen?: components["schemas"]["MeterIn"] | null;
+        };
+        /**
          * MeterIn
          * @description A meter as its leaflet states it. Empty: not known.
          */
@@ -13530,6 +13571,7 @@ export interface components {
             remove_tags: string[];
             /** Behind */
             behind?: string | null;
+            seen?: components["schemas"]["PotSeen"] | null;
         };
         /**
          * PotIn
@@ -13825,6 +13867,32 @@ export interface components {
              * @enum {string}
              */
             route: "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
+        };
+        /**
+         * PotSeen
+         * @description What the form of one pot shows of it.
+         */
+        PotSeen: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Spot */
+            spot: string;
+            /**
+             * Drainage
+             * @enum {string}
+             */
+            drainage: "drains" | "plunged" | "tray" | "reservoir";
+            /**
+             * Route
+             * @enum {string}
+             */
+            route: "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
+            /** Isolated */
+            isolated: boolean;
         };
         /**
          * PotToCheck
@@ -16214,6 +16282,88 @@ export interface components {
             collection_name: string;
         };
         /**
+         * SettingsChange
+         * @description Choices as they are to be; ``seen``: as they were when the form was opened.
+         */
+        SettingsChange: {
+            /**
+             * Ec Unit
+             * @default µS/cm
+             * @enum {string}
+             */
+            ec_unit: "µS/cm" | "mS/cm" | "ppm";
+            /**
+             * Ppm Scale
+             * @default 0.5
+             * @enum {string}
+             */
+            ppm_scale: "0.5" | "0.64" | "0.7";
+            /**
+             * Temperature Unit
+             * @default °C
+             * @enum {string}
+             */
+            temperature_unit: "°C" | "°F";
+            /**
+             * Volume Unit
+             * @default L
+             * @enum {string}
+             */
+            volume_unit: "L" | "US gal" | "imp gal";
+            /**
+             * Mass Unit
+             * @default g
+             * @enum {string}
+             */
+            mass_unit: "g" | "oz";
+            /**
+             * Length Unit
+             * @default cm
+             * @enum {string}
+             */
+            length_unit: "cm" | "in";
+            /**
+             * Date Order
+             * @default day first
+             * @enum {string}
+             */
+            date_order: "day first" | "month first" | "ISO";
+            /**
+             * Hemisphere
+             * @default north
+             * @enum {string}
+             */
+            hemisphere: "north" | "south" | "no seasons";
+            /**
+             * Theme
+             * @default system
+             * @enum {string}
+             */
+            theme: "light" | "dark" | "system";
+            /**
+             * Scale Step G
+             * @default 0.1
+             */
+            scale_step_g: number | string;
+            /**
+             * Syringe Step Ml
+             * @default 0.5
+             */
+            syringe_step_mL: number | string;
+            /**
+             * Water Order
+             * @default own
+             * @enum {string}
+             */
+            water_order: "own" | "purest" | "cheapest";
+            /**
+             * Collection Name
+             * @default
+             */
+            collection_name: string;
+            seen?: components["schemas"]["Settings"] | null;
+        };
+        /**
          * SettingsOut
          * @description Choices with the factors the interface needs to show them; what was stored and could not be read is told.
          */
@@ -17582,6 +17732,49 @@ export interface components {
             volume_L: number;
         };
         /**
+         * WaterChange
+         * @description A source as it is to be; ``seen``: as it was when the form was opened.
+         */
+        WaterChange: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rain" | "mains" | "borehole" | "permeate" | "distilled" | "deionised" | "jug-filtered" | "softened" | "soft" | "condensate" | "bottled" | "blended" | "other";
+            /**
+             * Preference
+             * @default 100
+             */
+            preference: number;
+            /** Price Per L */
+            price_per_L?: number | string | null;
+            /** On Hand L */
+            on_hand_L?: number | string | null;
+            /** Capacity L */
+            capacity_L?: number | string | null;
+            /** Collected On */
+            collected_on?: string | null;
+            /**
+             * Disinfectant
+             * @default unknown
+             * @enum {string}
+             */
+            disinfectant: "none" | "free chlorine" | "chloramine" | "unknown";
+            /** Free Chlorine Mg L */
+            free_chlorine_mg_L?: number | string | null;
+            /** Sodium Mg L */
+            sodium_mg_L?: number | string | null;
+            /** Fluoride Mg L */
+            fluoride_mg_L?: number | string | null;
+            /** Hardness Mg L Caco3 */
+            hardness_mg_L_CaCO3?: number | string | null;
+            /** Alkalinity Mg L Caco3 */
+            alkalinity_mg_L_CaCO3?: number | string | null;
+            seen?: components["schemas"]["WaterIn"] | null;
+        };
+        /**
          * WaterChangeIn
          * @description Fresh water in a tray, reservoir or glass: the old tipped out. [mL, L]
          */
@@ -18243,7 +18436,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WaterIn"];
+                "application/json": components["schemas"]["WaterChange"];
             };
         };
         responses: {
@@ -18697,7 +18890,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeterIn"];
+                "application/json": components["schemas"]["MeterChange"];
             };
         };
         responses: {
@@ -26543,7 +26736,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Settings"];
+                "application/json": components["schemas"]["SettingsChange"];
             };
         };
         responses: {

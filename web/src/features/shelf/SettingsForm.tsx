@@ -1,4 +1,5 @@
 import { Text } from "@chakra-ui/react"
+import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { SelectField, TextField } from "../../ui/fields"
@@ -24,9 +25,17 @@ type Values = Required<
   >
 > & { scale_step_g: string; syringe_step_mL: string }
 
+/** The choices alone, without what the server works out of them. */
+function choicesOf(settings: Settings): Schemas["Settings"] {
+  const { display, fallen_back, ...choices } = settings
+  void [display, fallen_back]
+  return choices
+}
+
 /** Units, hemisphere, theme, scale and syringe. */
 export function SettingsForm({ settings }: { settings: Settings }) {
   const notice = useNotice()
+  const [seen, setSeen] = useState(() => choicesOf(settings))
   const entry = useEntryForm<Values, Settings>(
     {
       ec_unit: settings.ec_unit ?? "µS/cm",
@@ -43,8 +52,14 @@ export function SettingsForm({ settings }: { settings: Settings }) {
       scale_step_g: String(settings.scale_step_g ?? 0.1),
       syringe_step_mL: String(settings.syringe_step_mL ?? 0.5),
     },
-    (v, key) => answer(client.PUT("/api/settings", { params: keyed(key), body: v })),
-    () => notice({ text: "Settings saved." }),
+    (v, key, theirs) => {
+      const body = { ...v, seen: { ...seen, ...theirs } }
+      return answer(client.PUT("/api/settings", { params: keyed(key), body }))
+    },
+    (stored) => {
+      setSeen(choicesOf(stored))
+      notice({ text: "Settings saved." })
+    },
   )
   const f = entry.form
   return (

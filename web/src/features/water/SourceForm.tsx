@@ -1,6 +1,7 @@
 import { Mind } from "../../ui/Mind"
 import { Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
+import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
 import { kindsQuery } from "../../api/waterQueries"
@@ -20,6 +21,7 @@ export function SourceForm({
   onClose: (id?: number) => void
 }) {
   const kinds = useQuery(kindsQuery).data
+  const [seen] = useState(water) // as it was opened: the page beside it may be asked for anew meanwhile
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     {
       name: water?.name ?? "",
@@ -29,14 +31,14 @@ export function SourceForm({
       preference: water?.preference ?? 100,
       ...typed(water),
     },
-    (v, key) => {
+    (v, key, theirs) => {
       const body = { ...v, collected_on: v.collected_on || null }
       return id === undefined
         ? answer(client.POST("/api/waters", { params: keyed(key), body }))
         : answer(
             client.PUT("/api/waters/{water_id}", {
               params: { ...keyed(key), path: { water_id: id } },
-              body,
+              body: { ...body, seen: seen ? { ...seen, ...theirs } : null },
             }),
           )
     },

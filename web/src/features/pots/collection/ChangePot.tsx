@@ -7,7 +7,7 @@ import { EntrySheet } from "../../../ui/EntrySheet"
 import { useNotice } from "../../../ui/noticeContext"
 import { useEntryForm } from "../../../ui/useEntryForm"
 import { MediumParts, type PartRow } from "./MediumParts"
-import { type Change, type Values } from "./change"
+import { type Change, seenOf, type Values } from "./change"
 import { yesOrNo } from "../../../ui/yesOrNo"
 import { hasWaterBelow, WHERE_WATER_GOES } from "../whereWaterGoes"
 
@@ -17,12 +17,13 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
   const options = useOptions()
   const notice = useNotice()
   const [parts, setParts] = useState<PartRow[]>([])
+  const [seen] = useState(() => seenOf(row))
   const entry = useEntryForm<Values, Schemas["Changed"]>(
     {
-      code: row.code,
-      name: row.name === row.profile ? "" : row.name,
-      place: row.place,
-      spot: row.spot,
+      code: seen.code,
+      name: seen.name,
+      place: seen.place,
+      spot: seen.spot,
       volume: "",
       top_cm: "",
       height_cm: "",
@@ -38,7 +39,7 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
       add_tags: "",
       remove_tags: "",
     },
-    (v, key) => {
+    (v, key, theirs) => {
       const tags = (text: string) =>
         text
           .split(",")
@@ -65,6 +66,7 @@ export function ChangePot({ page, onClose }: { page: Schemas["PotPage"]; onClose
         isolated: v.isolated === "yes",
         add_tags: tags(v.add_tags),
         remove_tags: tags(v.remove_tags),
+        seen: { ...seen, ...theirs },
       }
       return answer(client.POST("/api/pots/change", { params: keyed(key), body }))
     },

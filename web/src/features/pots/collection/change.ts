@@ -2,6 +2,17 @@ import { type Schemas } from "../../../api/client"
 
 export type Change = Schemas["PotChange"]
 
+/** What the form shows of a pot, as it was opened. */
+export const seenOf = (row: Schemas["PotRow"]): Schemas["PotSeen"] => ({
+  code: row.code,
+  name: row.name === row.profile ? "" : row.name,
+  place: row.place,
+  spot: row.spot,
+  drainage: row.drainage,
+  route: row.route,
+  isolated: row.isolated,
+})
+
 export type Values = {
   code: string
   name: string

@@ -1,3 +1,4 @@
+import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { useOptions } from "../../../api/queries"
@@ -21,6 +22,20 @@ type Values = {
 const typed = (value: number | null | undefined) =>
   value === null || value === undefined ? "" : String(Number(value.toPrecision(6)))
 
+/** A meter as the form was opened on it. */
+const seenOf = (m: Schemas["MeterOut"]): Schemas["MeterIn"] => ({
+  name: m.name,
+  unit: m.unit,
+  scale: m.scale,
+  compensation: m.compensation,
+  alpha_pct_per_C: m.alpha_pct_per_C,
+  resolution: m.resolution,
+  accuracy_pct_fs: m.accuracy_pct_fs,
+  range_uS_cm: m.range_uS_cm,
+  device: m.device,
+  check_days: m.check_days,
+})
+
 /** What the leaflet says of a meter. */
 export function MeterForm({
   meter,
@@ -30,6 +45,7 @@ export function MeterForm({
   onClose: () => void
 }) {
   const options = useOptions()
+  const [seen] = useState(() => meter && seenOf(meter))
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     {
       name: meter?.name ?? "",
@@ -43,13 +59,13 @@ export function MeterForm({
       device: meter?.device ?? "",
       check_days: typed(meter?.check_days),
     },
-    (v, key) => {
+    (v, key, theirs) => {
       const body = { ...v, scale: v.unit === "ppm" ? v.scale : null }
       return meter
         ? answer(
             client.PUT("/api/meters/{meter_id}", {
               params: { ...keyed(key), path: { meter_id: meter.id } },
-              body,
+              body: { ...body, seen: seen ? { ...seen, ...theirs } : null },
             }),
           )
         : answer(client.POST("/api/meters", { params: keyed(key), body }))

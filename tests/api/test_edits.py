@@ -1,0 +1,95 @@
+"""Two phones and a laptop: an edit made on an old state loses nothing, and is told where both changed one field."""
+
+from typing import Any
+
+import pytest
+
+from tests.conftest import Client, pot
+
+
+def opened_water(kept: Client) -> dict[str, Any]:
+    return dict(kept.get("/api/waters/1"))
+
+
+def put(client: Client, path: str, body: dict[str, Any]) -> Any:
+    return client.send(path, body, method="PUT")
+
+
+def test_each_of_two_changes_another_field_of_a_water(kept: Client) -> None:
+    seen = opened_water(kept)
+    assert put(kept, "/api/waters/1", {**seen, "name": "Rain butt", "seen": seen}).status_code == 200
+    assert put(kept, "/api/waters/1", {**seen, "preference": 7, "seen": seen}).status_code == 200
+    stands = opened_water(kept)
+    assert (stands["name"], stands["preference"]) == ("Rain butt", 7)
+
+
+def test_one_field_changed_twice_is_told_with_both_and_stored_when_sent_again(kept: Client) -> None:
+    seen = opened_water(kept)
+    put(kept, "/api/waters/1", {**seen, "name": "Rain butt", "hardness_mg_L_CaCO3": 12, "seen": seen})
+    mine = {**seen, "name": "Barrel", "preference": 3}
+    told = put(kept, "/api/waters/1", {**mine, "seen": seen})
+    assert told.status_code == 409
+    problem = told.json()
+    assert problem["code"] == "changed-elsewhere"
+    assert [e["pointer"] for e in problem["errors"]] == ["/name"]
+    assert "it is “Rain butt” now" in problem["errors"][0]["detail"]
+    assert problem["facts"] == {"now": {"name": "Rain butt"}}
+    assert opened_water(kept)["preference"] == seen["preference"], "a refusal changes nothing"
+    again = put(kept, "/api/waters/1", {**mine, "seen": {**seen, **problem["facts"]["now"]}})
+    assert again.status_code == 200
+    stands = opened_water(kept)
+    assert (stands["name"], stands["preference"], stands["hardness_mg_L_CaCO3"]) == ("Barrel", 3, 12)
+
+
+def test_without_what_was_seen_the_last_one_stands(kept: Client) -> None:
+    seen = opened_water(kept)
+    put(kept, "/api/waters/1", {**seen, "name": "Rain butt"})
+    put(kept, "/api/waters/1", {**seen, "preference": 9})
+    assert opened_water(kept)["name"] == seen["name"]
+
+
+def test_litres_poured_since_the_form_was_opened_are_not_given_back(kept: Client) -> None:
+    put(kept, "/api/waters/1", {**opened_water(kept), "on_hand_L": 50})
+    seen = opened_water(kept)
+    kept.made("/api/pours", {"pot_ids": [1], "on": "2026-11-23", "water_id": 1, "volume": 2000})
+    put(kept, "/api/waters/1", {**seen, "name": "Rain butt", "seen": seen})
+    assert opened_water(kept)["on_hand_L"] == pytest.approx(48)
+
+
+def test_a_meter(kept: Client) -> None:
+    made = kept.made("/api/meters", {"name": "Pen", "unit": "µS/cm"})["id"]
+    row = next(m for m in kept.get("/api/meters")["meters"] if m["id"] == made)
+    seen = {k: row[k] for k in ("name", "unit", "scale", "compensation", "alpha_pct_per_C", "resolution", "device")}
+    assert put(kept, f"/api/meters/{made}", {**seen, "device": "usb", "seen": seen}).status_code == 200
+    assert put(kept, f"/api/meters/{made}", {**seen, "name": "Blue pen", "seen": seen}).status_code == 200
+    told = put(kept, f"/api/meters/{made}", {**seen, "name": "Red pen", "seen": seen})
+    assert told.status_code == 409
+    assert told.json()["facts"] == {"now": {"name": "Blue pen"}}
+    row = next(m for m in kept.get("/api/meters")["meters"] if m["id"] == made)
+    assert (row["name"], row["device"]) == ("Blue pen", "usb")
+
+
+def test_settings(kept: Client) -> None:
+    out = kept.get("/api/settings")
+    seen = {k: v for k, v in out.items() if k not in ("display", "fallen_back")}
+    assert put(kept, "/api/settings", {**seen, "theme": "dark", "seen": seen}).status_code == 200
+    assert put(kept, "/api/settings", {**seen, "scale_step_g": 0.01, "seen": seen}).status_code == 200
+    now = kept.get("/api/settings")
+    assert (now["theme"], now["scale_step_g"]) == ("dark", 0.01)
+    assert put(kept, "/api/settings", {**seen, "theme": "light", "seen": seen}).status_code == 409
+
+
+def test_a_pot(kept: Client) -> None:
+    kept.made("/api/pots", pot(code="P-02"))
+    row = next(p for p in kept.get("/api/pots")["pots"] if p["id"] == 1)
+    seen = {k: row[k] for k in ("code", "place", "spot", "drainage", "route", "isolated")} | {"name": ""}
+    mine = {"pot_ids": [1], **seen, "seen": seen}
+    kept.made("/api/pots/change", {**mine, "spot": "left"})
+    kept.made("/api/pots/change", {**mine, "name": "the big one"})
+    row = next(p for p in kept.get("/api/pots")["pots"] if p["id"] == 1)
+    assert (row["spot"], row["name"]) == ("left", "the big one")
+    problem = kept.refused("/api/pots/change", {**mine, "spot": "right"}, 409)
+    assert problem["facts"] == {"now": {"spot": "left"}}
+    kept.made("/api/pots/change", {**mine, "spot": "right", "seen": {**seen, "spot": "left"}})
+    row = next(p for p in kept.get("/api/pots")["pots"] if p["id"] == 1)
+    assert (row["spot"], row["name"], row["code"]) == ("right", "the big one", "P-01")
