@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date
 from pathlib import Path
 
+from sqlalchemy.orm import Session
+
+from fenwa.store.collection import kept_of_pots, pots_today
 from fenwa.store.models import Reading, Water
+from fenwa.store.pot_today import PotToday
 from fenwa.store.session import Store
+from fenwa.store.summary import open_pours
 from fenwa.store.water_state import waters_today
+from tests.conftest import TODAY, Client, pour
 
 DAY = date(2026, 11, 23)
 
@@ -62,3 +69,22 @@ def test_a_write_that_fails_leaves_what_was_kept(tmp_path: Path) -> None:
     except RuntimeError:
         pass
     assert _ec(store) == 33.0
+
+
+def test_what_is_worked_out_of_a_pot_is_not_kept_from_a_snapshot_before_its_last_write(kept: Client) -> None:
+    """A session that read before a pour, and a pot that was loaded after it: the next reader works it out anew."""
+
+    def pours(session: Session, pots: Sequence[PotToday]) -> dict[int, int]:
+        def counted(new: Sequence[PotToday]) -> dict[int, int]:
+            return {p.pot.id: len(open_pours(session, p.pot.id)) for p in new}
+
+        return kept_of_pots(session, "pours", pots, counted)
+
+    with kept.store.reading() as early:
+        assert open_pours(early, 1) == []  # its snapshot begins here
+        kept.made("/api/pours", pour())
+        assert pours(early, pots_today(early, TODAY)) == {1: 0}
+    with kept.store.reading() as later:
+        known = pots_today(later, TODAY)
+        assert pours(later, known) == {1: 1}
+        assert kept_of_pots(later, "pours", known, lambda new: {p.pot.id: 9 for p in new}) == {1: 1}, "kept from now on"

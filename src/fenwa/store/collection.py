@@ -90,10 +90,13 @@ def kept_of_pots(
     if store is not None:
         kept = store.changed.memory.setdefault(key, {})
     new = [p for p in pots if (was := kept.get(p.pot.id)) is None or was[0] is not p]
+    had = {p.pot.id: kept[p.pot.id][1] for p in pots if p.pot.id in kept}
     found = make(new) if new else {}
-    for p in new:
-        kept[p.pot.id] = (p, found.get(p.pot.id))
-    return {p.pot.id: x for p in pots if (x := kept[p.pot.id][1]) is not None}
+    if store is None or store.changed.writes == session.info["writes"]:
+        # a write since: this session may read from before it what the pot, loaded after it, is to be kept with
+        kept.update({p.pot.id: (p, found.get(p.pot.id)) for p in new})
+    out = {**had, **{p.pot.id: found.get(p.pot.id) for p in new}}
+    return {pot_id: x for pot_id, x in out.items() if x is not None}
 
 
 def _remembered(store: Store, today: date) -> dict[int, PotToday]:
