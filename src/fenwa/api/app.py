@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from fastapi import FastAPI
+from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
@@ -73,8 +74,7 @@ def create_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
     )
-    plain = app.openapi
-    app.openapi = lambda: with_problems(plain())  # type: ignore[method-assign]
+    app.openapi = lambda: document(app)  # type: ignore[method-assign]
     app.state.store, app.state.clock, app.state.pen = store, clock, PenSession(pen, clock)
     app.state.door, app.state.backups = door, backups or Backups(store.path)
     app.state.demonstration = demonstration
@@ -87,7 +87,15 @@ def create_app(
     return app
 
 
+def document(app: FastAPI) -> dict[str, Any]:
+    """The OpenAPI document of an application, made once: every way in, the calculations among them."""
+    if not app.openapi_schema:
+        routes = [*calc.OnDemand.all(), *app.routes]
+        plain = get_openapi(title=app.title, version=app.version, routes=routes)
+        app.openapi_schema = with_problems(plain)
+    return app.openapi_schema
+
+
 def openapi_document(path: Path) -> dict[str, Any]:
     """The OpenAPI document, made on an empty store at ``path``."""
-    document: dict[str, Any] = create_app(Store(path), date.today).openapi()
-    return document
+    return document(create_app(Store(path), date.today))

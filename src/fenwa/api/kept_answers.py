@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import asyncio
 import re
 import threading
 from collections import OrderedDict
+from contextlib import suppress
 from datetime import date
+from typing import ClassVar
+from weakref import WeakKeyDictionary
 
 from starlette.datastructures import MutableHeaders
 from starlette.requests import Request
@@ -19,6 +23,8 @@ PAGES = re.compile(
     r"/api/(stations|round|water|mix|pots|pots/names|pots/\d+|days|flush|leaves|leaves/more|looks-asked|changes|kinds)"
 )
 MOST_BYTES = 24_000_000
+AT_ONCE = 1  # pages worked out
+PATIENCE_s = 5.0  # a page behind one that takes long begins beside it
 
 Key = tuple[str, bytes, date]
 
@@ -57,6 +63,30 @@ def kept_of(store: Store) -> Kept:
     return found
 
 
+class Turn:
+    """The turn of a page to be worked out. One process computes one thing at a time: pages asked for
+    together are done sooner one after the other, and an entry does not wait behind all of them.
+    """
+
+    _turns: ClassVar[WeakKeyDictionary[asyncio.AbstractEventLoop, asyncio.Semaphore]] = WeakKeyDictionary()
+
+    def __init__(self) -> None:
+        self._free = self._turns.setdefault(asyncio.get_running_loop(), asyncio.Semaphore(AT_ONCE))
+        self._mine = False
+
+    async def taken(self) -> None:
+        """Wait until it is this page's turn, or until the one before has taken too long."""
+        with suppress(TimeoutError):
+            await asyncio.wait_for(self._free.acquire(), PATIENCE_s)
+            self._mine = True
+
+    def over(self) -> None:
+        """Let the next one begin; twice is once."""
+        if self._mine:
+            self._mine = False
+            self._free.release()
+
+
 class KeptAnswers:
     """Sends a page again as it was while nothing has been written since; everything else goes through."""
 
@@ -74,19 +104,36 @@ class KeptAnswers:
         key = (scope["path"], scope["query_string"], request.app.state.clock())
         body = kept.get(key, mark)
         if body is not None:
-            head = [(b"content-type", b"application/json"), (b"content-length", str(len(body)).encode())]
-            await send({"type": "http.response.start", "status": 200, "headers": head})
-            await send({"type": "http.response.body", "body": body})
+            await _send_again(body, send)
             return
+        turn = Turn()
+        await turn.taken()
         whole = False
 
         async def out(message: Message) -> None:
             nonlocal whole
             if message["type"] == "http.response.start":
+                turn.over()  # it is worked out; how fast it is read is the reader's matter
                 kind = MutableHeaders(raw=message["headers"]).get("content-type", "")
                 whole = message["status"] == 200 and kind.startswith("application/json")
             elif whole and not message.get("more_body"):  # a JSON answer leaves the outlet in one piece
                 kept.put(key, mark, message["body"])
             await send(message)
 
-        await self._app(scope, receive, out)
+        try:
+            # another reader may have been given the same page while this one waited
+            mark = store.changed.writes
+            body = kept.get(key, mark)
+            if body is not None:
+                turn.over()
+                await _send_again(body, send)
+                return
+            await self._app(scope, receive, out)
+        finally:
+            turn.over()
+
+
+async def _send_again(body: bytes, send: Send) -> None:
+    head = [(b"content-type", b"application/json"), (b"content-length", str(len(body)).encode())]
+    await send({"type": "http.response.start", "status": 200, "headers": head})
+    await send({"type": "http.response.body", "body": body})
