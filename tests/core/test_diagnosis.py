@@ -36,8 +36,10 @@ def found(*ids: str) -> list[Finding]:
 
 
 def test_the_true_cause_is_among_the_best_three_and_its_opposite_is_never_advised() -> None:
-    """2 000 plants ill by the tables, with what a log knows and the two checks that the stairs ask for."""
-    told = diagnose(2000)
+    """600 plants ill by the tables, with what a log knows and the two checks that the stairs ask for; the bench puts
+    2,000 to the same question.
+    """
+    told = diagnose(600)
     assert told.in_best_three >= 0.85
     assert told.harmful == 0
     assert told.later_led == 0

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import Any
 
 from sqlalchemy import func, select
@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import Span
+from fenwa.core.once import once
 from fenwa.core.water.choice import Offered
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kind_checks import KnownOfWater, PlantNeeds
@@ -92,7 +93,7 @@ class WaterToday:
         """Whether its conductivity was read, on a scale that is known."""
         return self.ec25_uS_cm is not None
 
-    @cached_property
+    @once
     def usual(self) -> Computed[UsualWater]:
         """What it usually reads, by what is known of it."""
         newest = self.newest
@@ -124,7 +125,7 @@ class WaterToday:
         half = max(u.high_uS_cm - u.usual_uS_cm, u.usual_uS_cm - u.low_uS_cm)
         return BaseWater(u.usual_uS_cm, self.known.kind, self.ions, self.water.name, half, False)
 
-    @cached_property
+    @once
     def _known_by_value(self) -> tuple[object, ...]:
         """The fields of what is known, in their order; the last, half-widths by name, as pairs."""
         *plain, half_widths = vars(self.known).values()

@@ -9,7 +9,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 from datetime import date
-from functools import cached_property
 from itertools import pairwise
 
 from fenwa.core.care.condition import Condition, Hold
@@ -27,6 +26,7 @@ from fenwa.core.care.usual import SCARCELY, look_is_due, usual_pour_L
 from fenwa.core.library.loader import habits
 from fenwa.core.library.profile import OptIn, Profile
 from fenwa.core.mix.school import School
+from fenwa.core.once import once
 from fenwa.core.pot.specification import PotSpec, capacity_L
 from fenwa.core.pot.weights import depleted_share
 from fenwa.core.water.kind_checks import PlantNeeds
@@ -118,7 +118,7 @@ class PotDay:
     interval: Interval
     today: date
 
-    @cached_property
+    @once
     def holds(self) -> tuple[Hold, ...]:
         """What holds it, each with its reason and its release."""
         return holds(_condition(self), self.today, self.feeding.hold)
@@ -143,7 +143,7 @@ class PotDay:
         """Whether its predicted reading is over the ceiling of its kind."""
         return self.share_of_ceiling > 1
 
-    @cached_property
+    @once
     def woken_since(self) -> date | None:
         """A plant that woke from its rest and has not rested since: no earlier than this day; None: not known to have.
 
@@ -211,7 +211,7 @@ class PotDay:
         history = bool(self.log.waterings) and self.log.waterings[0] < self.today
         return self.kept.entered_on == self.today and not history
 
-    @cached_property
+    @once
     def feeding(self) -> Feeding:
         """What feeds it: plan, rhythm, strength, product."""
         place = self.place
@@ -266,7 +266,7 @@ class PotDay:
         """Nitrogen its feed may have in this phase. [mg/L]"""
         return self.feeding.nitrogen_range
 
-    @cached_property
+    @once
     def volume_L(self) -> float:
         """Usual pour. [L]"""
         return usual_pour_L(
@@ -290,7 +290,7 @@ class PotDay:
         """Feed it takes in a month by its rhythm and the interval in force; nothing where its root is not fed. [L]"""
         return self.volume_L * feeds_a_month(self.pattern, self.interval.days) if self.feeds_at_root else 0.0
 
-    @cached_property
+    @once
     def ready(self) -> Ready:
         """Water, wait or check, by the grower's own rule."""
         return is_ready(self.kept.rule, self.kept.felt, self.last_pour_on, self.today)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
-from functools import cached_property
 
 from fenwa.core.care.condition import Hold
 from fenwa.core.care.due import SPRAY_mL, feed_range
@@ -17,6 +16,7 @@ from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.library.profile import OptIn, PhaseFeeding, Profile
 from fenwa.core.mix.school import School
 from fenwa.core.mix.strength import StrengthMode
+from fenwa.core.once import once
 from fenwa.core.pot.specification import Route
 
 # the way of a school or a plan, as the ways a carnivore may be fed name it
@@ -53,7 +53,7 @@ class Feeding:
     first_after_rest: bool = False
     set_aside: bool = False  # its grower gave a word to feed outside the plan's season
 
-    @cached_property
+    @once
     def said(self) -> PlanDay:
         """What the plan says of the day."""
         return season_today(self.plan, self.facts, self.today)
@@ -63,12 +63,12 @@ class Feeding:
         """What rules the day: what the plan says, or its full strength where that was set aside with a word."""
         return OPEN if self.set_aside and self.said.held and self.said.by else self.said
 
-    @cached_property
+    @once
     def pattern(self) -> Pattern:
         """The rhythm in force today."""
         return pattern_on(self.plan, self.school, self.facts.half, self.today, self.facts.lamps_off)
 
-    @cached_property
+    @once
     def product_id(self) -> int | None:
         """The product the plan names, else the nearest wider plan that names one; None: none does."""
         named = product_today(self.plan, self.facts, self.today)
@@ -76,7 +76,7 @@ class Feeding:
             return product_today(self.products_of, self.facts, self.today)
         return named
 
-    @cached_property
+    @once
     def of_phase(self) -> PhaseFeeding | None:
         """Feeding figures of the present phase; an unnamed phase feeds nothing."""
         return self.profile.phases.get(self.phase)
@@ -107,20 +107,20 @@ class Feeding:
     def _sprays(self, route: str) -> bool:
         return self.school is None and route == "leaf spray" and self.plan.spray_days > 0
 
-    @cached_property
+    @once
     def at_root(self) -> bool:
         """Whether the root is fed: by the kind's default route, or by a way its grower chose. Carnivores only so."""
         by_kind = self.profile.feeding.routes[0] == "root" and not self.profile.carnivore
         feeds = bool(self.of_phase and self.of_phase.feed) and self.season.feeds
         return (by_kind or self.opted("root") is not None) and feeds and self.route != "leaf spray"
 
-    @cached_property
+    @once
     def days_between(self) -> float:
         """Days from feed to feed at the root by the rhythm in force. [d]"""
         a_month = feeds_a_month(self.pattern, self.interval_days)
         return DAYS_A_MONTH / a_month if a_month > 0 else DAYS_A_MONTH
 
-    @cached_property
+    @once
     def most_mg_L(self) -> float | None:
         """Most nitrogen a feed may have: the kind's most, and where it is fed more often than the kind likes so much
         thinner that a week brings no more than the kind's own range. The grower's word lifts it. [mg/L]
@@ -151,7 +151,7 @@ class Feeding:
         """Of the plan's strength: as its season says, and half for the first feed after a rest."""
         return self.season.share * (FIRST_SHARE if self.first_after_rest else 1.0)
 
-    @cached_property
+    @once
     def full_range(self) -> tuple[float, float]:
         """Nitrogen of a feed of full strength, whatever the season says, within the kind's bounds. [mg/L]"""
         low, high = feed_range(self.of_phase, self.school)
@@ -162,7 +162,7 @@ class Feeding:
             return low, high
         return min(low, most * (CAPPED_LEAST if self._thinned else 1.0)), most
 
-    @cached_property
+    @once
     def nitrogen_range(self) -> tuple[float, float]:
         """Nitrogen its feed may have in this phase today. [mg/L]"""
         low, high = self.full_range[0] * self.share, self.full_range[1] * self.share
@@ -171,7 +171,7 @@ class Feeding:
         opted = self.opted("root")
         return (min(low, opted.n_max_mg_L), min(high, opted.n_max_mg_L)) if opted else (0.0, 0.0)
 
-    @cached_property
+    @once
     def asked(self) -> tuple[StrengthMode, float] | None:
         """A strength the plan names otherwise than by nitrogen, as the can is to be mixed. [as named]
 
@@ -183,7 +183,7 @@ class Feeding:
         mode: StrengthMode = "dose" if plan.strength == "count" else plan.strength  # type: ignore[assignment]
         return mode, plan.value * (1.0 if mode == "ec_total" else self.share)
 
-    @cached_property
+    @once
     def spray_mg_L(self) -> float:
         """Nitrogen of a leaf spray; 0: none is given. [mg/L]"""
         if self.phase != "active" or not self.season.feeds:

@@ -1,0 +1,32 @@
+"""A property worked out when it is first asked for and kept with its object."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from functools import cached_property as once
+else:
+
+    class once:  # noqa: N801 - used like the decorator it stands for
+        """As ``functools.cached_property`` without its lock, which up to Python 3.11 takes longer than most of what is
+        kept here. Two threads that meet work out the same value twice.
+        """
+
+        def __init__(self, make: Callable[[Any], Any]) -> None:
+            self._make, self.__doc__ = make, make.__doc__
+
+        def __set_name__(self, owner: type, name: str) -> None:
+            """Keep the name it is kept by."""
+            self._name = name
+
+        def __get__(self, instance: Any, owner: type | None = None) -> Any:
+            """Work it out; the next one who asks finds it in the object itself."""
+            if instance is None:
+                return self
+            value = instance.__dict__[self._name] = self._make(instance)
+            return value
+
+
+__all__ = ["once"]
