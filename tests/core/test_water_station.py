@@ -84,6 +84,16 @@ def test_many_solutions_are_the_same_model() -> None:
         assert fed[i] == pytest.approx(ec_of(w, AddedIons(**row(feed, i))), rel=5e-4)
 
 
+def test_many_find_the_strongest_acids_and_stocks_as_one_does() -> None:
+    """Where the steps of the search do not settle each is halved to its pH, whatever stands beside it."""
+    soft = {"Ca_mg_L": 4.0, "Mg_mg_L": 1.0, "Na_mg_L": 5.0, "Cl_mg_L": 6.0, "alkalinity_mg_L_CaCO3": 12.0}
+    amounts = np.array([0.0, 1.0, 40.0, 900.0, 9_000.0, 40_000.0])
+    for ion in ("NO3_N_mg_L", "NH4_N_mg_L", "P_mg_L", "K_mg_L"):
+        many = ec_of_many(soft, {ion: amounts})
+        for found, amount in zip(many, amounts, strict=True):
+            assert found == pytest.approx(ec_of(WaterIons(**soft), AddedIons(**{ion: float(amount)})), rel=5e-4), ion
+
+
 @given(slope=st.floats(0.8, 1.2), offset=st.floats(-8, 8), ec=st.floats(100, 2000))
 def test_a_calibrated_meter_reads_true(slope: float, offset: float, ec: float) -> None:
     points = [CheckPoint(TODAY, s, slope * s + offset) for s in (84.0, 1413.0)]

@@ -6,9 +6,11 @@ The log is grown by the same salt balance the application uses, but with each po
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import asdict, dataclass
 from datetime import date, timedelta
 from functools import partial
+from itertools import count
 from typing import Any
 
 import numpy as np
@@ -50,6 +52,8 @@ class _Story:
     version: dict[float, models.RecipeVersion]
     doses: dict[float, Computed[Dose]]
     cans: dict[tuple[date, float], models.Batch]
+    workings: dict[float, dict[str, Any]]
+    numbers: Iterator[int]  # of the cans to come, so that a thousand are stored together; afterwards the database's
 
 
 def seed(session: Session, today: date, photos: PhotoFolder | None = None) -> None:
@@ -78,10 +82,13 @@ def seed(session: Session, today: date, photos: PhotoFolder | None = None) -> No
         version={},
         doses={},
         cans={},
+        workings={},
+        numbers=count(1),
     )
     for order, p in enumerate(POTS):
         _grow(story, p, places[p.place], order)
     session.flush()
+    story.numbers = iter(())
     pots = {pot.code: pot for pot in session.query(models.Pot)}
     furnish_mix(session, today, products, {code: pot.id for code, pot in pots.items()})
     furnish_care(session, today, places, pots)
@@ -180,7 +187,11 @@ def _can(story: _Story, on: date, nitrogen: float) -> models.Batch:
         story.version[nitrogen] = version
     predicted = base + d.ec_added_uS_cm
     measured = round(float(predicted * (1 + story.rng.normal(-0.02, 0.025)))) if story.rng.random() < 0.6 else None
+    if nitrogen not in story.workings:
+        story.workings[nitrogen] = asdict(computed.working)
+    number = next(story.numbers, None)
     batch = models.Batch(
+        id=number,
         made_on=on,
         name=f"Nitrate feed, {nitrogen:g} mg/L N",
         water_id=story.waters["Rain cistern"].id,
@@ -196,11 +207,12 @@ def _can(story: _Story, on: date, nitrogen: float) -> models.Batch:
         measured_uS_cm=measured,
         verdict="fine" if measured else "",
         verdict_sentence="Reads as it should. Pour." if measured else "",
-        working=asdict(computed.working),
+        working=story.workings[nitrogen],
         model_added_uS_cm=d.model_added_uS_cm,
     )
     story.session.add(batch)
-    story.session.flush()
+    if number is None:
+        story.session.flush()
     story.cans[on, nitrogen] = batch
     return batch
 
@@ -275,8 +287,8 @@ def _pour_all(story: _Story, p: DemoPot, pot: models.Pot, start: date) -> dict[d
     loss = habits()[get_profile(p.profile).habit].loss_per_day * (soil.W_m_cc + soil.W_i)
     state = State(soil.W_m_cc, 150.0 if p.nitrogen else 40.0, 150.0 if p.nitrogen else 40.0)
     salt: dict[date, float] = {}
-    count = (DAYS - p.offset) // p.interval
-    days = [p.offset + n * p.interval for n in range(count, -1, -1)]
+    times = (DAYS - p.offset) // p.interval
+    days = [p.offset + n * p.interval for n in range(times, -1, -1)]
     last: int | None = None
     for n, ago in enumerate(days):
         on = story.today - timedelta(days=ago)
@@ -347,14 +359,14 @@ def _look_all(story: _Story, p: DemoPot, plant: models.Plant, growth: models.Gro
     s, rng, today = story.session, story.rng, story.today
     ceiling = get_profile(p.profile).root_zone.ec_ceiling_uS_cm
     days = 7 if p.story == "arrival" else DAYS - 10
-    count, leaf, next_leaf = int(rng.integers(4, 12)), None, days - 12
+    leaves, leaf, next_leaf = int(rng.integers(4, 12)), None, days - 12
     while days > 1:
         on = today - timedelta(days=days)
         before = [v for d, v in salt.items() if on - timedelta(days=60) <= d <= on]
         strain = max(0.0, (float(np.mean(before)) if before else 0.0) / ceiling - 1.0)
         new = days <= next_leaf and p.story != "arrival" and not (p.story == "resting" and days < 110)
         if new:
-            count += 1
+            leaves += 1
             next_leaf = days - int(p.leaf_days * rng.uniform(0.85, 1.2))
             leaf = models.Leaf(growth_id=growth.id, opened_on=on)
             s.add(leaf)
@@ -366,7 +378,7 @@ def _look_all(story: _Story, p: DemoPot, plant: models.Plant, growth: models.Gro
                 plant_id=plant.id,
                 leaf_id=leaf.id if leaf else None,
                 on=on,
-                leaves_count=count,
+                leaves_count=leaves,
                 newest_leaf_mm=round(length) if length else None,
                 new_leaf=new,
                 marks=_marks(rng, p, strain, days),

@@ -28,6 +28,7 @@ const ours = defineConfig({
         heading: { value: "'Hanken Grotesk Variable', sans-serif" },
       },
     },
+    recipes: { button: { base: { minH: { base: "10", md: "auto" } } } },
     semanticTokens: {
       colors: {
         bg: {
@@ -87,6 +88,9 @@ const ours = defineConfig({
       _print: { bg: "white", color: "black" },
     },
     "input[type=checkbox], input[type=range]": { accentColor: "ink.solid" },
+    // a thumb reaches what stands in a line: the padding of a word moves no line, and its sides are taken back
+    "main a:not([class])": { mdDown: { paddingBlock: "11px", paddingInline: "8px", mx: "-8px" } },
+    summary: { mdDown: { minH: "10" } },
     "*:focus-visible": {
       outline: "3px solid",
       outlineColor: "ink.focusRing",

@@ -16,6 +16,18 @@ type Props = {
   none?: string
 }
 
+/** A thumb reaches it while the line stays as high as its words. */
+const REACH = {
+  mdDown: {
+    display: "inline-block",
+    paddingBlock: "11px",
+    my: "-11px",
+    minW: "10",
+    px: "8px",
+    mx: "-8px",
+  },
+}
+
 /** A number with its unit; a computed one is underlined with dots and opens its working. */
 export function Quantity({
   value,
@@ -72,6 +84,7 @@ export function Quantity({
       textUnderlineOffset="0.22em"
       cursor="help"
       _hover={{ bg: "bg.subtle" }}
+      css={REACH}
       borderRadius="sm"
       fontWeight="inherit"
     >

@@ -29,8 +29,9 @@ KSP_CALCITE = 10**-8.48
 AIR_CO2_mol_L = 10 ** -(3.4 + 1.47)  # pCO2 10^-3.4 atm and Henry's constant: calcite-equilibrium
 _TINY = 1e-300
 DAMPED_STRONG_FROM, STRONG_mol_L = 4, 0.1
-_LN10 = 2.302585092994046
+LN10 = 2.302585092994046
 MAX_JOINT_ROUNDS = 120
+LONGEST_STEP_pH = 0.5
 MAX_ROUNDS = 200
 DAMPED_FROM = 30  # strong solutions swing between two answers: from here on each round goes half the way
 PH_MIN, PH_MAX = -1.5, 15.5  # of the strongest acid and alkali a bottle holds
@@ -244,11 +245,11 @@ class Solver:
             new, strength, found = one_round(t, free, I, pH, 10**-pH, citrate=False)
             if turn >= (DAMPED_STRONG_FROM if I > STRONG_mol_L else DAMPED_FROM):
                 new, strength = _halfway(new, free), 0.5 * (strength + I)
-            step = (found.charge - charge) / (_LN10 * _buffer(found.species, free))
+            step = (found.charge - charge) / (LN10 * buffer_of(found.species, free))
             # pairs buffer too, so that a step can overshoot: shorter after a turn, longer again on a straight way
             relax = 0.5 * relax if step * last < 0 else min(1.0, 1.3 * relax)
             last = step
-            step = min(max(relax * step, -0.5), 0.5)
+            step = min(max(relax * step, -LONGEST_STEP_pH), LONGEST_STEP_pH)
             change = max(abs(a - b) for a, b in zip(new, free, strict=True))
             near = max(1e-10, 1e-7 * I)  # of a stock no more is asked than of its balance
             if change < near and abs(step) < 1e-6 and abs(strength - I) < 10 * near:
@@ -264,21 +265,20 @@ def _halfway(new: list[Any], free: list[Any]) -> list[Any]:
     return [(a * b) ** 0.5 for a, b in zip(new, free, strict=True)]
 
 
-def _buffer(species: dict[str, Any], free: list[Any]) -> float:
-    """Buffer capacity over ln 10 of water, carbonate, phosphate and ammonia. [mol/L]"""
+def buffer_of(species: dict[str, Any], free: list[Any]) -> Any:
+    """Buffer capacity over ln 10 of water, carbonate, phosphate and ammonia, for numbers and arrays. [mol/L]"""
     C, P, N3 = free[6], free[7], free[4]
     total = species["H"] + species["OH"]
     for whole, middle, last in ((C, species["HCO3"], species["CO3"]), (P, species["H2PO4"], species["HPO4"])):
-        if whole > 0:
-            first = max(whole - middle - last - (species["PO4"] if whole is P else 0.0), 0.0)
-            total += (first * middle + middle * last + 4 * first * last) / whole
-    if species["HSO4"] > 0:
-        total += species["HSO4"] * species["SO4"] / (species["HSO4"] + species["SO4"])
-    if P > 0:
-        total += species["HPO4"] * species["PO4"] / P
-    if N3 > 0:
-        total += species["NH4"] * max(N3 - species["NH4"], 0.0) / N3
-    return float(total)
+        first = _not_below_zero(whole - middle - last - (species["PO4"] if whole is P else 0.0))
+        total = total + (first * middle + middle * last + 4 * first * last) / (whole + _TINY)
+    total = total + species["HSO4"] * species["SO4"] / (species["HSO4"] + species["SO4"] + _TINY)
+    total = total + species["HPO4"] * species["PO4"] / (P + _TINY)
+    return total + species["NH4"] * _not_below_zero(N3 - species["NH4"]) / (N3 + _TINY)
+
+
+def _not_below_zero(x: Any) -> Any:
+    return 0.5 * (x + abs(x))
 
 
 def aired(t: Totals, alkalinity_eq_L: float) -> Speciation:

@@ -77,19 +77,21 @@ export function DeskRow({ asked }: { asked: Asked }) {
         )}
       </td>
       <td>
-        <input
-          type="checkbox"
-          aria-label={`New leaf, ${asked.code}`}
-          style={{ width: 22, height: 22, marginTop: 10 }}
-          checked={draft.new_leaf}
-          onChange={(e) =>
-            setDraft({
-              ...draft,
-              new_leaf: e.target.checked,
-              growing: e.target.checked ? "yes" : "",
-            })
-          }
-        />
+        <label style={{ display: "inline-block", padding: 10 }}>
+          <input
+            type="checkbox"
+            aria-label={`New leaf, ${asked.code}`}
+            style={{ width: 22, height: 22, display: "block" }}
+            checked={draft.new_leaf}
+            onChange={(e) =>
+              setDraft({
+                ...draft,
+                new_leaf: e.target.checked,
+                growing: e.target.checked ? "yes" : "",
+              })
+            }
+          />
+        </label>
       </td>
       <td>
         {cell(

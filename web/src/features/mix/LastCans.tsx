@@ -40,7 +40,7 @@ export function LastCans({
             <td>{b.verdict || "not judged"}</td>
             <td>{span(b.left_L, b.volume_L, "L", "of")}</td>
             <td>
-              <Button size="xs" variant="outline" minH="36px" onClick={() => onOpen(b)}>
+              <Button size="xs" variant="outline" onClick={() => onOpen(b)}>
                 Pour from it
               </Button>
             </td>

@@ -105,6 +105,7 @@ export function TimeRings({
                 }}
                 style={{ cursor: "ew-resize" }}
               >
+                <circle cx={x(p.on)} cy={LINE} r="20" fill="transparent" />
                 <circle
                   cx={x(p.on)}
                   cy={LINE}
