@@ -98,8 +98,10 @@ def _with_feed(totals: Totals, water: Speciation) -> Speciation:
     found, settled = _by_steps(totals, water)
     if not settled.all():
         rest = ~settled
-        some = Totals(**{f.name: np.broadcast_to(getattr(totals, f.name), rest.shape)[rest] for f in fields(Totals)})
-        halved = _by_halving(some, water.pH[rest], water.charge[rest])
+        amounts: dict[str, Any] = {
+            f.name: np.broadcast_to(getattr(totals, f.name), rest.shape)[rest] for f in fields(Totals)
+        }
+        halved = _by_halving(Totals(**amounts), water.pH[rest], water.charge[rest])
         found.ionic_strength[rest] = halved.ionic_strength
         for name, values in halved.species.items():
             found.species[name] = np.array(np.broadcast_to(found.species[name], rest.shape))
