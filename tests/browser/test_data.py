@@ -4,8 +4,8 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, expect
 
+from tests.browser.measured import findings
 from tests.browser.server import context_of, running, watched
-from tests.browser.test_views import findings
 
 
 def test_back_up_then_restore_by_thumb(browser: Browser, tmp_path: Path) -> None:

@@ -5,8 +5,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from tests.browser.measured import findings
 from tests.browser.server import context_of, running, settled, watched
-from tests.browser.test_views import findings
 
 CLICK_ms, CHARACTERS_s = 250, 5
 

@@ -8,8 +8,8 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.hands import Pointer
+from tests.browser.measured import findings
 from tests.browser.server import context_of, running, watched
-from tests.browser.test_views import findings
 
 POURED = re.compile(r"^Poured [0-9]")
 

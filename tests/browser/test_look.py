@@ -13,8 +13,8 @@ from playwright.sync_api import Browser, Locator, Page, expect
 
 from fenwa.demo.photographs import DrawnLeaf, photograph
 from tests.browser.hands import Keyboard, Pointer
+from tests.browser.measured import findings
 from tests.browser.server import context_of, running, settled
-from tests.browser.test_views import findings
 
 
 def taken(kind: str = "JPEG", seed: int = 1) -> bytes:

@@ -12,8 +12,15 @@ from tests.browser.hands import Keyboard, Pointer
 pytestmark = pytest.mark.browser
 
 
-@pytest.mark.parametrize("hand_kind", [Pointer, Keyboard], ids=["pointer", "keyboard"])
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)], ids=["desk", "phone"])
+@pytest.mark.parametrize(
+    ("hand_kind", "width", "height"),
+    [
+        pytest.param(Keyboard, 1280, 800, id="keyboard at the desk"),
+        pytest.param(Pointer, 390, 844, id="thumb on a phone"),
+        pytest.param(Pointer, 1280, 800, id="pointer at the desk", marks=pytest.mark.walk),
+        pytest.param(Keyboard, 390, 844, id="keyboard on a phone", marks=pytest.mark.walk),
+    ],
+)
 def test_from_a_water_to_a_leaf_and_round_again(
     fresh_address: str, open_page: Callable[..., Page], hand_kind: type[Pointer], width: int, height: int
 ) -> None:

@@ -20,8 +20,8 @@ type Props = {
 const REACH = {
   mdDown: {
     display: "inline-block",
-    paddingBlock: "11px",
-    my: "-11px",
+    paddingBlock: "12px",
+    my: "-12px",
     minW: "10",
     px: "8px",
     mx: "-8px",

@@ -9,7 +9,7 @@ from typing import Literal
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
 from fenwa.core.registry import calculation
-from fenwa.core.water.kind_checks import PlantNeeds
+from fenwa.core.water.kind_checks import PlantNeeds, check_needs
 from fenwa.core.water.verdict import WaterVerdict, may_be_given
 from fenwa.core.working import Computed, Ledger
 
@@ -213,7 +213,7 @@ def least_bad_water(
     ----------
     judgement; care profile
     """
-    require(plant.ec_max_uS_cm, "Limit", "µS/cm", low=0, open_low=True, high=20_000, pointer="/plant/ec_max_uS_cm")
+    check_needs(plant)
     for i, w in enumerate(offered):
         for value, key in ((w.low_uS_cm, "low_uS_cm"), (w.usual_uS_cm, "usual_uS_cm"), (w.high_uS_cm, "high_uS_cm")):
             require(value, "EC", "µS/cm", low=0, high=200_000, pointer=f"/offered/{i}/{key}")

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from fenwa.core.data.water_tables import water_kinds
-from fenwa.core.entry import brief
+from fenwa.core.entry import brief, require
 from fenwa.core.water.ions import MOLAR_MASS
 from fenwa.core.water.kinds import WaterKind
 
@@ -77,6 +77,24 @@ class PlantNeeds:
     sodium_sensitivity: int = 1
     boron_sensitivity: int = 1
     name: str = "this plant"
+
+
+MOST_SENSITIVE = 3
+
+
+def check_needs(p: PlantNeeds) -> None:
+    """Refuse a plant whose limit or sensitivities cannot be; fields are named below ``/plant``."""
+    require(p.ec_max_uS_cm, "Limit", "µS/cm", low=0, open_low=True, high=20_000, pointer="/plant/ec_max_uS_cm")
+    for ion in ("fluoride", "chlorine", "sodium", "boron"):
+        require(
+            getattr(p, f"{ion}_sensitivity"),
+            f"Sensitivity to {ion}",
+            "",
+            low=0,
+            high=MOST_SENSITIVE,
+            pointer=f"/plant/{ion}_sensitivity",
+            hint="0 is none known, 3 is high.",
+        )
 
 
 def against(w: KnownOfWater, name: str, limit: float) -> KindState | None:
@@ -159,7 +177,7 @@ def sar_of(w: KnownOfWater) -> float | None:
 def _sodium(w: KnownOfWater, p: PlantNeeds) -> KindFinding:
     if w.kind == "softened" and w.sodium_mg_L is None:
         return KindFinding("sodium", "known bad", "softened water carries sodium in place of hardness")
-    level = min(p.sodium_sensitivity, 3)
+    level = p.sodium_sensitivity
     found = _limited(w, "sodium", "sodium_mg_L", SODIUM_mg_L[level], _clean(w, "carries little sodium"))
     sar = sar_of(w)
     if sar is not None and found.state == "known good" and sar > SAR_LIMIT[level]:
@@ -220,7 +238,7 @@ def kind_findings(w: KnownOfWater, p: PlantNeeds, ec25_uS_cm: float) -> tuple[Ki
             w,
             "fluoride",
             "fluoride_mg_L",
-            FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
+            FLUORIDE_mg_L[p.fluoride_sensitivity],
             _clean(w, "carries no fluoride"),
         ),
         _hardness(w, p),
@@ -237,7 +255,7 @@ def kind_findings(w: KnownOfWater, p: PlantNeeds, ec25_uS_cm: float) -> tuple[Ki
             w,
             "boron",
             "boron_mg_L",
-            BORON_mg_L[min(p.boron_sensitivity, 3)],
+            BORON_mg_L[p.boron_sensitivity],
             _clean(w, "carries little boron"),
             minor=w.boron_mg_L is None and p.boron_sensitivity < 2,
         ),

@@ -61,9 +61,9 @@ def limits_of(p: PlantNeeds) -> dict[str, float]:
     """Limits in mg/L of what mixes linearly, by field of ``KnownOfWater``; the same ones the verdict uses."""
     ceiling = p.alkalinity_ceiling_mg_L
     return {
-        "sodium_mg_L": SODIUM_mg_L[min(p.sodium_sensitivity, 3)],
-        "fluoride_mg_L": FLUORIDE_mg_L[min(p.fluoride_sensitivity, 3)],
-        "boron_mg_L": BORON_mg_L[min(p.boron_sensitivity, 3)],
+        "sodium_mg_L": SODIUM_mg_L[p.sodium_sensitivity],
+        "fluoride_mg_L": FLUORIDE_mg_L[p.fluoride_sensitivity],
+        "boron_mg_L": BORON_mg_L[p.boron_sensitivity],
         "chloride_mg_L": CHLORIDE_mg_L,
         "iron_mg_L": IRON_mg_L,
         "alkalinity_mg_L_CaCO3": ceiling if ceiling is not None else PH_DRIFT_mg_L,
@@ -97,7 +97,7 @@ def _share(source: Candidate, other: Candidate, p: PlantNeeds) -> tuple[float, s
         f = max(0.0, (limit - theirs[name]) / (mine[name] - theirs[name])) if mine[name] > theirs[name] else 0.0
         if f < best:
             best, rules = f, name
-    sar, most = sar_of(source.known), SAR_LIMIT[min(p.sodium_sensitivity, 3)]
+    sar, most = sar_of(source.known), SAR_LIMIT[p.sodium_sensitivity]
     if sar is not None and sar > most and (most / sar) ** 2 < best:  # SAR falls with the root of the share
         best, rules = (most / sar) ** 2, "sodium"
     return best * (1 - 1e-9), rules  # a hair below, so that rounding cannot step over a limit
@@ -226,7 +226,7 @@ def _none_words(amount: str, bad: set[str]) -> str:
 def suits(known: KnownOfWater, plant: PlantNeeds, ec25_uS_cm: float) -> bool:
     """Whether nothing known stands against this water that no blend would mend: for sharing out."""
     sar = sar_of(known)
-    if sar is not None and sar > SAR_LIMIT[min(plant.sodium_sensitivity, 3)]:
+    if sar is not None and sar > SAR_LIMIT[plant.sodium_sensitivity]:
         return False  # a ratio: the litres of a share-out cannot promise it
     against = {k.agent for k in kind_findings(known, plant, ec25_uS_cm) if k.state == "known bad" and not k.minor}
     return against <= _DISSOLVED

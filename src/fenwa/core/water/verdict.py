@@ -8,7 +8,7 @@ from typing import Literal
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
-from fenwa.core.water.kind_checks import KindFinding, KindState, KnownOfWater, PlantNeeds, kind_findings
+from fenwa.core.water.kind_checks import KindFinding, KindState, KnownOfWater, PlantNeeds, check_needs, kind_findings
 from fenwa.core.water.usual import UsualWater
 from fenwa.core.working import Computed, Ledger
 
@@ -111,7 +111,7 @@ def water_verdict(
     """
     require(ec25_uS_cm, "Conductivity", "µS/cm", low=0, high=200_000, pointer="/ec25_uS_cm")
     require(half_width_uS_cm, "Half-width", "µS/cm", low=0, high=200_000, pointer="/half_width_uS_cm")
-    require(plant.ec_max_uS_cm, "Limit", "µS/cm", low=0, open_low=True, high=20_000, pointer="/plant/ec_max_uS_cm")
+    check_needs(plant)
     ledger = Ledger(
         "May this plant drink it?",
         "Limits are starting values, not proven by trial; a water report outranks a pen.",

@@ -49,7 +49,7 @@ export function TrialsScreen() {
                     textDecoration: "underline",
                     fontWeight: 600,
                     display: "inline-block",
-                    paddingBlock: 8,
+                    paddingBlock: 9,
                   }}
                 >
                   {t.question}

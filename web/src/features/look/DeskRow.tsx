@@ -3,6 +3,7 @@ import { Box, Button, Input, Text } from "@chakra-ui/react"
 import { useRef, useState } from "react"
 import { Link } from "react-router"
 import { Choice } from "../../ui/Choice"
+import { Tick } from "../../ui/Tick"
 import { day, numberIn } from "../../ui/format"
 import { DeskMarks } from "./DeskMarks"
 import type { Asked } from "./queries"
@@ -77,21 +78,15 @@ export function DeskRow({ asked }: { asked: Asked }) {
         )}
       </td>
       <td>
-        <label style={{ display: "inline-block", padding: 10 }}>
-          <input
-            type="checkbox"
-            aria-label={`New leaf, ${asked.code}`}
-            style={{ width: 22, height: 22, display: "block" }}
+        <Box pt="2.5">
+          <Tick
+            label={`New leaf, ${asked.code}`}
             checked={draft.new_leaf}
-            onChange={(e) =>
-              setDraft({
-                ...draft,
-                new_leaf: e.target.checked,
-                growing: e.target.checked ? "yes" : "",
-              })
+            onChange={(ticked) =>
+              setDraft({ ...draft, new_leaf: ticked, growing: ticked ? "yes" : "" })
             }
           />
-        </label>
+        </Box>
       </td>
       <td>
         {cell(

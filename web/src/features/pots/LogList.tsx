@@ -56,7 +56,6 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
               <Button
                 size="xs"
                 variant="outline"
-                minH="32px"
                 aria-label={`Correct the pour of ${day(p.on)}`}
                 onClick={() => setEditing(p.id)}
               >
@@ -65,7 +64,6 @@ export function LogList({ page }: { page: Schemas["PotPage"] }) {
               <Button
                 size="xs"
                 variant="outline"
-                minH="32px"
                 aria-label={`Delete the pour of ${day(p.on)}`}
                 onClick={() => {
                   undo("pour", p.id)

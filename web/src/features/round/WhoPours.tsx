@@ -27,7 +27,6 @@ export function WhoPours({ who, onWho }: { who: string; onWho: (name: string) =>
         aria-label="Who pours"
         value={people.some((p) => p.name === who) ? who : ""}
         onChange={(e) => onWho(e.target.value)}
-        minH="36px"
       >
         <option value="">who pours</option>
         {people.map((p) => (

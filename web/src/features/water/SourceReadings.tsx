@@ -41,7 +41,6 @@ export function Readings({ water, today }: Props) {
           <Button
             size="xs"
             variant="outline"
-            minH="32px"
             aria-label={`Delete the reading of ${day(r.on)}`}
             onClick={() => {
               undo("reading", r.id)

@@ -58,7 +58,6 @@ export function Treatments({ water, today }: { water: Schemas["WaterOut"]; today
           <Button
             size="xs"
             variant="outline"
-            minH="32px"
             aria-label={`Delete the step of ${day(t.on)}`}
             onClick={() => {
               undo("treatment", t.id)

@@ -30,7 +30,6 @@ export function Holds({ potId, holds }: { potId: number; holds: Hold[] }) {
               <Button
                 size="sm"
                 variant="ghost"
-                minH="36px"
                 ml="1"
                 aria-label={`Set aside the hold ${h.id}`}
                 onClick={() => setOpen(h.id)}

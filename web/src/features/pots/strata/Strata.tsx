@@ -78,7 +78,6 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
             <Button
               key={m}
               size="xs"
-              minH="32px"
               variant={m === months ? "solid" : "outline"}
               aria-pressed={m === months}
               onClick={() => setMonths(m)}

@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react"
 import { Link } from "react-router"
 import type { Schemas } from "../../../api/client"
 import { DataTable } from "../../../ui/DataTable"
+import { Tick } from "../../../ui/Tick"
 import { day, figure } from "../../../ui/format"
 import { PotRail } from "../../../ui/PotRail"
 import { Reading } from "./PotList"
@@ -39,12 +40,10 @@ export function PotTable({ rows, today, chosen, onChoose }: Props) {
         {rows.map((r) => (
           <tr key={r.id}>
             <td>
-              <input
-                type="checkbox"
-                aria-label={`Choose ${r.code}`}
+              <Tick
+                label={`Choose ${r.code}`}
                 checked={chosen.includes(r.id)}
                 onChange={() => toggle(r.id)}
-                style={{ width: 20, height: 20 }}
               />
             </td>
             <td style={{ whiteSpace: "nowrap" }}>
