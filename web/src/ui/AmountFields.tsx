@@ -1,5 +1,6 @@
 import { Flex, Input, NativeSelect, Text } from "@chakra-ui/react"
 import { Field } from "@chakra-ui/react"
+import { useId } from "react"
 import { type Path, type UseFormReturn } from "react-hook-form"
 import { useQuantities } from "../api/waterQueries"
 
@@ -20,6 +21,7 @@ export function AmountFields<V extends AmountValues>({
   ids: readonly string[]
 }) {
   const known = useQuantities()
+  const of = useId()
   return (
     <>
       {ids.map((id) => {
@@ -27,7 +29,7 @@ export function AmountFields<V extends AmountValues>({
         if (!q) return null
         const label = q.label.charAt(0).toUpperCase() + q.label.slice(1)
         return (
-          <Field.Root key={id} maxW="300px">
+          <Field.Root key={id} maxW="300px" gridColumn={{ base: "1 / -1", sm: "auto" }}>
             <Field.Label fontSize="sm">{label}</Field.Label>
             <Flex gap="1" w="100%">
               <Input
@@ -43,6 +45,7 @@ export function AmountFields<V extends AmountValues>({
                 <NativeSelect.Root w="125px" flex="none">
                   <NativeSelect.Field
                     {...form.register(`amounts.${id}.unit` as Path<V>)}
+                    id={`${of}-${id}-unit`}
                     minH="44px"
                     bg="bg.panel"
                     aria-label={`Unit of ${q.label}`}

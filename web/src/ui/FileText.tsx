@@ -5,6 +5,7 @@ export function FileText({ label, onText }: { label: string; onText: (text: stri
       type="file"
       accept=".csv,text/csv,text/plain"
       aria-label={label}
+      style={{ maxWidth: "100%" }}
       onClick={(e) => {
         e.currentTarget.value = ""
       }}

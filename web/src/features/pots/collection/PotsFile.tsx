@@ -36,7 +36,15 @@ export function PotsFile({ onClose }: { onClose: () => void }) {
             Take the file out
           </a>
         </Button>
-        <Box asChild minH="44px" display="flex" alignItems="center" gap="2">
+        <Box
+          asChild
+          minH="44px"
+          display="flex"
+          flexWrap="wrap"
+          alignItems="center"
+          gap="2"
+          maxW="100%"
+        >
           <label>
             <span aria-hidden>File to import</span>{" "}
             <FileText label="File to import" onText={setText} />

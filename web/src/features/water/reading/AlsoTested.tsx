@@ -23,7 +23,7 @@ export function AlsoTested({
           display="flex"
           flexWrap="wrap"
           gap="3"
-          css={{ "& > *": { flex: "1 1 150px", maxWidth: "420px" } }}
+          css={{ "& > *": { flex: { base: "1 1 220px", md: "1 1 150px" }, maxWidth: "420px" } }}
         >
           {children}
           <AmountFields form={form} ids={TESTS} />
