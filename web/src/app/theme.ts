@@ -96,6 +96,24 @@ const ours = defineConfig({
       outlineColor: "ink.focusRing",
       outlineOffset: "2px",
     },
+    // where the reader's system chooses the colours: drawings take them too, and what is chosen is not told by a
+    // background that is taken away
+    "html:root": {
+      "@media (forced-colors: active)": {
+        "--chakra-colors-fg": "CanvasText !important",
+        "--chakra-colors-fg-muted": "CanvasText !important",
+        "--chakra-colors-border": "CanvasText !important",
+        "--chakra-colors-border-strong": "CanvasText !important",
+        "--chakra-colors-bg-panel": "Canvas !important",
+      },
+    },
+    "[aria-pressed=true], [aria-selected=true], [aria-checked=true]": {
+      "@media (forced-colors: active)": {
+        forcedColorAdjust: "none",
+        background: "Highlight !important",
+        color: "HighlightText !important",
+      },
+    },
     "*, *::before, *::after": {
       _motionReduce: {
         animationDuration: "0.01ms !important",

@@ -56,7 +56,7 @@ export function AmountFields<V extends AmountValues>({
                       </option>
                     ))}
                   </NativeSelect.Field>
-                  <NativeSelect.Indicator />
+                  <NativeSelect.Indicator aria-hidden />
                 </NativeSelect.Root>
               ) : (
                 <>

@@ -26,7 +26,7 @@ export function Choice({
           </option>
         ))}
       </NativeSelect.Field>
-      <NativeSelect.Indicator />
+      <NativeSelect.Indicator aria-hidden />
     </NativeSelect.Root>
   )
 }

@@ -127,7 +127,7 @@ export function SelectField<V extends FieldValues>({
             ),
           )}
         </NativeSelect.Field>
-        <NativeSelect.Indicator />
+        <NativeSelect.Indicator aria-hidden />
       </NativeSelect.Root>
     </Labelled>
   )

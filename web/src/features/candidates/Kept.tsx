@@ -67,7 +67,7 @@ function One({ candidate, pots }: { candidate: Candidate; pots: Schemas["PotName
                 </option>
               ))}
             </NativeSelect.Field>
-            <NativeSelect.Indicator />
+            <NativeSelect.Indicator aria-hidden />
           </NativeSelect.Root>
         )}
         <Button

@@ -35,7 +35,7 @@ export function WhoPours({ who, onWho }: { who: string; onWho: (name: string) =>
           </option>
         ))}
       </NativeSelect.Field>
-      <NativeSelect.Indicator />
+      <NativeSelect.Indicator aria-hidden />
     </NativeSelect.Root>
   )
 }

@@ -48,7 +48,7 @@ export function AnyPlant({
             </option>
           ))}
         </NativeSelect.Field>
-        <NativeSelect.Indicator />
+        <NativeSelect.Indicator aria-hidden />
       </NativeSelect.Root>
       {profile !== "" && verdict && (
         <Box aria-live="polite" flex="1 1 260px">

@@ -99,7 +99,7 @@ export function Choose({ label, value, onChange, problem, children }: ChooseProp
         >
           {children}
         </NativeSelect.Field>
-        <NativeSelect.Indicator />
+        <NativeSelect.Indicator aria-hidden />
       </NativeSelect.Root>
       {problem && (
         <Text role="alert" color="state.stop" fontSize="sm">

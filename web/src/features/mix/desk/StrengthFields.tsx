@@ -132,7 +132,7 @@ function ByElement({
             <option key={e}>{e}</option>
           ))}
         </NativeSelect.Field>
-        <NativeSelect.Indicator />
+        <NativeSelect.Indicator aria-hidden />
       </NativeSelect.Root>
       <Box flex="1" minW="0">
         <Entry

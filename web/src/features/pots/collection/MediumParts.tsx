@@ -61,7 +61,7 @@ export function MediumParts({
                 </option>
               ))}
             </NativeSelect.Field>
-            <NativeSelect.Indicator />
+            <NativeSelect.Indicator aria-hidden />
           </NativeSelect.Root>
           <Button
             type="button"

@@ -100,7 +100,7 @@ function Entry({
             </option>
           ))}
         </NativeSelect.Field>
-        <NativeSelect.Indicator />
+        <NativeSelect.Indicator aria-hidden />
       </NativeSelect.Root>
       <Button loading={keep.isPending} onClick={() => keep.mutate(water)}>
         Save as a reading
