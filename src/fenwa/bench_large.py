@@ -243,10 +243,18 @@ def schemas() -> list[Line]:
     return [*out, Line("a commit that waits for the disk, and one that does not", f"{full:.2f} and {normal:.2f} ms")]
 
 
+def phone() -> list[Line]:
+    """The round on a slow phone, in a browser that is held back."""
+    from fenwa.bench_phone import measured as on_a_phone
+
+    return on_a_phone()
+
+
 def large() -> None:
     """Print every figure."""
     lines, of_nursery = measured(NURSERY)
     print(table(lines), flush=True)
     print(table(pours_by_length()), flush=True)
     print(by_pots(of_nursery), flush=True)
-    print(table(schemas()))
+    print(table(schemas()), flush=True)
+    print(table(phone()))

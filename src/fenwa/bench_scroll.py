@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-import os
-import re
-import subprocess
-import sys
 import tempfile
 from datetime import timedelta
 from pathlib import Path
 from statistics import quantiles
 from typing import Any
 
+from fenwa.bench_large import Served
 from fenwa.bench_rows import TODAY
 
 PLANTS, LEAVES = 400, 12  # scrolled by 100 px a frame: a fast flick of 6 000 px a second
@@ -83,18 +80,12 @@ def scroll() -> None:
     with tempfile.TemporaryDirectory() as folder:
         database = Path(folder) / "leaves.sqlite"
         collection(database)
-        command = [sys.executable, "-m", "fenwa.cli", "serve", "--port", "0", "--today", TODAY.isoformat()]
-        process = subprocess.Popen(  # noqa: S603 - our own
-            [*command, "--database", str(database)], stdout=subprocess.PIPE, text=True, env=dict(os.environ)
-        )
+        server = Served(database)
         try:
-            assert process.stdout is not None
-            said = re.search(r"https?://\S+:\d+", process.stdout.readline())
-            assert said, "the server did not say where it answers"
             with sync_playwright() as play:
                 browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
                 page = browser.new_page(viewport={"width": 1280, "height": 800})
-                page.goto(f"{said.group()}/leaf")
+                page.goto(f"http://{server.where.netloc}/leaf")
                 page.get_by_role("heading", level=1).wait_for()
                 page.wait_for_load_state("networkidle")
                 folded = page.get_by_role("button", expanded=False)
@@ -104,8 +95,7 @@ def scroll() -> None:
                 times = page.evaluate(FRAMES)
                 browser.close()
         finally:
-            process.terminate()
-            process.wait(timeout=10)
+            server.end()
     cuts = quantiles(times, n=20)
     print(
         f"Leaf station, {rows} plants scrolled: a frame takes {cuts[9]:.0f} ms, p95 {cuts[-1]:.0f} ms, "

@@ -1,0 +1,101 @@
+"""The round on a slow phone: its first picture and how soon it answers a thumb, in a browser that is held back."""
+
+from __future__ import annotations
+
+import re
+import tempfile
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from fenwa.bench_large import Line, Served
+from fenwa.bench_rows import TODAY
+
+if TYPE_CHECKING:
+    from playwright.sync_api import Browser, Page
+
+SLOWER, BYTES_A_SECOND, LATENCY_ms = 4, 1_500_000 / 8, 40  # a processor four times slower, 1.5 Mbit/s
+PRESSES = 12
+STEPS = (re.compile(r"more$"), re.compile(r"less$"))  # of the volume, by the pot's own step
+# the longest from a press to the next picture, as the browser counts it; what is quicker than 16 ms it leaves out
+SLOWEST = """() => {
+  window.slowest = 0
+  new PerformanceObserver(list => {
+    for (const e of list.getEntries()) if (e.interactionId) window.slowest = Math.max(window.slowest, e.duration)
+  }).observe({type: "event", durationThreshold: 16, buffered: true})
+}"""
+
+
+def _demonstration(path: Path) -> None:
+    from fenwa.demo.database import fill_if_stale
+    from fenwa.store.prepare import prepare_store
+    from fenwa.store.session import Store
+
+    store = Store(path)
+    fill_if_stale(store, TODAY)
+    prepare_store(store)
+    store.close()
+
+
+def _held_back(browser: Browser, slower: int) -> Page:
+    """A phone's window with nothing kept from before."""
+    page = browser.new_context(viewport={"width": 390, "height": 844}, service_workers="block").new_page()
+    line = page.context.new_cdp_session(page)
+    line.send("Network.enable")
+    kept: dict[str, Any] = {"offline": False, "latency": LATENCY_ms, "uploadThroughput": BYTES_A_SECOND}
+    line.send("Network.emulateNetworkConditions", {**kept, "downloadThroughput": BYTES_A_SECOND})
+    line.send("Emulation.setCPUThrottlingRate", {"rate": slower})
+    return page
+
+
+def _first_picture_s(browser: Browser, address: str, slower: int) -> float:
+    page = _held_back(browser, slower)
+    page.goto(address, wait_until="commit")
+    page.get_by_role("region", name="Can A").wait_for(timeout=120_000)
+    took = float(page.evaluate("performance.now()")) / 1000
+    page.context.close()
+    return took
+
+
+def _slowest_press_ms(browser: Browser, address: str, slower: int) -> float:
+    page = _held_back(browser, slower)
+    page.goto(f"{address}/pour")
+    page.get_by_role("button", name="Poured", exact=True).wait_for(timeout=120_000)
+    page.wait_for_load_state("networkidle")
+    page.evaluate(SLOWEST)
+    for n in range(PRESSES):
+        page.get_by_role("button", name=STEPS[n % 2]).first.click()
+        page.wait_for_timeout(150)
+    page.get_by_role("button", name="Poured", exact=True).click()
+    page.wait_for_timeout(1500)
+    took = float(page.evaluate("window.slowest"))
+    page.context.close()
+    return took
+
+
+def measured() -> list[Line]:
+    """First picture and slowest press, held back as a slow phone is and not at all; empty without Playwright."""
+    try:
+        from playwright.sync_api import sync_playwright
+    except ImportError:
+        return []
+    out = []
+    with tempfile.TemporaryDirectory() as folder:
+        database = Path(folder) / "demo.sqlite"
+        _demonstration(database)
+        server = Served(database)
+        address = f"http://{server.where.netloc}"
+        try:
+            with sync_playwright() as play:
+                browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+                _first_picture_s(browser, address, 1)  # the server's own first time is no matter of the phone
+                for slower in (SLOWER, 1):
+                    held = f"{slower} times slower, 1.5 Mbit/s" if slower > 1 else "this processor, 1.5 Mbit/s"
+                    picture = min(_first_picture_s(browser, address, slower) for _ in range(3))
+                    press = _slowest_press_ms(browser, address, slower)
+                    asked = ("2.5 s", "200 ms") if slower > 1 else ("", "")
+                    out.append(Line(f"first picture of the round, {held}", f"{picture:.1f} s", asked[0]))
+                    out.append(Line(f"slowest press at the bench, {held}", f"{press:.0f} ms", asked[1]))
+                browser.close()
+        finally:
+            server.end()
+    return out
