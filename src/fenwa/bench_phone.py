@@ -47,7 +47,8 @@ def _held_back(browser: Browser, slower: int) -> Page:
     return page
 
 
-def _first_picture_s(browser: Browser, address: str, slower: int) -> float:
+def first_picture_s(browser: Browser, address: str, slower: int) -> float:
+    """From the address to the first can of the round, with nothing kept from before. [s]"""
     page = _held_back(browser, slower)
     page.goto(address, wait_until="commit")
     page.get_by_role("region", name="Can A").wait_for(timeout=120_000)
@@ -56,7 +57,8 @@ def _first_picture_s(browser: Browser, address: str, slower: int) -> float:
     return took
 
 
-def _slowest_press_ms(browser: Browser, address: str, slower: int) -> float:
+def slowest_press_ms(browser: Browser, address: str, slower: int) -> float:
+    """The longest that the walk through the round took to answer a press, the pour itself among them. [ms]"""
     page = _held_back(browser, slower)
     page.goto(f"{address}/pour")
     page.get_by_role("button", name="Poured", exact=True).wait_for(timeout=120_000)
@@ -87,11 +89,11 @@ def measured() -> list[Line]:
         try:
             with sync_playwright() as play:
                 browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
-                _first_picture_s(browser, address, 1)  # the server's own first time is no matter of the phone
+                first_picture_s(browser, address, 1)  # the server's own first time is no matter of the phone
                 for slower in (SLOWER, 1):
                     held = f"{slower} times slower, 1.5 Mbit/s" if slower > 1 else "this processor, 1.5 Mbit/s"
-                    picture = min(_first_picture_s(browser, address, slower) for _ in range(3))
-                    press = _slowest_press_ms(browser, address, slower)
+                    picture = min(first_picture_s(browser, address, slower) for _ in range(3))
+                    press = slowest_press_ms(browser, address, slower)
                     asked = ("2.5 s", "200 ms") if slower > 1 else ("", "")
                     out.append(Line(f"first picture of the round, {held}", f"{picture:.1f} s", asked[0]))
                     out.append(Line(f"slowest press at the bench, {held}", f"{press:.0f} ms", asked[1]))

@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from fenwa.bench_phone import first_picture_s, slowest_press_ms
 from tests.browser.measured import findings
 from tests.browser.server import settled, watched
 
@@ -150,3 +151,10 @@ def test_sheets_are_read_without_colours(demo_address: str, open_page: Callable[
         assert page.evaluate("getComputedStyle(document.body).backgroundColor") == "rgb(255, 255, 255)", sheet
         assert findings(page, "main", ("color-contrast", "link-in-text-block")) == [], sheet
         page.emulate_media(media="screen", color_scheme="light")
+
+
+def test_the_bench_holds_a_phone_back_as_it_says(browser: Browser, demo_address: str) -> None:
+    """A slower processor takes longer over the same page, and a press is timed by the browser itself."""
+    quick, slow = (first_picture_s(browser, demo_address, slower) for slower in (1, 6))
+    assert 0.2 < quick < slow
+    assert slowest_press_ms(browser, demo_address, 6) >= 16
