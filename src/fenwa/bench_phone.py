@@ -7,8 +7,8 @@ import tempfile
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from fenwa.bench_large import Line, Served
 from fenwa.bench_rows import TODAY
+from fenwa.bench_served import Line, Served
 
 if TYPE_CHECKING:
     from playwright.sync_api import Browser, Page

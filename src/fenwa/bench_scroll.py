@@ -8,8 +8,8 @@ from pathlib import Path
 from statistics import quantiles
 from typing import Any
 
-from fenwa.bench_large import Served
 from fenwa.bench_rows import TODAY
+from fenwa.bench_served import Served
 
 PLANTS, LEAVES = 400, 12  # scrolled by 100 px a frame: a fast flick of 6 000 px a second
 FRAMES = """async () => {

@@ -43,10 +43,12 @@ ALLOWED = {
     "bench_honesty.py": {"core"},
     "bench_answers.py": {"api", "store", "bench_honesty", "bench_pages", "bench_rows", "bench_scroll"},
     "bench_pots.py": {"core", "bench_pages"},
-    "bench_scroll.py": {"api", "store", "demo", "bench_rows"},
+    "bench_scroll.py": {"api", "store", "demo", "bench_rows", "bench_served"},
+    "bench_served.py": {"bench_rows"},
+    "bench_phone.py": {"store", "demo", "bench_rows", "bench_served"},
     "bench_pages.py": {"api", "store", "bench_rows"},
     "bench_rows.py": {"store", "core", "demo"},
-    "bench_large.py": {"store", "bench_rows", "bench_schema"},
+    "bench_large.py": {"store", "bench_rows", "bench_schema", "bench_served", "bench_phone"},
     "bench_schema.py": {"store"},
 }
 OUTSIDE_OF_CORE = {"numpy", "scipy"} | set(sys.stdlib_module_names)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Literal, get_args
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
@@ -15,7 +14,8 @@ from fenwa.api.files import csv_answer
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.api.windowed import WINDOW, Count, Skip, window
-from fenwa.core.leaf.line import Group, LeafLine, flush_changes, leaf_line
+from fenwa.core.leaf.headings import GroupBy, Looked, Shown, is_folded, under_headings
+from fenwa.core.leaf.line import LeafLine, flush_changes, leaf_line
 from fenwa.core.working import Computed
 from fenwa.formats.table import write_table
 from fenwa.store.collection import kept_of_pots, pots_today
@@ -24,9 +24,6 @@ from fenwa.store.pot_today import PotToday
 
 router = APIRouter(prefix="/api", tags=["leaves"])
 
-GroupBy = Literal["question", "kind", "place", "school"]
-Shown = Literal["all", "marked", "being judged", "look today"]
-QUESTIONS: tuple[str, ...] = get_args(Group)
 NOT_POURED: dict[str, list[date]] = {"feed": [], "flush": []}
 LEAST_OF_A_GROUP = 5
 WINDOW_DAYS = 425  # fourteen months: a leaf of the same season last year stands on the line too
@@ -118,18 +115,21 @@ def _lines_kept(session: Session, pots: Sequence[PotToday], today: date) -> dict
 def _grouped(
     pots: Sequence[PotToday], lines: dict[int, LeafLine], by: GroupBy, show: Shown
 ) -> dict[str, list[PotToday]]:
-    """Plants a filter lets through under their headings, each group with the longest unseen first."""
-    groups: dict[str, list[PotToday]] = {}
-    for p in sorted(pots, key=lambda p: p.log.last_look_on or date.min):
-        line = lines[p.pot.id]
-        if show == "marked" and not p.log.marks:
-            continue
-        if show in ("being judged", "look today") and line.group != show:
-            continue
-        heading = {"question": line.group, "kind": p.profile.short, "place": p.place, "school": _school(p)}[by]
-        groups.setdefault(heading, []).append(p)
-    order = (lambda key: (QUESTIONS.index(key), "")) if by == "question" else (lambda key: (0, key.casefold()))
-    return {key: groups[key] for key in sorted(groups, key=order)}
+    """Pots under the headings of their plants."""
+    by_id = {p.pot.id: p for p in pots}
+    looked = [
+        Looked(
+            id=p.pot.id,
+            question=lines[p.pot.id].group,
+            marked=bool(p.log.marks),
+            last_on=p.log.last_look_on,
+            kind=p.profile.short,
+            place=p.place,
+            school=_school(p),
+        )
+        for p in pots
+    ]
+    return {heading: [by_id[i] for i in ids] for heading, ids in under_headings(looked, by, show).items()}
 
 
 def _school(p: PotToday) -> str:
@@ -178,7 +178,7 @@ def leaf_station(session: ReadSession, today: Today, by: GroupBy = "question", s
         groups=[
             LeafGroup(
                 key=key,
-                folds=key in ("as usual", "at rest"),
+                folds=is_folded(key, by),
                 total=len(mine),
                 plants=[shown[p.pot.id] for p in mine[:each]],
             )
