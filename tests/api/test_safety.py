@@ -114,3 +114,19 @@ def test_start_loads_neither_alembic_nor_the_optimiser(tmp_path: Path) -> None:
         [sys.executable, "-c", code], capture_output=True, text=True, check=True, env={"PYTHONPATH": "src"}
     )
     assert out.stdout.strip() == "[]"
+
+
+def test_every_answer_says_which_interface_is_shipped(store: Store, tmp_path: Path) -> None:
+    """Pages kept open over an upgrade compare it: an answer kept from before and a refusal say it too."""
+    web = tmp_path / "web"
+    web.mkdir()
+    said = []
+    for words in ("one", "two"):
+        (web / "index.html").write_text(f"<!doctype html><title>{words}</title>")
+        http = TestClient(
+            create_app(store, lambda: TODAY, web), base_url="http://127.0.0.1", client=("127.0.0.1", 50_000)
+        )
+        paths = ("/api/stations", "/api/stations", "/api/pots/999")
+        said.append({http.get(path).headers["fenwa-interface"] for path in paths})
+    assert [len(s) for s in said] == [1, 1]
+    assert said[0] != said[1]

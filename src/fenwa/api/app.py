@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Callable
 from datetime import date
 from pathlib import Path
@@ -78,6 +79,7 @@ def create_app(
     app.state.store, app.state.clock, app.state.pen = store, clock, PenSession(pen, clock)
     app.state.door, app.state.backups = door, backups or Backups(store.path)
     app.state.demonstration = demonstration
+    app.state.interface = _stamp_of(web)
     problems.install(app)
     safety.install(app)
     for room in (calc, water, mix, pots, log, care, rounds, flush, leaves, answers, sums, start, house):
@@ -85,6 +87,12 @@ def create_app(
     if web is not None:
         app.mount("/", Interface(directory=web, html=True), name="web")
     return app
+
+
+def _stamp_of(web: Path | None) -> str:
+    """Which interface is shipped: a page that was opened with another one is told so."""
+    page = web / "index.html" if web is not None else None
+    return hashlib.sha256(page.read_bytes()).hexdigest()[:12] if page is not None and page.exists() else "none"
 
 
 def document(app: FastAPI) -> dict[str, Any]:

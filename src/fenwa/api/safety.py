@@ -90,4 +90,5 @@ def install(app: FastAPI) -> None:
             response.headers[name] = value
         if request.url.path.startswith("/api"):
             response.headers["Cache-Control"] = "no-store"
+            response.headers["Fenwa-Interface"] = request.app.state.interface
         return response

@@ -1,6 +1,7 @@
 // The one way to the server: typed by its OpenAPI document, problems thrown as ApiProblem.
 import createClient from "openapi-fetch"
 import { ApiProblem, type ProblemBody } from "./problem"
+import { servedInterface } from "./served"
 import type { components, paths } from "./generated/schema"
 
 export type Schemas = components["schemas"]
@@ -20,6 +21,7 @@ export const client = createClient<paths>({
 
 client.use({
   async onResponse({ response }) {
+    servedInterface(response.headers.get("fenwa-interface"))
     if (response.status === 401) window.location.assign("/sign-in") // signed out elsewhere
     if (!response.ok) throw new ApiProblem((await response.json().catch(() => ({}))) as ProblemBody)
     return response

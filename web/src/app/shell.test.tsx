@@ -1,10 +1,13 @@
-import { fireEvent, screen, waitFor } from "@testing-library/react"
+import { act, fireEvent, screen, waitFor } from "@testing-library/react"
 import { Route, Routes } from "react-router"
 import { describe, expect, it } from "vitest"
 import { serve, SETTINGS, show } from "../testing/harness.test"
+import { forgetInterface, onOtherInterface, servedInterface } from "../api/served"
 import { BottomBar } from "./BottomBar"
 import { Channel } from "./Channel"
 import { applyTheme } from "./colourMode"
+import { newerIsHere } from "./fresh"
+import { NewerLine } from "./NewerLine"
 import { Shell } from "./Shell"
 
 const STATIONS = {
@@ -77,5 +80,21 @@ describe("the shell", () => {
     applyTheme("light")
     expect(document.documentElement.className).toContain("light")
     expect(document.documentElement.classList.contains("dark")).toBe(false)
+  })
+})
+
+describe("a page older than its server", () => {
+  it("offers the newer one once the server ships another interface, and not before", async () => {
+    forgetInterface()
+    const off = onOtherInterface(() => newerIsHere(() => undefined))
+    serve({ ...SETTINGS, ...STATIONS })
+    show(<NewerLine />)
+    servedInterface("one")
+    servedInterface(null)
+    servedInterface("one")
+    expect(screen.queryByText(/newer version of Fenwa/)).toBeNull()
+    act(() => servedInterface("two"))
+    await screen.findByText(/newer version of Fenwa/)
+    off()
   })
 })
