@@ -76,7 +76,7 @@ _SMALL = """least => [...document.querySelectorAll(
   "a[href], button, input:not([type=hidden]), select, textarea, summary, [role=tab], [role=radio], [role=slider]"
 )].filter(e => {
   const style = getComputedStyle(e)
-  if (e.disabled || style.visibility === "hidden" || style.opacity === "0") return false
+  if (e.disabled || !e.checkVisibility() || style.visibility === "hidden" || style.opacity === "0") return false
   const box = (e.tagName === "INPUT" && e.closest("label") || e).getBoundingClientRect()
   if (box.width <= 1 || box.height <= 1 || box.right <= 0 || box.bottom <= 0) return false
   return box.width < least - 0.5 || box.height < least - 0.5

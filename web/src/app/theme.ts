@@ -88,8 +88,8 @@ const ours = defineConfig({
       _print: { bg: "white", color: "black" },
     },
     "input[type=checkbox], input[type=range]": { accentColor: "ink.solid" },
-    // a thumb reaches what stands in a line: the padding of a word moves no line, and its sides are taken back
-    "main a:not([class])": { mdDown: { paddingBlock: "11px", paddingInline: "8px", mx: "-8px" } },
+    // a thumb reaches what stands in a line: the padding of a word is taken back all round, so that no line moves
+    "main a:not([class])": { mdDown: { paddingBlock: "11px", my: "-11px", px: "8px", mx: "-8px" } },
     summary: { mdDown: { minH: "10" } },
     "*:focus-visible": {
       outline: "3px solid",

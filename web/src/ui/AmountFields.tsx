@@ -29,7 +29,7 @@ export function AmountFields<V extends AmountValues>({
         if (!q) return null
         const label = q.label.charAt(0).toUpperCase() + q.label.slice(1)
         return (
-          <Field.Root key={id} maxW="300px" gridColumn={{ base: "1 / -1", sm: "auto" }}>
+          <Field.Root key={id} maxW="300px" minW="230px">
             <Field.Label fontSize="sm">{label}</Field.Label>
             <Flex gap="1" w="100%">
               <Input

@@ -22,7 +22,12 @@ export function ChangeRow({ row, today }: { row: Schemas["AnswerBrief"]; today: 
       <Box minW="0" gridColumn={{ base: "1 / -1", md: "auto" }}>
         <Link
           to={`/answer/${row.pot_id}?change=${encodeURIComponent(row.key)}`}
-          style={{ textDecoration: "underline", display: "inline-block", paddingBlock: 9 }}
+          style={{
+            textDecoration: "underline",
+            display: "inline-block",
+            paddingBlock: 9,
+            marginBlock: 0,
+          }}
         >
           {row.code}: {row.words}
         </Link>

@@ -50,6 +50,7 @@ export function TrialsScreen() {
                     fontWeight: 600,
                     display: "inline-block",
                     paddingBlock: 9,
+                    marginBlock: 0,
                   }}
                 >
                   {t.question}
