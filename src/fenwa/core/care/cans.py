@@ -209,6 +209,11 @@ def cans(
                 pointer=f"/needs/{i}/n_low_mg_L",
                 value=n.n_low_mg_L,
             )
+        require(n.n_high_mg_L, "Most nitrogen", "mg/L", low=0, high=5_000, pointer=f"/needs/{i}/n_high_mg_L")
+        if n.ceiling_uS_cm is not None:
+            require(n.ceiling_uS_cm, "Ceiling", "µS/cm", low=0, high=20_000, pointer=f"/needs/{i}/ceiling_uS_cm")
+    for i, w in enumerate(waters):
+        require(w.ec_uS_cm, "EC of the water", "µS/cm", low=0, high=20_000, pointer=f"/waters/{i}/ec_uS_cm")
     found = group(needs, waters, slope_uS_per_mg_N)
     ledger = Ledger(
         "Fewest cans", "One water and one strength a can; carnivores apart.", ("interval-stabbing", "profile")

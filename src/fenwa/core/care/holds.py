@@ -8,6 +8,7 @@ from datetime import date, timedelta
 from fenwa.core.care.climate_holds import of_climate
 from fenwa.core.care.condition import Blocked, Condition, Hold, Override
 from fenwa.core.care.prills import PRILL_DONE
+from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -389,6 +390,14 @@ def open_holds(*, condition: Condition, today: date) -> Computed[tuple[Hold, ...
     ----------
     table of holds, guidelines and judgement
     """
+    for value, words, key in (
+        (condition.last_reading_uS_cm, "Newest runoff", "last_reading_uS_cm"),
+        (condition.ceiling_uS_cm, "Ceiling", "ceiling_uS_cm"),
+        (condition.ideal_high_uS_cm, "Upper end of what it likes", "ideal_high_uS_cm"),
+        (condition.predicted_uS_cm, "Predicted reading", "predicted_uS_cm"),
+    ):
+        if value is not None:
+            require(value, words, "µS/cm", low=0, high=50_000, pointer=f"/condition/{key}")
     ledger = Ledger(
         "When the answer is do not", "Table of holds; the strictest wins.", ("judgement", "care-guideline", "magnus")
     )

@@ -15,6 +15,7 @@ from fenwa.core.working import Computed, Ledger
 
 MOST_SEASONS = 12
 MOST_POURS = 4000
+MOST_DAYS = 2000
 SALT_mg_uS = 0.64  # milligrams of salt a litre for each µS/cm, the scale of most feeds
 ENDED_GROWING = 0.03  # two heights nearer than that: it grows no more
 EQUAL_N = 0.10  # totals nearer than that are equal
@@ -205,9 +206,12 @@ def season_overlay(*, seasons: list[SeasonLog], cool_below_C: float | None = Non
 
 
 def _check(s: SeasonLog, at: str) -> None:
-    require(s.days, "Days seen", "d", low=0, high=2000, pointer=f"{at}/days")
+    require(s.days, "Days seen", "d", low=0, high=MOST_DAYS, pointer=f"{at}/days")
     if len(s.pours) > MOST_POURS:
         raise InputError(f"{len(s.pours)} pours. Give at most {MOST_POURS}.", pointer=f"{at}/pours")
+    for of in ("pours", "heights", "nights"):
+        for k, dated in enumerate(getattr(s, of)):
+            require(dated.day, "Day", "d", low=-MOST_DAYS, high=MOST_DAYS, pointer=f"{at}/{of}/{k}/day")
     for k, p in enumerate(s.pours):
         for value, name, high, unit, field in (
             (p.volume_L, "Volume", 1000, "L", "volume_L"),

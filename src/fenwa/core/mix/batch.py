@@ -83,6 +83,8 @@ def batch_check(
     E3.4 (mass balance of dilution); stop-and-look rule, judgement
     """
     require(predicted_uS_cm, "Predicted EC", "µS/cm", low=0, high=200_000, pointer="/predicted_uS_cm")
+    require(predicted_low_uS_cm, "Least expected", "µS/cm", low=0, high=200_000, pointer="/predicted_low_uS_cm")
+    require(predicted_high_uS_cm, "Most expected", "µS/cm", low=0, high=200_000, pointer="/predicted_high_uS_cm")
     require(measured_uS_cm, "Measured EC", "µS/cm", low=0, open_low=True, high=200_000, pointer="/measured_uS_cm")
     require(water_uS_cm, "EC of the water", "µS/cm", low=0, high=20_000, pointer="/water_uS_cm")
     require(volume_L, "Volume", "L", low=0, open_low=True, high=10_000, pointer="/volume_L")

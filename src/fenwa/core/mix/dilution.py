@@ -236,6 +236,7 @@ def serial_dilution(
             high=100_000,
             pointer=f"/steps/{i - 1}/draw_mL",
         )
+        require(step.to_mL, f"Fill of step {i}", "mL", low=0, high=1_000_000, pointer=f"/steps/{i - 1}/to_mL")
         if not step.to_mL >= step.draw_mL:
             raise InputError(
                 f"Step {i} draws {step.draw_mL:g} mL into {step.to_mL:g} mL. Fill up to more than is drawn.",

@@ -166,6 +166,8 @@ def school_load(
 
 def _check(school: School, pot: SchoolPot, water: float, slope: float, age: float) -> None:
     require(school.n_mg_L, "Nitrogen of the feed", "mg/L", low=0, high=1000, pointer="/school/n_mg_L")
+    require(school.n_low_mg_L, "Least nitrogen", "mg/L", low=0, high=1000, pointer="/school/n_low_mg_L")
+    require(school.n_high_mg_L, "Most nitrogen", "mg/L", low=0, high=1000, pointer="/school/n_high_mg_L")
     require(school.cycle, "Waterings in a cycle", "", low=1, high=60, pointer="/school/cycle")
     require(school.feeds, "Waterings with feed", "", low=0, high=60, pointer="/school/feeds")
     if school.feeds > school.cycle:

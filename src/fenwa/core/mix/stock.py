@@ -159,6 +159,10 @@ def stock_solution(
     require(volume_L, "Volume", "L", low=0, open_low=True, high=10_000, pointer="/volume_L")
     require(scale_step_g, "Scale step", "g", low=0, open_low=True, high=100, pointer="/scale_step_g")
     require(syringe_step_mL, "Syringe step", "mL", low=0, open_low=True, high=50, pointer="/syringe_step_mL")
+    if bottle_mL is not None:
+        require(bottle_mL, "Bottle", "mL", low=0, high=100_000, pointer="/bottle_mL")
+    if draw_mL_per_L is not None:
+        require(draw_mL_per_L, "Drawn for a litre", "mL", low=0, high=1_000, pointer="/draw_mL_per_L")
     require(storage_C, "Coldest store", "°C", low=0, high=30, pointer="/storage_C")
     known = [f.label.solubility_g_L for f in parts] if parts else [solubility_g_L]
     limits = [SOLUBLE_UNKNOWN_g_L if s is None else SOLUBLE_SHARE * solubility_at(s, storage_C) for s in known]

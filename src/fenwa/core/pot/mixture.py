@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
-from fenwa.core.pot.specification import Medium
+from fenwa.core.pot.specification import Medium, check_medium
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -133,8 +133,7 @@ def medium_properties(*, parts: list[Part], charged: bool | None = None) -> Comp
         )
     for i, p in enumerate(parts):
         require(p.parts, "Parts", "", low=0, open_low=True, high=100, pointer=f"/parts/{i}/parts")
-        require(p.medium.theta_cc, "Water held", "L/L", low=0.02, high=0.98, pointer=f"/parts/{i}/medium/theta_cc")
-        require(p.medium.t_half_h, "Half time", "h", low=0.01, high=1000, pointer=f"/parts/{i}/medium/t_half_h")
+        check_medium(p.medium, f"/parts/{i}/medium")
     ledger = Ledger("A medium of parts", "By volume, in a pot 10 to 12 cm high.", ("textbook-media", "judgement"))
     for i, p in enumerate(parts):
         ledger.take(f"n{i}", f"parts of {p.medium.name}", p.parts, "")

@@ -158,6 +158,8 @@ def root_zone(
     """
     check_pot(pot)
     check_events(events, today)
+    if ceiling_uS_cm is not None:
+        require(ceiling_uS_cm, "Ceiling", "µS/cm", low=0, open_low=True, high=20_000, pointer="/ceiling_uS_cm")
     require(horizon_days, "Horizon", "d", low=1, high=730, pointer="/horizon_days")
     readings = readings or []
     check_readings(readings, today)

@@ -113,15 +113,19 @@ class PotReading:
     left_out: bool = False
 
 
+def check_medium(m: Medium, pointer: str) -> None:
+    """Refuse a medium that cannot be, naming the field."""
+    require(m.theta_cc, "Water held", "L/L", low=0.02, high=0.98, pointer=f"{pointer}/theta_cc")
+    require(m.phi, "Immobile share", "", low=0, high=0.95, pointer=f"{pointer}/phi")
+    require(m.t_half_h, "Half time", "h", low=0.01, high=1000, pointer=f"{pointer}/t_half_h")
+    require(m.eta, "Leaching efficiency", "", low=0.05, high=1.5, pointer=f"{pointer}/eta")
+    require(m.R, "Retardation", "", low=1, high=5, pointer=f"{pointer}/R")
+
+
 def check_pot(pot: PotSpec, pointer: str = "/pot") -> None:
     """Refuse a pot that cannot be, naming the field."""
-    m = pot.medium
     require(pot.volume_L, "Pot volume", "L", low=0, open_low=True, high=500, pointer=f"{pointer}/volume_L")
-    require(m.theta_cc, "Water held", "L/L", low=0.02, high=0.98, pointer=f"{pointer}/medium/theta_cc")
-    require(m.phi, "Immobile share", "", low=0, high=0.95, pointer=f"{pointer}/medium/phi")
-    require(m.t_half_h, "Half time", "h", low=0.01, high=1000, pointer=f"{pointer}/medium/t_half_h")
-    require(m.eta, "Leaching efficiency", "", low=0.05, high=1.5, pointer=f"{pointer}/medium/eta")
-    require(m.R, "Retardation", "", low=1, high=5, pointer=f"{pointer}/medium/R")
+    check_medium(pot.medium, f"{pointer}/medium")
     require(pot.u, "Uptake fraction", "", low=0, high=1, pointer=f"{pointer}/u")
     if pot.u_ballast is not None:
         require(pot.u_ballast, "Uptake fraction of ballast", "", low=0, high=1, pointer=f"{pointer}/u_ballast")

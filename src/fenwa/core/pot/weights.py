@@ -111,6 +111,8 @@ def pot_water_from_weights(
         (now_g, "Weight now", "/now_g"),
     ):
         require(value, name, "g", low=0, open_low=True, high=200_000, pointer=pointer)
+    for i, w in enumerate(weights or []):
+        require(w.grams, "Weight", "g", low=0, open_low=True, high=200_000, pointer=f"/weights/{i}/grams")
     if dry_g >= drained_g:
         raise InputError(
             f"Weight at dry {dry_g:g} g is not below the {drained_g:g} g after draining. Swap them, or weigh again.",

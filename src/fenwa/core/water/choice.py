@@ -217,6 +217,12 @@ def least_bad_water(
     for i, w in enumerate(offered):
         for value, key in ((w.low_uS_cm, "low_uS_cm"), (w.usual_uS_cm, "usual_uS_cm"), (w.high_uS_cm, "high_uS_cm")):
             require(value, "EC", "µS/cm", low=0, high=200_000, pointer=f"/offered/{i}/{key}")
+        for value, words, key in (
+            (w.verdict.limit_uS_cm, "Limit", "limit_uS_cm"),
+            (w.verdict.margin_uS_cm, "Margin", "margin_uS_cm"),
+            (abs(w.verdict.headroom_uS_cm), "Room", "headroom_uS_cm"),
+        ):
+            require(value, words, "µS/cm", low=0, high=200_000, pointer=f"/offered/{i}/verdict/{key}")
     found = least_bad(offered, plant, since, today)
     if found is None:
         raise Underspecified(

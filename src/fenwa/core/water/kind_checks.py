@@ -80,11 +80,16 @@ class PlantNeeds:
 
 
 MOST_SENSITIVE = 3
+MOST_mg_L = 200_000.0
 
 
 def check_needs(p: PlantNeeds) -> None:
     """Refuse a plant whose limit or sensitivities cannot be; fields are named below ``/plant``."""
     require(p.ec_max_uS_cm, "Limit", "µS/cm", low=0, open_low=True, high=20_000, pointer="/plant/ec_max_uS_cm")
+    if (short := p.ec_short_term_max_uS_cm) is not None:
+        require(short, "Limit for a while", "µS/cm", low=0, high=20_000, pointer="/plant/ec_short_term_max_uS_cm")
+    if (alkaline := p.alkalinity_ceiling_mg_L) is not None:
+        require(alkaline, "Most alkalinity", "mg/L", low=0, high=5_000, pointer="/plant/alkalinity_ceiling_mg_L")
     for ion in ("fluoride", "chlorine", "sodium", "boron"):
         require(
             getattr(p, f"{ion}_sensitivity"),
@@ -95,6 +100,18 @@ def check_needs(p: PlantNeeds) -> None:
             pointer=f"/plant/{ion}_sensitivity",
             hint="0 is none known, 3 is high.",
         )
+
+
+def check_known(w: KnownOfWater, at: str = "/water") -> None:
+    """Refuse what cannot be in a water; fields are named below ``at``. A brine may be asked about."""
+    for name, value in vars(w).items():
+        if name == "pH" and value is not None:
+            require(value, "pH", "", low=0, high=14, pointer=f"{at}/pH")
+        elif isinstance(value, int | float):
+            words = name.split("_mg_L")[0].replace("_", " ").capitalize()
+            require(value, words, "mg/L", low=0, high=MOST_mg_L, pointer=f"{at}/{name}")
+    for name, half in w.half_widths.items():
+        require(half, "Half-width", "mg/L", low=0, high=MOST_mg_L, pointer=f"{at}/half_widths/{name}")
 
 
 def against(w: KnownOfWater, name: str, limit: float) -> KindState | None:

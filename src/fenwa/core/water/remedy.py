@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from fenwa.core.data.water_tables import water_kinds
+from fenwa.core.entry import require
 from fenwa.core.registry import calculation
 from fenwa.core.water.kind_checks import (
     SAR_LIMIT,
@@ -18,6 +19,7 @@ from fenwa.core.water.kind_checks import (
     PH_DRIFT_mg_L,
     PlantNeeds,
     SODIUM_mg_L,
+    check_known,
     kind_findings,
     sar_of,
 )
@@ -29,6 +31,9 @@ Action = Literal["as it is", "stand", "conditioner", "blend", "use another", "no
 
 BENT = 1.09  # a straight line reads up to 9 % low for a blend of hard and pure water
 LEAST_SHARE = 0.05  # less than this of the source is another water with a trace of it
+
+
+MOST_PRICE = 10_000.0  # a litre
 
 
 @dataclass(frozen=True)
@@ -139,6 +144,10 @@ def cheapest_remedy(*, source: Candidate, plant: PlantNeeds, others: list[Candid
     ----------
     mass-balance; E1.17; fao-29
     """
+    for at, candidate in (("/source", source), *((f"/others/{i}", o) for i, o in enumerate(others))):
+        check_known(candidate.known, f"{at}/known")
+        if candidate.price_per_L is not None:
+            require(candidate.price_per_L, "Price", "a litre", low=0, high=MOST_PRICE, pointer=f"{at}/price_per_L")
     own = water_verdict(
         ec25_uS_cm=source.ec25_uS_cm, half_width_uS_cm=source.half_width_uS_cm, water=source.known, plant=plant
     ).result

@@ -62,6 +62,7 @@ def pen_settled(*, samples: list[PenSample]) -> Computed[Settled]:
     """
     ledger = Ledger("Has the pen settled?", CRITERION, ("judgement",))
     for s in samples:
+        require(s.t_s, "Time of a sample", "s", low=0, high=86_400, pointer="/samples")
         require(s.ec_uS_cm, "Sample", "µS/cm", low=0, high=200_000, pointer="/samples")
     last = [s for s in samples if s.t_s > samples[-1].t_s - WINDOW_s] if samples else []
     values = [s.ec_uS_cm for s in last]

@@ -8,7 +8,15 @@ from typing import Literal
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.entry import require
 from fenwa.core.registry import calculation
-from fenwa.core.water.kind_checks import KindFinding, KindState, KnownOfWater, PlantNeeds, check_needs, kind_findings
+from fenwa.core.water.kind_checks import (
+    KindFinding,
+    KindState,
+    KnownOfWater,
+    PlantNeeds,
+    check_known,
+    check_needs,
+    kind_findings,
+)
 from fenwa.core.water.usual import UsualWater
 from fenwa.core.working import Computed, Ledger
 
@@ -112,6 +120,7 @@ def water_verdict(
     require(ec25_uS_cm, "Conductivity", "µS/cm", low=0, high=200_000, pointer="/ec25_uS_cm")
     require(half_width_uS_cm, "Half-width", "µS/cm", low=0, high=200_000, pointer="/half_width_uS_cm")
     check_needs(plant)
+    check_known(water)
     ledger = Ledger(
         "May this plant drink it?",
         "Limits are starting values, not proven by trial; a water report outranks a pen.",
