@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from fenwa.api.typed import unit_of
 from tests.conftest import Client, pot
 
 
@@ -93,3 +94,54 @@ def test_a_pot(kept: Client) -> None:
     kept.made("/api/pots/change", {**mine, "spot": "right", "seen": {**seen, "spot": "left"}})
     row = next(p for p in kept.get("/api/pots")["pots"] if p["id"] == 1)
     assert (row["spot"], row["name"], row["code"]) == ("right", "the big one", "P-01")
+
+
+@pytest.mark.parametrize(
+    ("field", "theirs", "mine", "said"),
+    [
+        ("on_hand_L", 50, 40, "it is 50 L now"),
+        ("hardness_mg_L_CaCO3", 12, 20, "it is 12 mg/L now"),
+        ("price_per_L", 0.02, 0.03, "it is 0.02 a litre now"),
+        ("preference", 7, 8, "it is 7 now"),
+        ("name", "Rain butt", "Barrel", "it is “Rain butt” now"),
+    ],
+)
+def test_what_stands_is_told_with_its_unit(kept: Client, field: str, theirs: object, mine: object, said: str) -> None:
+    seen = opened_water(kept)
+    assert put(kept, "/api/waters/1", {**seen, field: theirs, "seen": seen}).status_code == 200
+    told = put(kept, "/api/waters/1", {**seen, field: mine, "seen": seen})
+    assert told.status_code == 409
+    assert said in told.json()["errors"][0]["detail"]
+
+
+def test_and_in_the_units_of_the_one_who_reads_it(kept: Client) -> None:
+    seen = opened_water(kept)
+    put(kept, "/api/waters/1", {**seen, "on_hand_L": 50, "seen": seen})
+    settings = {k: v for k, v in kept.get("/api/settings").items() if k not in ("display", "fallen_back")}
+    assert put(kept, "/api/settings", {**settings, "volume_unit": "US gal"}).status_code == 200
+    told = put(kept, "/api/waters/1", {**seen, "on_hand_L": 40, "seen": seen})
+    assert "it is 13 US gal now" in told.json()["errors"][0]["detail"]
+
+
+@pytest.mark.parametrize(
+    ("name", "unit"),
+    [
+        ("alpha_pct_per_C", "% per °C"),
+        ("accuracy_pct_fs", "% of the range"),
+        ("range_uS_cm", "µS/cm"),
+        ("label_rate_mL_L", "mL/L"),
+        ("dose_g_L", "g/L"),
+        ("volume_L", "L"),
+        ("syringe_step_mL", "mL"),
+        ("scale_step_g", "g"),
+        ("top_cm", "cm"),
+        ("newest_leaf_mm", "mm"),
+        ("minimum_C", "°C"),
+        ("humidity_pct", "%"),
+        ("check_days", "d"),
+        ("resolution", ""),
+        ("water_id", ""),
+    ],
+)
+def test_a_unit_is_read_off_the_end_of_a_name(name: str, unit: str) -> None:
+    assert unit_of(name) == unit

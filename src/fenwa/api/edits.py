@@ -6,30 +6,33 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel
 
-from fenwa.api.typed import label_of
+from fenwa.api.typed import label_of, unit_of
 from fenwa.core.edits import merged
+from fenwa.core.entry import brief
 from fenwa.core.errors import ChangedElsewhere
 
 M = TypeVar("M", bound=BaseModel)
 
 
-def kept_of_both(seen: M | None, now: M, sent: M) -> M:
+def kept_of_both(seen: M | None, now: M, sent: BaseModel) -> M:
     """What is to be stored of an edit, where ``seen`` is what its form was opened on; None: all of it as sent.
+    ``sent`` may hold more fields than are compared, ``seen`` itself among them.
 
     Raises
     ------
     ChangedElsewhere
         If a field was changed here and elsewhere, to different values.
     """
-    if seen is None:
-        return sent
     of = type(now)
-    before, stands, yours = ({name: getattr(x, name) for name in of.model_fields} for x in (seen, now, sent))
+    stands, yours = ({name: getattr(x, name) for name in of.model_fields} for x in (now, sent))
+    if seen is None:
+        return of.model_validate(yours)
+    before = {name: getattr(seen, name) for name in of.model_fields}
     values, both = merged(seen=before, now=stands, sent=yours)
     if both:
         raise ChangedElsewhere(
             {
-                f"/{name}": f"{label_of(name)} was changed elsewhere meanwhile: it is {_said(stands[name])} now. "
+                f"/{name}": f"{label_of(name)} was changed elsewhere meanwhile: it is {_said(name, stands[name])} now. "
                 "Save again to store yours, or Cancel to keep that."
                 for name in both
             },
@@ -38,7 +41,10 @@ def kept_of_both(seen: M | None, now: M, sent: M) -> M:
     return of.model_validate(values)
 
 
-def _said(value: Any) -> str:
+def _said(name: str, value: Any) -> str:
+    """A stored value in words: a figure with its unit, as the outlet writes it for the reader."""
     if isinstance(value, bool):
         return "yes" if value else "no"
-    return "empty" if value in (None, "") else f"“{value:g}”" if isinstance(value, float) else f"“{value}”"
+    if isinstance(value, int | float):
+        return f"{brief(value)} {unit_of(name)}".strip()
+    return "empty" if value in (None, "") else f"“{value}”"

@@ -63,6 +63,32 @@ _IN_ANOTHER_UNIT = re.compile(r"(?P<typed>.*?) (?P<unit>[^\d\s].*) as (?P<own>\S
 _UNIT_SUFFIX = re.compile(r"_(g_L|mL_L|mL|uS_cm|mg_L|L|g|cm|mm|C|pct|id|days)$")
 
 
+# how a name ends, and the unit that says; a longer ending before the one it ends in
+_ENDS_IN = {
+    "_pct_per_C": "% per °C",
+    "_pct_fs": "% of the range",
+    "_per_L": "a litre",
+    "_mg_L_CaCO3": "mg/L",
+    "_mg_L": "mg/L",
+    "_g_L": "g/L",
+    "_mL_L": "mL/L",
+    "_uS_cm": "µS/cm",
+    "_pct": "%",
+    "_days": "d",
+    "_cm": "cm",
+    "_mm": "mm",
+    "_mL": "mL",
+    "_L": "L",
+    "_g": "g",
+    "_C": "°C",
+}
+
+
+def unit_of(name: str) -> str:
+    """The unit a field's name ends in; empty: it names none."""
+    return next((unit for end, unit in _ENDS_IN.items() if name.endswith(end)), "")
+
+
 def label_of(name: str) -> str:
     """The words a form shows for a field."""
     if name in LABELS:

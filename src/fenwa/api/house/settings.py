@@ -57,7 +57,7 @@ def put_settings(body: SettingsChange, writer: OneWrite) -> SettingsOut:
 
     def write(session: Session) -> dict[str, Any]:
         stored = read_settings(session)
-        new = kept_of_both(body.seen, stored, Settings(**body.model_dump(exclude={"seen"})))
+        new = kept_of_both(body.seen, stored, body)
         before = stored.hemisphere
         if new.water_order != stored.water_order:
             touch_all(session)

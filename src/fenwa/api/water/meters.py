@@ -47,10 +47,6 @@ class MeterChange(MeterIn):
 
     seen: MeterIn | None = None
 
-    def own(self) -> MeterIn:
-        """Without what was seen."""
-        return MeterIn(**self.model_dump(exclude={"seen"}))
-
 
 class CheckIn(BaseModel):
     """One dip into a standard."""
@@ -196,7 +192,7 @@ def change_meter(meter_id: int, body: MeterChange, writer: OneWrite) -> Stored:
 
     def write(session: Session) -> dict[str, Any]:
         row = get_row(session, models.Meter, meter_id, "Meter")
-        _apply(row, kept_of_both(body.seen, _as_typed(row), body.own()))
+        _apply(row, kept_of_both(body.seen, _as_typed(row), body))
         return {"id": meter_id}
 
     return Stored(**writer.once(body, write))

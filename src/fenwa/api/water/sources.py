@@ -242,10 +242,6 @@ class WaterChange(WaterIn):
 
     seen: WaterIn | None = None
 
-    def own(self) -> WaterIn:
-        """Without what was seen."""
-        return WaterIn(**self.model_dump(exclude={"seen"}))
-
 
 _LIMITS = (
     ("price_per_L", "Price per litre", "", 10_000),
@@ -309,7 +305,7 @@ def change_water(water_id: int, body: WaterChange, writer: OneWrite, today: Toda
 
     def write(session: Session) -> dict[str, Any]:
         row = get_row(session, models.Water, water_id, "Water")
-        new = kept_of_both(body.seen, get_water(water_id, session, today), body.own())
+        new = kept_of_both(body.seen, get_water(water_id, session, today), body)
         _check(new, today)
         names = list(WaterIn.model_fields)
         before = plain_row(row, names)

@@ -1,0 +1,81 @@
+"""A property that is worked out once and kept with its object."""
+
+import threading
+from dataclasses import dataclass, field, replace
+
+import pytest
+
+from fenwa.core.once import once
+
+
+@dataclass(frozen=True)
+class Plant:
+    leaves: int
+    asked: list[str] = field(default_factory=list, compare=False, repr=False)
+
+    @once
+    def doubled(self) -> int:
+        """Twice its leaves."""
+        self.asked.append("doubled")
+        return 2 * self.leaves
+
+    @once
+    def fourfold(self) -> int:
+        """By way of another that is kept."""
+        self.asked.append("fourfold")
+        return 2 * self.doubled
+
+
+def test_it_is_worked_out_when_first_asked_for_and_never_again() -> None:
+    plant = Plant(3)
+    assert plant.asked == []
+    assert [plant.fourfold, plant.doubled, plant.fourfold] == [12, 6, 12]
+    assert plant.asked == ["fourfold", "doubled"]
+
+
+def test_each_object_keeps_its_own_and_a_changed_copy_begins_anew() -> None:
+    plant = Plant(3)
+    assert plant.doubled == 6
+    other = replace(plant, leaves=5, asked=[])
+    assert other.doubled == 10
+    assert plant.doubled == 6
+
+
+def test_what_is_kept_is_no_field() -> None:
+    asked, fresh = Plant(3), Plant(3)
+    assert asked.doubled == 6
+    assert asked == fresh
+    assert "doubled" not in repr(asked)
+
+
+def test_a_failure_is_not_kept() -> None:
+    class Fickle:
+        fails = True
+
+        @once
+        def value(self) -> int:
+            if self.fails:
+                raise ValueError("not yet")
+            return 7
+
+    fickle = Fickle()
+    for _ in range(2):
+        with pytest.raises(ValueError, match="not yet"):
+            _ = fickle.value
+    fickle.fails = False
+    assert fickle.value == 7
+
+
+def test_the_class_itself_gives_the_property_with_its_words() -> None:
+    assert Plant.__dict__["doubled"].__doc__ == "Twice its leaves."
+    assert Plant.doubled is Plant.__dict__["doubled"]
+
+
+def test_threads_that_meet_find_the_same_value() -> None:
+    plant, found = Plant(21), []
+    threads = [threading.Thread(target=lambda: found.append(plant.fourfold)) for _ in range(8)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert found == [84] * 8
