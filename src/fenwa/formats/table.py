@@ -106,9 +106,14 @@ def write_table(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
 
 
 def _safe(text: str) -> str:
-    return f"'{text}" if text.startswith(FORMULA_STARTS) else text
+    return f"'{text}" if _like_a_formula(text) else text
+
+
+def _like_a_formula(text: str) -> bool:
+    """Also one that stands in quotes already: else reading would take its own quote away."""
+    return text.lstrip("'").startswith(FORMULA_STARTS)
 
 
 def unsafe(text: str) -> str:
     """What ``write_table`` made safe, as it was."""
-    return text[1:] if text.startswith("'") and text[1:].startswith(FORMULA_STARTS) else text
+    return text[1:] if text.startswith("'") and _like_a_formula(text) else text

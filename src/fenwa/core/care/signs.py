@@ -52,7 +52,8 @@ def by_signs(rule: ReadyRule, felt: Felt, last_pour_on: date | None, today: date
     """Water where enough signs say dry, wait where one says wet, else check."""
     found = signs_found(rule, felt, last_pour_on, today)
     if len(found.dry) >= rule.least:
-        return Ready("water", f"{_joined(found.dry)}: {len(found.dry)} signs agree. Water.")
+        enough = f"{len(found.dry)} signs agree" if len(found.dry) > 1 else "one sign is enough"
+        return Ready("water", f"{_joined(found.dry)}: {enough}. Water.")
     if found.wet and found.wet_on is not None:
         again = found.wet_on + timedelta(days=SIGNS_AGAIN_DAYS)
         against = f"{_joined(found.wet)}" + (f", though {' and '.join(found.dry)}" if found.dry else "")
