@@ -2,7 +2,7 @@
 // on this machine, or encrypted.
 import { registerSW } from "virtual:pwa-register"
 import { onOtherInterface } from "../api/served"
-import { newerIsHere } from "./fresh"
+import { fetchNewer, newerIsHere } from "./fresh"
 
 /** Starts keeping the interface; asks for a newer one at each start. */
 export function keepInterface() {
@@ -11,11 +11,4 @@ export function keepInterface() {
     onNeedRefresh: () => newerIsHere(() => void update(true)),
   })
   onOtherInterface(() => void fetchNewer())
-}
-
-/** The server ships another interface than this page: where one is kept it is fetched first, else a reload shows it. */
-export async function fetchNewer() {
-  const kept = await globalThis.navigator.serviceWorker?.getRegistration()
-  if (kept) await kept.update()
-  else newerIsHere(() => window.location.reload())
 }
