@@ -26,6 +26,7 @@ from fenwa.core.library.profile import Profile
 from fenwa.core.mix.school import School
 from fenwa.core.pot.release import PrillSalt
 from fenwa.store import models
+from fenwa.store.memory import remembered
 from fenwa.store.mix_state import schools_in_force
 from fenwa.store.models import (
     Climate,
@@ -243,38 +244,40 @@ def load_care(session: Session, today: date, only: set[int] | None = None) -> Ca
                 skipped[d.pot_id] = d.look_again_on
             else:
                 look_again[d.pot_id] = d
-    places = None if only is None else set(session.scalars(select(Pot.place_id).where(Pot.id.in_(only))))
-    climate, (nights, days, warmth) = _newest_climate(session, today), _climate_series(session, today, places)
+    places = None  # readers keep all of them; a write reads those it needs
+    if only is not None and session.info.get("store") is None:
+        places = set(session.scalars(select(Pot.place_id).where(Pot.id.in_(only))))
+    house = remembered(session, "house", today, lambda s: _of_the_house(s, today, places), also_writing=True)
     return CareRows(
-        places={p.id: p for p in session.scalars(select(Place))},
-        climate=climate,
-        copies={
-            (c.profile_id, c.plant_id): c
-            for c in session.scalars(
-                select(ProfileCopy).where(ProfileCopy.archived_at.is_(None)).order_by(ProfileCopy.id)
-            )
-        },
+        **house,
         overrides={k: tuple(v) for k, v in overrides.items()},
         weights=weights,
-        prills=prills_given(session, today, only, warmth),
+        prills=prills_given(session, today, only, house["warmth"]),
         treated={e.pot_id: e for e in session.scalars(of_pots(treated, Event.pot_id)) if e.pot_id is not None},
         skipped=skipped,
         look_again=look_again,
-        schools={s.school.id: s.school for s in schools_in_force(session)},
-        warmth=warmth,
-        nights=nights,
-        days=days,
-        probes={p.id: Probe(p.name, p.lowest, p.highest, p.dry_end) for p in session.scalars(select(models.Probe))},  # type: ignore[arg-type]
         felt=_felt(session, today, only),
-        rules={
-            (r.scope, r.key): r
-            for r in session.scalars(
-                select(StandingRule).where(StandingRule.archived_at.is_(None)).order_by(StandingRule.id)
-            )
-        },
-        plans={(p.scope, p.key): p for p in kept_plans(session)},
-        trials=trials_now(session, today),
     )
+
+
+def _of_the_house(session: Session, today: date, places: set[int] | None) -> dict[str, Any]:
+    """The part of ``CareRows`` that is not of single pots: places with their climate, figures, schools, plans."""
+    own = select(ProfileCopy).where(ProfileCopy.archived_at.is_(None)).order_by(ProfileCopy.id)
+    standing = select(StandingRule).where(StandingRule.archived_at.is_(None)).order_by(StandingRule.id)
+    nights, days, warmth = _climate_series(session, today, places)
+    return {
+        "places": {p.id: p for p in session.scalars(select(Place))},
+        "climate": _newest_climate(session, today),
+        "copies": {(c.profile_id, c.plant_id): c for c in session.scalars(own)},
+        "schools": {s.school.id: s.school for s in schools_in_force(session)},
+        "warmth": warmth,
+        "nights": nights,
+        "days": days,
+        "probes": {p.id: Probe(p.name, p.lowest, p.highest, p.dry_end) for p in session.scalars(select(models.Probe))},  # type: ignore[arg-type]
+        "rules": {(r.scope, r.key): r for r in session.scalars(standing)},
+        "plans": {(p.scope, p.key): p for p in kept_plans(session)},
+        "trials": trials_now(session, today),
+    }
 
 
 def _newest_climate(session: Session, today: date) -> dict[int, Climate]:

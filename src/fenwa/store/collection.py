@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from datetime import date
 from typing import Any, TypeVar
 
@@ -26,6 +27,7 @@ from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.flush_state import told_by_others
+from fenwa.store.memory import EVERYTHING, rests_on, undisturbed
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import PotToday, facts_from_plain
 from fenwa.store.salt_of_pots import pot_spec
@@ -33,6 +35,15 @@ from fenwa.store.session import Store
 from fenwa.store.summary import refresh_many
 
 T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class _Known:
+    """Every pot on a day, in walking order, as of a count of writes."""
+
+    day: date
+    at: int
+    pots: dict[int, PotToday]
 
 
 def stale_summaries(session: Session, only: set[int] | None = None) -> list[int]:
@@ -73,6 +84,7 @@ def pots_today(session: Session, today: date, only: set[int] | None = None) -> l
         if only is not None:  # a write sees its pots, whatever is still to be folded
             refresh_many(session, stale_summaries(session, only))
         return _load_pots(session, today, only)
+    rests_on({EVERYTHING})
     known = _remembered(store, today)
     if only is not None:
         return [known[i] for i in known if i in only]
@@ -86,6 +98,7 @@ def kept_of_pots(
     its mix or of its rules is written: then it is another object. ``make`` leaves out what has none.
     """
     store = session.info.get("store")
+    rests_on({EVERYTHING})
     kept: dict[int, tuple[PotToday, T | None]] = {}
     if store is not None:
         kept = store.changed.memory.setdefault(key, {})
@@ -100,21 +113,50 @@ def kept_of_pots(
 
 
 def _remembered(store: Store, today: date) -> dict[int, PotToday]:
-    memory = store.changed.memory
-    with store.changed.filling:
-        changed = store.changed.take()  # before the snapshot below, so that no committed write is missed
-        known: dict[int, PotToday] | None = memory.get("pots") if memory.get("day") == today else None
-        if known is not None and not changed:
-            return known
+    changed = store.changed
+    with changed.filling:
+        at = changed.writes  # before the snapshot below, so that no committed write is missed
+        known: _Known | None = changed.memory.get("pots")
+        written = changed.pots_since(known.at) if known is not None and known.day == today else None
+        if known is not None and written is not None and not written:
+            return known.pots
         with store.reading() as fresh:
-            loaded = _load_pots(fresh, today, changed if known is not None else None)
-        kept = [p for i, p in (known or {}).items() if i not in changed]
-        ordered = sorted([*kept, *loaded], key=lambda p: (p.pot.shelf_order, p.pot.code))
-        memory["pots"], memory["day"] = {p.pot.id: p for p in ordered}, today
-        if known is None:
+            loaded = _load_pots(fresh, today, written)
+        before = known.pots if known is not None and written is not None else {}
+        now = changed.memory["pots"] = _Known(today, at, _in_order(before, loaded, written or set()))
+        if not before:
             gc.collect()
             gc.freeze()  # lasting objects by the thousand: the collector would walk them at every turn
-        return dict(memory["pots"])
+        return now.pots
+
+
+def pots_as_read(session: Session, today: date, only: set[int]) -> list[PotToday]:
+    """Pots for a write that only looks at them: as readers keep them where nothing of them was written since.
+
+    Nothing may be written on their rows: they may not be this session's.
+    """
+    store = undisturbed(session)
+    known: _Known | None = None if store is None else store.changed.memory.get("pots")
+    if store is not None and known is not None and known.day == today and only <= known.pots.keys():
+        written = store.changed.pots_since(known.at)
+        if written is not None and not written & only:
+            return [known.pots[i] for i in only]
+    return pots_today(session, today, only)
+
+
+def _in_order(known: dict[int, PotToday], loaded: list[PotToday], changed: set[int]) -> dict[int, PotToday]:
+    """Pots in walking order; where none came, went or moved they are in it already."""
+
+    def place(p: PotToday) -> tuple[int, str]:
+        return p.pot.shelf_order, p.pot.code
+
+    new = {p.pot.id: p for p in loaded}
+    if all(i in new for i in changed & known.keys()) and all(
+        i in known and place(known[i]) == place(p) for i, p in new.items()
+    ):
+        return known | new
+    kept = [p for i, p in known.items() if i not in changed]
+    return {p.pot.id: p for p in sorted([*kept, *loaded], key=place)}
 
 
 def _load_pots(session: Session, today: date, only: set[int] | None) -> list[PotToday]:

@@ -34,24 +34,25 @@ from fenwa.store import models
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.collection import kept_of_pots
 from fenwa.store.leaf_rows import opened_days, series_kept
+from fenwa.store.memory import EVERYTHING, remembered, rests_on
 from fenwa.store.pot_today import PotToday
-from fenwa.store.session import remembered
 from fenwa.store.water_rows import membrane_pairs, open_meters, past_readings
-from fenwa.store.water_state import WaterToday, calibration_of
+from fenwa.store.water_state import WaterToday, calibration_of, waters_as_found
 
 _RAMP = TypeAdapter(Ramp)
 
 
-def errands_due(
-    session: Session, pots: list[PotToday], waters: list[WaterToday], today: date, until: date
-) -> list[Errand]:
+def errands_due(session: Session, pots: list[PotToday], today: date, until: date) -> list[Errand]:
     """Jobs due up to a day that nobody has done or put off, the oldest first."""
-    return remembered(session, "errands", (today, until), lambda: _errands_due(session, pots, waters, today, until))
+
+    def made(s: Session) -> list[Errand]:
+        rests_on({EVERYTHING})  # the pots handed in
+        return _errands_due(s, pots, today, until)
+
+    return remembered(session, f"errands {until - today}", today, made)
 
 
-def _errands_due(
-    session: Session, pots: list[PotToday], waters: list[WaterToday], today: date, until: date
-) -> list[Errand]:
+def _errands_due(session: Session, pots: list[PotToday], today: date, until: date) -> list[Errand]:
     events = list(
         session.scalars(
             select(models.Event).where(
@@ -67,7 +68,7 @@ def _errands_due(
         replace(facts[i], rinsed_on=rinsed.get(i), series=given.get(i, ())) if i in rinsed or i in given else facts[i]
         for i in (p.pot.id for p in pots)
     ]
-    return still_asked(errands(dated, _things(session, waters, today), until), said, today)
+    return still_asked(errands(dated, _things_kept(session, today), until), said, today)
 
 
 def _facts_kept(session: Session, pots: list[PotToday], today: date) -> dict[int, PotFacts]:
@@ -158,7 +159,11 @@ def ramps_of(plant: models.Plant) -> list[Ramp]:
     return [_RAMP.validate_python(r) for r in (plant.ramp or {}).get("ramps", [])]
 
 
-def _things(session: Session, waters: list[WaterToday], today: date) -> list[ThingFacts]:
+def _things_kept(session: Session, today: date) -> list[ThingFacts]:
+    return remembered(session, "things", today, lambda s: _things(s, waters_as_found(s, today), today))
+
+
+def _things(session: Session, waters: Sequence[WaterToday], today: date) -> list[ThingFacts]:
     """Meters to check, waters to read again, membranes to change."""
     out = []
     for meter in open_meters(session):

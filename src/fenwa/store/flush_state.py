@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import date
+from functools import lru_cache
 
-from sqlalchemy import select
+from pydantic_core import from_json
+from sqlalchemy import Text, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fenwa.core.pot.learning import Knowledge, Mix, Pooled
@@ -127,10 +129,16 @@ def mix_of(pot: Pot, profile_id: str) -> str:
     return f"{'+'.join(parts) or pot.medium_id}|{profile_id}"
 
 
+@lru_cache(maxsize=16_384)
+def _knowledge_of(learnt: str) -> dict[str, Knowledge]:
+    """What a pot's readings taught, as it is stored: read once, and what it tells its mix is worked out once."""
+    return {n: Knowledge(n, v[0], v[1], SPREAD[n]) for n, v in from_json(learnt).items()}
+
+
 def told_by_others(session: Session, mixes: dict[int, str]) -> dict[int, tuple[Pooled, ...]]:
     """What the readings of other pots of its mix say of each pot; only pots they say anything of are named."""
     rows = session.execute(
-        select(PotSummary.pot_id, PotSummary.mix, PotSummary.learnt)
+        select(PotSummary.pot_id, PotSummary.mix, type_coerce(PotSummary.learnt, Text))
         .join(Pot, Pot.id == PotSummary.pot_id)
         .where(
             Pot.archived_at.is_(None),
@@ -142,8 +150,8 @@ def told_by_others(session: Session, mixes: dict[int, str]) -> dict[int, tuple[P
     known: dict[int, dict[str, Knowledge]] = {}
     by_mix: dict[str, list[dict[str, Knowledge]]] = {}
     for pot_id, mix, learnt in rows:
-        if learnt:
-            known[pot_id] = {n: Knowledge(n, v[0], v[1], SPREAD[n]) for n, v in learnt.items()}
+        if learnt != "{}":
+            known[pot_id] = _knowledge_of(learnt)
             by_mix.setdefault(mix, []).append(known[pot_id])
     of_mix = {mix: Mix(pots, LEARNT) for mix, pots in by_mix.items()}
     told = {pot_id: of_mix[mix].told(known.get(pot_id)) for pot_id, mix in mixes.items() if mix in of_mix}

@@ -18,8 +18,8 @@ from fenwa.core.mix.label import Label, density_of, label_from
 from fenwa.core.mix.school import School
 from fenwa.core.mix.slope import NEWEST_CANS, TELLING, MeasuredCan, slope_from_cans
 from fenwa.core.working import Computed
+from fenwa.store.memory import remembered
 from fenwa.store.models import Batch, Measure, Pour, Product, RecipeVersion, SchoolCopy, Vessel
-from fenwa.store.session import remembered
 
 ALL_FROM = 500  # cans: from here one sum over all is quicker than a list of them
 
@@ -32,7 +32,7 @@ def label_of(row: Product) -> Label:
 def open_products(session: Session) -> list[Product]:
     """Feeds on the shelf in the order they were added."""
     query = select(Product).where(Product.archived_at.is_(None)).order_by(Product.id)
-    return list(remembered(session, "products", None, lambda: session.scalars(query).all()))
+    return list(remembered(session, "products", None, lambda s: s.scalars(query).all()))
 
 
 def owned_products(session: Session) -> list[Product]:
@@ -62,7 +62,7 @@ def round_feeds(session: Session) -> list[RoundFeed]:
 
 def slope_of(session: Session, product: Product) -> Computed[ProductSlope] | None:
     """The product's own slope from its measured cans with the present label; None before the third."""
-    return remembered(session, f"slope {product.id}", None, lambda: _fitted(session, product))
+    return remembered(session, f"slope {product.id}", product.label, lambda s: _fitted(s, product))
 
 
 def _fitted(session: Session, product: Product) -> Computed[ProductSlope] | None:

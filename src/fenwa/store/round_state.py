@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date
 from typing import get_args
 
@@ -14,16 +15,12 @@ from fenwa.core.library.profile import Profile
 from fenwa.core.water.choice import Offered, Order, WaterChoice, choose_waters
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.store.collection import pots_today
+from fenwa.store.memory import remembered
 from fenwa.store.models import Setting
 from fenwa.store.pot_today import PotToday
-from fenwa.store.water_state import WaterToday, waters_today
+from fenwa.store.water_state import WaterToday, waters_as_found, waters_today
 
 ANY_PLANT_uS_cm = 400.0  # where nothing is kept yet: most house plants
-
-
-def waters_for(waters: list[WaterToday], pots: list[PotToday]) -> dict[PlantNeeds, list[Offered]]:
-    """For everything the pots present need of water, the waters at hand in the grower's order."""
-    return {needs: [w.offered(needs) for w in waters] for needs in {needs_of(p.profile) for p in pots}}
 
 
 def water_order(session: Session) -> Order:
@@ -32,37 +29,63 @@ def water_order(session: Session) -> Order:
     return row.value if row is not None and row.value in get_args(Order) else "own"  # type: ignore[return-value]
 
 
+class AtHand:
+    """The waters at hand in the grower's order, with what was chosen of them so far: each choice is made once."""
+
+    def __init__(self, waters: Sequence[WaterToday], order: Order, today: date) -> None:
+        self._waters, self._order, self._today = waters, order, today
+        self._ec = {w.water.id: w.reckoned_uS_cm for w in waters}
+        self._offered: dict[PlantNeeds, list[Offered]] = {}
+        self._choices: dict[tuple[PlantNeeds, date | None, int | None], WaterChoice] = {}
+        self._pots: dict[int, tuple[PotToday, RoundPot]] = {}
+
+    def choice(self, needs: PlantNeeds, since: date | None = None, always: int | None = None) -> WaterChoice:
+        """The waters that a plant may have."""
+        found = self._choices.get((needs, since, always))
+        if found is None:
+            offered = self._offered.get(needs)
+            if offered is None:
+                offered = self._offered[needs] = [w.offered(needs) for w in self._waters]
+            found = choose_waters(offered, needs, self._today, order=self._order, since=since, always=always)
+            self._choices[needs, since, always] = found
+        return found
+
+    def choice_of(self, p: PotToday) -> WaterChoice:
+        """The waters that a pot may have."""
+        return self.choice(needs_of(p.profile), p.day.over_since, p.day.kept.water_id)
+
+    def round_pot(self, p: PotToday) -> RoundPot:
+        """A pot as the round needs it, worked out once for one state of it."""
+        known = self._pots.get(p.pot.id)
+        if known is None or known[0] is not p:
+            choice = self.choice_of(p)
+            known = p, round_pot(p.day, choice, self._ec[choice.ids[0]] if choice.ids else None)
+            self._pots[p.pot.id] = known
+        return known[1]
+
+
+def at_hand(session: Session, today: date) -> AtHand:
+    """The waters at hand, kept until something of a water is written."""
+    return remembered(session, "at hand", today, lambda s: AtHand(waters_as_found(s, today), water_order(s), today))
+
+
 def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotToday], list[WaterToday]]:
     """Everything the round is planned from."""
-    waters, pots = list(waters_today(session, today)), pots_today(session, today)
-    order = water_order(session)
-    at_hand, ec = waters_for(waters, pots), {w.water.id: w.reckoned_uS_cm for w in waters}
-    remembered: dict[tuple[PlantNeeds, date | None, int | None], WaterChoice] = {}
-    out = []
-    for p in pots:
-        needs, since, always = needs_of(p.profile), p.day.over_since, p.day.kept.water_id
-        choice = remembered.get((needs, since, always))
-        if choice is None:
-            choice = choose_waters(at_hand[needs], needs, today, order=order, since=since, always=always)
-            remembered[needs, since, always] = choice
-        out.append(round_pot(p.day, choice, ec[choice.ids[0]] if choice.ids else None))
-    return out, pots, waters
+    pots, waters = pots_today(session, today), at_hand(session, today)
+    return [waters.round_pot(p) for p in pots], pots, list(waters_today(session, today))
 
 
 def waters_of_kind(session: Session, profile: Profile, today: date) -> tuple[WaterChoice, str]:
     """The waters a kind might be given, before it has a pot, and what the first is called."""
     waters, needs = waters_today(session, today), needs_of(profile)
-    choice = choose_waters([w.offered(needs) for w in waters], needs, today, order=water_order(session))
+    choice = at_hand(session, today).choice(needs)
     return choice, next((w.water.name for w in waters if choice.ids and w.water.id == choice.ids[0]), "")
 
 
 def water_of_pot(session: Session, p: PotToday, today: date) -> tuple[WaterChoice, WaterToday | None]:
     """The waters one pot may have today, and the first of them."""
-    waters, needs = waters_today(session, today), needs_of(p.profile)
-    offered = [w.offered(needs) for w in waters]
-    order = water_order(session)
-    choice = choose_waters(offered, needs, today, order=order, since=p.day.over_since, always=p.day.kept.water_id)
-    first = next((w for w in waters if choice.ids and w.water.id == choice.ids[0]), None)
+    choice = at_hand(session, today).choice_of(p)
+    first = next((w for w in waters_today(session, today) if choice.ids and w.water.id == choice.ids[0]), None)
     return choice, first
 
 
@@ -71,5 +94,5 @@ def usual_water_id(session: Session, today: date) -> int | None:
     waters, pots = waters_today(session, today), pots_today(session, today)
     kinds = [needs_of(p.profile) for p in pots] or [PlantNeeds(ec_max_uS_cm=ANY_PLANT_uS_cm)]
     needs = min(kinds, key=lambda n: n.ec_max_uS_cm)
-    choice = choose_waters([w.offered(needs) for w in waters], needs, today, order=water_order(session))
+    choice = at_hand(session, today).choice(needs)
     return choice.ids[0] if choice.ids else waters[0].water.id if waters else None

@@ -7,7 +7,7 @@ import threading
 from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager, suppress
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any
 
 from pydantic_core import from_json, to_json
 from sqlalchemy import Engine, create_engine, event
@@ -15,10 +15,9 @@ from sqlalchemy.orm import Session, sessionmaker
 from sqlalchemy.pool import QueuePool
 
 from fenwa.store.file import APPLICATION_ID, check_ours, close_to_others, make_private
+from fenwa.store.memory import Changed, hear_reads
 from fenwa.store.migrate import upgrade
 from fenwa.store.standing_rows import set_triggers
-
-T = TypeVar("T")
 
 
 def make_engine(path: Path, writing: bool) -> Engine:
@@ -52,31 +51,6 @@ def make_engine(path: Path, writing: bool) -> Engine:
     return engine
 
 
-class Changed:
-    """Which pots were written since somebody last asked. Noted after the commit, never before."""
-
-    def __init__(self) -> None:
-        self._lock = threading.Lock()
-        self._pots: set[int] = set()
-        self.writes = 0  # committed since the start
-        self.memory: dict[str, Any] = {}  # what readers computed and may use again
-        self.filling = threading.Lock()
-
-    def note(self, pot_ids: set[int], every: bool = False) -> None:
-        """Pots that a committed write touched; ``every``: what rules all of them was written."""
-        with self._lock:
-            self._pots |= pot_ids
-            self.writes += 1
-            if every:
-                self.memory.pop("pots", None)
-
-    def take(self) -> set[int]:
-        """Pots written since the last call."""
-        with self._lock:
-            taken, self._pots = self._pots, set()
-            return taken
-
-
 class Store:
     """The database of one collection."""
 
@@ -96,6 +70,8 @@ class Store:
         self._write = sessionmaker(self.engine)
         self._lock = threading.Lock()
         self.changed = Changed()
+        self.changed.hear_writes(self.engine)
+        hear_reads(self._reader)
         self.folding = (0, 0)  # pots whose logs were folded anew since the start, and how many have to be
 
     @contextmanager
@@ -103,6 +79,7 @@ class Store:
         """A session that cannot write."""
         with self._read() as session:
             session.info["store"], session.info["writes"] = self, self.changed.writes
+            session.info["tables"] = self.changed.tables
             try:
                 yield session
             finally:
@@ -114,6 +91,7 @@ class Store:
         """One transaction: everything inside is stored together or not at all."""
         with self._lock:
             with self._write.begin() as session:
+                session.info["behind"] = self
                 yield session
                 touched, every = session.info.get("touched_pots", set()), session.info.get("touched_all", False)
             self.changed.note(touched, every)
@@ -133,7 +111,7 @@ class Store:
                 live.execute("PRAGMA synchronous=FULL")
                 new.backup(live)
             self.changed.memory.clear()
-        self.changed.note(set(), every=True)
+        self.changed.note(set(), whole=True)
 
     def close(self) -> None:
         """Let go of the file, with everything in it and nothing left in the write-ahead log."""
@@ -150,20 +128,3 @@ class Store:
             return row[0] if row else None
         finally:
             connection.close()
-
-
-def remembered(session: Session, key: str, stamp: object, make: Callable[[], T]) -> T:
-    """What ``make`` finds, kept by readers until something is written; ``stamp`` is whatever else it rests on.
-
-    The count of writes is taken before the session's snapshot: a value can be newer than its mark, never older.
-    A writing session sees its own rows and remembers nothing.
-    """
-    store: Store | None = session.info.get("store")
-    if store is None:
-        return make()
-    mark = (session.info["writes"], stamp)
-    kept: tuple[object, T] | None = store.changed.memory.get(key)
-    if kept is None or kept[0] != mark:
-        kept = mark, make()
-        store.changed.memory[key] = kept
-    return kept[1]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from functools import lru_cache
 from typing import Any
@@ -26,8 +26,8 @@ from fenwa.core.water.remedy import Candidate
 from fenwa.core.water.usual import BY_UNKNOWN_SCALE, UsualWater, usual_water
 from fenwa.core.water.verdict import WaterVerdict, unmeasured_verdict, water_verdict
 from fenwa.core.working import Computed
+from fenwa.store.memory import remembered
 from fenwa.store.models import Batch, Finding, Meter, MeterCheck, Pour, Reading, Report, Treatment, Water
-from fenwa.store.session import remembered
 from fenwa.store.water_rows import membrane_pairs, waters_with_membrane
 
 
@@ -165,13 +165,27 @@ class WaterToday:
 
 def waters_today(session: Session, today: date, only: set[int] | None = None) -> list[WaterToday]:
     """Waters in the grower's order, each with its newest reading up to today; all, or only those named."""
-    if only is not None and session.info.get("store") is None:  # a write remembers nothing: it reads what it needs
-        return _load_waters(session, today, only)
-    found = remembered(session, "waters", today, lambda: _load_waters(session, today))
-    return [w for w in found if only is None or w.water.id in only]
+    found = [w for w in waters_as_found(session, today, only) if only is None or w.water.id in only]
+    seen = tuple((w.water.id, w.water.on_hand_L, w.water.on_hand_on) for w in found if w.water.on_hand_L is not None)
+    if not seen:
+        return found
+    rows = {w.water.id: w.water for w in found}
+    used = remembered(
+        session, "litres used", (today, seen), lambda s: {i: _used_L(s, rows[i], today) for i, _, _ in seen}
+    )
+    return [replace(w, used_L=used[w.water.id]) if used.get(w.water.id) else w for w in found]
 
 
-def _load_waters(session: Session, today: date, only: set[int] | None = None) -> list[WaterToday]:
+def waters_as_found(session: Session, today: date, only: set[int] | None = None) -> Sequence[WaterToday]:
+    """Waters in the grower's order without what pours took of them since: nothing of it rests on pours.
+
+    ``only``: those a write asks for; readers keep all of them.
+    """
+    asked = only if session.info.get("store") is None else None
+    return remembered(session, "waters", today, lambda s: _load_waters(s, today, asked), also_writing=True)
+
+
+def _load_waters(session: Session, today: date, only: set[int] | None) -> list[WaterToday]:
     kept = select(Water).where(Water.archived_at.is_(None)).order_by(Water.preference, Water.id)
     waters = session.scalars(kept if only is None else kept.where(Water.id.in_(only))).all()
     with_membrane = waters_with_membrane(session)
@@ -211,7 +225,6 @@ def _load_waters(session: Session, today: date, only: set[int] | None = None) ->
                 force,
                 report,
                 _membrane(session, w, today) if w.id in with_membrane else None,
-                _used_L(session, w, today),
             )
         )
     return out

@@ -17,7 +17,7 @@ from fenwa.core.evidence.measures import MEASURES, facts_of
 from fenwa.core.evidence.together import Answer, Together, effect_together
 from fenwa.core.evidence.twins import Twin
 from fenwa.core.working import Computed
-from fenwa.store.session import remembered
+from fenwa.store.memory import remembered
 
 router = APIRouter(prefix="/api", tags=["answers"])
 
@@ -152,7 +152,7 @@ class EveryChange(BaseModel):
 @router.get("/changes", response_model=EveryChange)
 def every_change(session: ReadSession, today: Today) -> Response:
     """Every change so far, newest first, so that next season starts from what was learnt."""
-    return as_json(remembered(session, "changes", today, lambda: _every(session, today)))
+    return as_json(remembered(session, "changes", today, lambda s: _every(s, today)))
 
 
 def _every(session: Session, today: date) -> EveryChange:

@@ -23,8 +23,8 @@ from fenwa.core.leaf.timing import leaf_rhythm
 from fenwa.core.working import Computed
 from fenwa.store.answer_rows import noted_by, poured_by, values_of
 from fenwa.store.collection import pots_today
+from fenwa.store.memory import remembered
 from fenwa.store.pot_today import PotToday
-from fenwa.store.session import remembered
 
 WINDOW_DAYS = 425  # fourteen months
 ASKED_FIRST = ("leaf length", "leaves gained", "root tips", "new burn", "height", "rating")
@@ -121,7 +121,7 @@ class Desk:
 
 def desk_of(session: Session, today: date) -> Desk:
     """The collection laid out; readers share it until something is written."""
-    return remembered(session, "answers", today, lambda: _laid_out(session, today))
+    return remembered(session, "answers", today, lambda s: _laid_out(s, today))
 
 
 def _laid_out(session: Session, today: date) -> Desk:

@@ -25,7 +25,7 @@ from fenwa.core.pot.methods import Method
 from fenwa.core.pot.specification import Route
 from fenwa.core.units import to_canonical
 from fenwa.store import models
-from fenwa.store.collection import pots_today
+from fenwa.store.collection import pots_as_read
 from fenwa.store.pot_rows import leading_growth, plants_with
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import phases, refresh, refresh_many
@@ -192,7 +192,7 @@ def _with_can(session: Session, body: PourIn, volume: float | None, today: date)
 
 
 def _pots_in_order(session: Session, pot_ids: list[int], today: date) -> list[PotToday]:
-    found = {p.pot.id: p for p in pots_today(session, today, set(pot_ids))}
+    found = {p.pot.id: p for p in pots_as_read(session, today, set(pot_ids))}
     missing = [i for i in pot_ids if i not in found]
     if missing:
         raise NotFound(f"Pot {missing[0]} is not there. It may have been archived.", pointer="/pot_ids")

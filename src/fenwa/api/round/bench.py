@@ -16,7 +16,7 @@ from fenwa.core.care.vocabulary import SKIPPED, Felt
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, NotFound, Underspecified
 from fenwa.store import models
-from fenwa.store.collection import pots_today
+from fenwa.store.collection import pots_as_read
 from fenwa.store.house_rows import people as people_kept
 from fenwa.store.house_rows import person_named, running_timers
 from fenwa.store.round_state import round_pots
@@ -102,7 +102,7 @@ def skip_pots(body: SkipIn, writer: OneWrite, today: Today) -> Skipped:
         raise Underspecified("No pot is chosen. Choose at least one.", pointer="/pot_ids")
 
     def write(session: Session) -> dict[str, Any]:
-        found = {p.pot.id: p for p in pots_today(session, today, set(body.pot_ids))}
+        found = {p.pot.id: p for p in pots_as_read(session, today, set(body.pot_ids))}
         ids, days = [], []
         for pot_id in dict.fromkeys(body.pot_ids):
             if pot_id not in found:

@@ -45,16 +45,16 @@ class DaysPage(BaseModel):
 @router.get("/days")
 def days_ahead(session: ReadSession, today: Today, days: int = 28) -> DaysPage:
     """Rounds and jobs of the coming days."""
-    pots, kept, waters = round_pots(session, today)
+    pots, kept, _ = round_pots(session, today)
     coming = coming_of(pots, today, days)
-    found = errands_due(session, kept, waters, today, today + timedelta(days=days))
+    found = errands_due(session, kept, today, today + timedelta(days=days))
     return DaysPage(today=today, coming=coming, jobs=errand_outs(found, today))
 
 
 @router.get("/calendar.ics", response_class=Response)
 def calendar(session: ReadSession, today: Today) -> Response:
     """Rounds and jobs of the coming eight weeks for any calendar program: a download, or a feed on this machine."""
-    pots, kept, waters = round_pots(session, today)
+    pots, kept, _ = round_pots(session, today)
     rounds = coming_of(pots, today, CALENDAR_DAYS).result.rounds
     entries = [
         Entry(
@@ -66,7 +66,7 @@ def calendar(session: ReadSession, today: Today) -> Response:
         )
         for r in rounds
     ]
-    jobs = errands_due(session, kept, waters, today, today + timedelta(days=CALENDAR_DAYS))
+    jobs = errands_due(session, kept, today, today + timedelta(days=CALENDAR_DAYS))
     entries += [Entry(e.id, max(e.due_on, today), e.title, _lines(e, today), "job") for e in jobs]
     name = read_settings(session).collection_name or "Fenwa"
     return Response(

@@ -74,7 +74,7 @@ def round_page(session: ReadSession, today: Today, on: date | None = None) -> Re
         today=today,
         plan=computed.result,
         working=computed.working,
-        jobs=errand_outs(errands_due(session, pots, waters, today, today), today),
+        jobs=errand_outs(errands_due(session, pots, today, today), today),
         salt=[pot_row(p) for p in saltiest[:6]],
     )
     return as_json(page)

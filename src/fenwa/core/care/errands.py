@@ -11,6 +11,7 @@ from fenwa.core.care.usual import tray_change_days
 from fenwa.core.care.vocabulary import RINSES, ErrandKind
 from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.leaf.series import Dose
+from fenwa.core.once import once
 from fenwa.core.pot.flush import FromAbove
 
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
@@ -57,6 +58,11 @@ class PotFacts:
     trial_look_on: date | None = None  # under trial: the first of its days that nobody looked on
     leaf_by: date | None = None  # of one in growth: the last day its next leaf is expected
     series: tuple[tuple[int, str, Dose], ...] = ()  # treatments given several times
+
+    @once
+    def asks(self) -> tuple[Errand, ...]:
+        """Every job the pot will ask for, due or not yet."""
+        return tuple(_errands_of(self))
 
 
 @dataclass(frozen=True)
@@ -127,8 +133,7 @@ def _looks(p: PotFacts) -> list[tuple[date, str]]:
     return sorted(asked)[:1]
 
 
-def errands_of(p: PotFacts) -> list[Errand]:
-    """Every job a pot will ask for, due or not yet."""
+def _errands_of(p: PotFacts) -> list[Errand]:
     out: list[Errand] = []
 
     def add(kind: ErrandKind, on: date, title: str, sentence: str, which: str = "") -> None:
@@ -214,7 +219,7 @@ def errands_of(p: PotFacts) -> list[Errand]:
 
 def errands(pots: list[PotFacts], things: list[ThingFacts], until: date) -> list[Errand]:
     """Jobs due up to a day, the oldest first."""
-    found = [e for p in pots for e in errands_of(p)]
+    found = [e for p in pots for e in p.asks]
     found += [
         Errand(f"{t.id}-{t.due_on.isoformat()}", t.kind, t.due_on, None, t.name, t.sentence)
         for t in things

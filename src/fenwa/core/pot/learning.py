@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from fenwa.core.once import once
 from fenwa.core.pot.balance import Array, Number, State
 from fenwa.core.pot.specification import AXES, PARAMETERS, SPREAD, Members, PotSpec, members_of
 
@@ -162,6 +163,16 @@ class Knowledge:
         """How much of the prior's spread is gone, 0..1."""
         return 1 - self.sd / self.prior_sd
 
+    @once
+    def tells(self) -> tuple[float, float]:
+        """Weight of what the pot's readings say of it to its mix, and the weighted shift; 0 where they say nothing."""
+        prior = SPREAD[self.name] ** 2
+        told = 1 / self.sd**2 - 1 / prior
+        if told <= 1e-3 / prior:
+            return 0.0, 0.0
+        weight = 1 / (1 / told + (1 - POOLED_SHARE) * prior)
+        return weight, weight * (self.shift / self.sd**2) / told
+
 
 def knowledge(shifts: Array) -> dict[str, Knowledge]:
     """What is known of each parameter, from the shifts of one pot's members."""
@@ -213,7 +224,7 @@ class Mix:
         self._sums = dict.fromkeys(names, (0.0, 0.0, 0))
         for pot in pots:
             for name in names:
-                weight, weighted = _told(pot[name])
+                weight, weighted = pot[name].tells
                 of_all, weighted_of_all, n = self._sums[name]
                 self._sums[name] = (of_all + weight, weighted_of_all + weighted, n + (weight > 0))
 
@@ -224,22 +235,12 @@ class Mix:
             prior = SPREAD[name] ** 2
             between, of_mix = (1 - POOLED_SHARE) * prior, POOLED_SHARE * prior
             weight, weighted, n = self._sums[name]
-            mine = _told(own[name]) if own is not None else (0.0, 0.0)
+            mine = own[name].tells if own is not None else (0.0, 0.0)
             n -= mine[0] > 0
             if n:
                 precision = 1 / of_mix + weight - mine[0]
                 out.append(Pooled(name, (weighted - mine[1]) / precision, float(np.sqrt(1 / precision + between)), n))
         return tuple(out)
-
-
-def _told(k: Knowledge) -> tuple[float, float]:
-    """Weight of what one pot's readings say of a parameter, and the weighted shift; 0 where they say nothing."""
-    prior = SPREAD[k.name] ** 2
-    told = 1 / k.sd**2 - 1 / prior
-    if told <= 1e-3 / prior:
-        return 0.0, 0.0
-    weight = 1 / (1 / told + (1 - POOLED_SHARE) * prior)
-    return weight, weight * (k.shift / k.sd**2) / told
 
 
 def pooled(others: Sequence[Mapping[str, Knowledge]], names: tuple[str, ...]) -> tuple[Pooled, ...]:
