@@ -87,10 +87,30 @@ AS_THEY_ARE = ("/api/archive", "/api/openapi.json", "/api/calc")  # files and th
 _STRING = rb'"[^"\\]*(?:\\.[^"\\]*)*"'
 
 
+def _prefixes(words: tuple[str, ...]) -> str:
+    """A pattern of these words that looks at each of their beginnings once."""
+    by_first: dict[str, list[str]] = {}
+    for word in words:
+        by_first.setdefault(word[:1], []).append(word[1:])
+    ends = by_first.pop("", None) is not None
+    branches = "|".join(first + _prefixes(tuple(rest)) for first, rest in by_first.items())
+    return f"(?:{branches}){'?' if ends else ''}" if branches else ""
+
+
 def _fields(spoken: tuple[str, ...]) -> re.Pattern[bytes]:
+    """Fields with a sentence, and lists of sentences. It begins with what every field begins with: the search for that
+    one byte is what makes it quick.
+    """
     return re.compile(
-        rb'("(?:' + "|".join(spoken).encode() + rb')": ?)(' + _STRING + rb")"
-        rb'|("(?:' + "|".join(LISTED).encode() + rb')": ?\[)((?:' + _STRING + rb",? ?)*)\]"
+        rb'"(?:'
+        + _prefixes(spoken).encode()
+        + rb'": ?'
+        + _STRING
+        + rb"|"
+        + _prefixes(LISTED).encode()
+        + rb'": ?\[(?:'
+        + _STRING
+        + rb",? ?)*\])"
     )
 
 
@@ -99,23 +119,23 @@ _ALSO = tuple((re.compile(path), _fields((*SPOKEN, *names))) for path, names in 
 _ONE = re.compile(_STRING)
 
 
-@lru_cache(maxsize=16_384)  # a list says the same of many pots
 def _said(raw: bytes, reader: Reader) -> bytes:
     text: str = json.loads(raw)
     new = written(text, reader)
     return raw if new == text else json.dumps(new, ensure_ascii=False).encode()
 
 
+@lru_cache(maxsize=16_384)  # a list says the same of many pots
+def _field(whole: bytes, reader: Reader) -> bytes:
+    """A field, or a list of them, with its sentences written."""
+    name, colon, said = whole.partition(b'":')
+    return name + colon + _ONE.sub(lambda one: _said(one[0], reader), said)
+
+
 def spoken(body: bytes, reader: Reader, path: str = "") -> bytes:
     """A JSON body with its sentences written for this reader; every other byte as it was."""
-
-    def field(m: re.Match[bytes]) -> bytes:
-        if m[1] is not None:
-            return m[1] + _said(m[2], reader)
-        return m[3] + _ONE.sub(lambda one: _said(one[0], reader), m[4]) + b"]"
-
     fields = next((found for on, found in _ALSO if on.match(path)), _FIELDS)
-    return fields.sub(field, body)
+    return fields.sub(lambda m: _field(m[0], reader), body)
 
 
 def _reader(request: Request) -> Reader:

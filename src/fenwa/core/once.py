@@ -1,9 +1,10 @@
-"""A property worked out when it is first asked for and kept with its object."""
+"""What is worked out when it is first asked for and kept with its object."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any
+from functools import update_wrapper
+from typing import TYPE_CHECKING, Any, Concatenate, ParamSpec, TypeVar
 
 if TYPE_CHECKING:
     from functools import cached_property as once
@@ -29,4 +30,25 @@ else:
             return value
 
 
-__all__ = ["once"]
+X = TypeVar("X")
+P = ParamSpec("P")
+R = TypeVar("R")
+
+
+def once_for(make: Callable[Concatenate[X, P], R]) -> Callable[Concatenate[X, P], R]:
+    """A pure function of an object that never changes, and of a little more: kept with the object for what was asked
+    last. A pot is asked about on every page of a day.
+    """
+    name = f"_once_{make.__module__}_{make.__qualname__}"
+
+    def kept(of: X, /, *args: P.args, **kwargs: P.kwargs) -> R:
+        known: tuple[object, object, R] | None = of.__dict__.get(name)
+        if known is None or known[0] != args or known[1] != kwargs:
+            known = of.__dict__[name] = (args, kwargs, make(of, *args, **kwargs))
+        return known[2]
+
+    update_wrapper(kept, make)
+    return kept
+
+
+__all__ = ["once", "once_for"]

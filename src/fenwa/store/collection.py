@@ -102,14 +102,18 @@ def kept_of_pots(
     kept: dict[int, tuple[PotToday, T | None]] = {}
     if store is not None:
         kept = store.changed.memory.setdefault(key, {})
-    new = [p for p in pots if (was := kept.get(p.pot.id)) is None or was[0] is not p]
-    had = {p.pot.id: kept[p.pot.id][1] for p in pots if p.pot.id in kept}
+    out, new = dict[int, T](), list[PotToday]()
+    for p in pots:
+        was = kept.get(p.id)
+        if was is None or was[0] is not p:
+            new.append(p)
+        elif was[1] is not None:
+            out[p.id] = was[1]
     found = make(new) if new else {}
     if store is None or store.changed.writes == session.info["writes"]:
         # a write since: this session may read from before it what the pot, loaded after it, is to be kept with
-        kept.update({p.pot.id: (p, found.get(p.pot.id)) for p in new})
-    out = {**had, **{p.pot.id: found.get(p.pot.id) for p in new}}
-    return {pot_id: x for pot_id, x in out.items() if x is not None}
+        kept.update({p.id: (p, found.get(p.id)) for p in new})
+    return out | found
 
 
 def _remembered(store: Store, today: date) -> dict[int, PotToday]:

@@ -66,7 +66,7 @@ def _errands_due(session: Session, pots: list[PotToday], today: date, until: dat
     facts = _facts_kept(session, pots, today)
     dated = [
         replace(facts[i], rinsed_on=rinsed.get(i), series=given.get(i, ())) if i in rinsed or i in given else facts[i]
-        for i in (p.pot.id for p in pots)
+        for i in (p.id for p in pots)
     ]
     return still_asked(errands(dated, _things_kept(session, today), until), said, today)
 

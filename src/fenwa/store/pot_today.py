@@ -18,6 +18,7 @@ from fenwa.core.care.phase import PhaseFound
 from fenwa.core.care.standing_rules import InForce
 from fenwa.core.library.profile import OptIn, Profile
 from fenwa.core.mix.school import School
+from fenwa.core.once import once
 from fenwa.core.pot.specification import PotSpec
 from fenwa.core.pot.weights import PotWater
 from fenwa.store.models import Place, Plant, Pot
@@ -46,6 +47,16 @@ class PotToday:
     where: Place
     own_figures: bool
     day: PotDay
+
+    @once
+    def id(self) -> int:
+        """Number of the pot."""
+        return self.day.kept.id
+
+    @once
+    def salt_share(self) -> float:
+        """Predicted reading as a part of its ceiling; 0: never poured."""
+        return (self.reading or 0.0) / self.profile.root_zone.ec_ceiling_uS_cm
 
     @property
     def log(self) -> LogFacts:

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.care.day import needs_of
 from fenwa.core.care.due import RoundPot
+from fenwa.core.care.round_parts import RoundWater
 from fenwa.core.care.round_pot import round_pot
 from fenwa.core.library.profile import Profile
 from fenwa.core.water.choice import Offered, Order, WaterChoice, choose_waters
@@ -38,6 +39,7 @@ class AtHand:
         self._offered: dict[PlantNeeds, list[Offered]] = {}
         self._choices: dict[tuple[PlantNeeds, date | None, int | None], WaterChoice] = {}
         self._pots: dict[int, tuple[PotToday, RoundPot]] = {}
+        self.round_waters = [RoundWater(w.water.id, w.water.name, w.base()) for w in waters]
 
     def choice(self, needs: PlantNeeds, since: date | None = None, always: int | None = None) -> WaterChoice:
         """The waters that a plant may have."""
@@ -56,11 +58,11 @@ class AtHand:
 
     def round_pot(self, p: PotToday) -> RoundPot:
         """A pot as the round needs it, worked out once for one state of it."""
-        known = self._pots.get(p.pot.id)
+        known = self._pots.get(p.id)
         if known is None or known[0] is not p:
             choice = self.choice_of(p)
             known = p, round_pot(p.day, choice, self._ec[choice.ids[0]] if choice.ids else None)
-            self._pots[p.pot.id] = known
+            self._pots[p.id] = known
         return known[1]
 
 

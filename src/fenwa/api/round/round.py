@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
+from heapq import nlargest
+from operator import attrgetter
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
@@ -13,18 +15,20 @@ from fenwa.api.round.planned import ErrandOut, errand_outs
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.core.care.due import job_of
 from fenwa.core.care.round import round_plan
-from fenwa.core.care.round_parts import RoundPlan, RoundWater
+from fenwa.core.care.round_parts import RoundPlan
 from fenwa.core.errors import InputError
 from fenwa.core.working import Working
+from fenwa.store.collection import pots_today
 from fenwa.store.errand_state import errands_due
 from fenwa.store.mix_rows import newest_fed_can, products_on_shelf
 from fenwa.store.mix_state import round_feeds
-from fenwa.store.round_state import round_pots
+from fenwa.store.round_state import at_hand, round_pots
 from fenwa.store.water_state import WaterToday
 
 router = APIRouter(prefix="/api", tags=["round"])
 
 MAX_AHEAD_DAYS = 60
+RAILS = 6  # of the saltiest pots
 
 
 class RoundPage(BaseModel):
@@ -55,27 +59,23 @@ def round_page(session: ReadSession, today: Today, on: date | None = None) -> Re
     if on is not None and on != today:
         session.info.pop("store", None)  # what readers keep is of today
         today = on
-    due, pots, waters = round_pots(session, today)
+    pots, waters = pots_today(session, today), at_hand(session, today)
     settings = read_settings(session)
-    bases = [RoundWater(w.water.id, w.water.name, w.base()) for w in waters]
     computed = round_plan(
-        pots=due,
-        waters=bases,
+        pots=[waters.round_pot(p) for p in pots],
+        waters=waters.round_waters,
         feeds=round_feeds(session),
         today=today,
         scale_step_g=settings.scale_step_g,
         syringe_step_mL=settings.syringe_step_mL,
     )
-    saltiest = sorted(
-        (p for p in pots if p.reading is not None),
-        key=lambda p: -(p.reading or 0) / p.profile.root_zone.ec_ceiling_uS_cm,
-    )
+    saltiest = nlargest(RAILS, (p for p in pots if p.reading is not None), key=attrgetter("salt_share"))
     page = RoundPage(
         today=today,
         plan=computed.result,
         working=computed.working,
         jobs=errand_outs(errands_due(session, pots, today, today), today),
-        salt=[pot_row(p) for p in saltiest[:6]],
+        salt=[pot_row(p) for p in saltiest],
     )
     return as_json(page)
 

@@ -15,6 +15,7 @@ from fenwa.core.constants import FLUSH_SHARE
 from fenwa.core.library.profile import PhaseFeeding
 from fenwa.core.mix.school import School
 from fenwa.core.mix.strength import StrengthMode
+from fenwa.core.once import once, once_for
 from fenwa.core.pot.specification import Route
 
 Job = Literal["feed", "plain", "flush", "leaf spray"]
@@ -72,6 +73,16 @@ class RoundPot:
     feed_route: Route | None = None  # the way its plan has a feed poured; None: as it is watered
     feed_held: str = ""  # why a feed that would be due is not given, and what ends it
 
+    @once
+    def walk(self) -> tuple[bool, int, str]:
+        """Its place in the walk: isolated pots last, then along the shelves."""
+        return self.isolated, self.shelf_order, self.code
+
+    @once
+    def to_see(self) -> Hold | None:
+        """What holds it and is to be looked at."""
+        return next((h for h in self.holds if not h.standing and not h.word and not h.quiet), None)
+
 
 def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[float, float]:
     """Nitrogen a pot is to have: the school's range under the phase's most, or the kind's own range. [mg/L]"""
@@ -108,6 +119,7 @@ def is_salty(p: RoundPot) -> bool:
     )
 
 
+@once_for
 def job_of(p: RoundPot, today: date) -> Job | None:
     """What is due for a pot at its root today; None: leave it."""
     if blocked(p.holds, "water") or (p.skipped_until is not None and today < p.skipped_until):
@@ -127,6 +139,7 @@ def job_of(p: RoundPot, today: date) -> Job | None:
     return "plain"
 
 
+@once_for
 def sprays_today(p: RoundPot, today: date) -> bool:
     """Whether a leaf spray is due beside whatever the root gets."""
     return p.spray_n_mg_L > 0 and spray_is_due(p.pattern, p.fed, today) and not blocked(p.holds, "leaf spray")

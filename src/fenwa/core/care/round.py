@@ -21,6 +21,7 @@ from fenwa.core.care.round_parts import (
     walk_of,
 )
 from fenwa.core.mix.can import litres_for
+from fenwa.core.once import once_for
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -121,12 +122,10 @@ def round_plan(
         if flush_water is None:
             no_water.append(p)
         else:
-            cans.append(_flush_can(p, flush_water))
+            cans.append(_flush_can(p, flush_water, _letter(len(cans))))
     cans.extend(mist)
     looks = [
-        PotToCheck(p.id, p.code, p.name, h.reason, h.release)
-        for p in walk_of(pots)
-        for h in [h for h in p.holds if not h.standing and not h.word and not h.quiet][:1]
+        PotToCheck(p.id, p.code, p.name, h.reason, h.release) for p in walk_of(pots) if (h := p.to_see) is not None
     ]
     looks += [PotToCheck(p.id, p.code, p.name, "Due for feed; plain water today.", way) for p, way in asked]
     looks += [
@@ -145,7 +144,7 @@ def round_plan(
         for p in walk_of(pots)
         if p.water_note and p.id in poured
     ]
-    lettered = tuple(replace(c, letter=_letter(i)) for i, c in enumerate(cans))
+    lettered = tuple(c if c.letter else replace(c, letter=_letter(i)) for i, c in enumerate(cans))
     due = len({p.pot_id for c in lettered for p in c.pots})
     ledger.take("n_pots", "pots due", due, "")
     ledger.take("n_cans", "cans", len(lettered), "")
@@ -171,22 +170,30 @@ def _plain_can(pots: list[RoundPot], w: RoundWater, carnivore: bool) -> Can:
     return _water_can("plain", f"{volume:g} L {w.name}, nothing added", w, volume, "", why, shares_of(pots, "plain"))
 
 
-def _flush_can(p: RoundPot, w: RoundWater) -> Can:
+@once_for
+def _flush_can(p: RoundPot, w: RoundWater, letter: str) -> Can:
     volume = round(p.flush_rounds * p.flush_round_L, 2)
     share = can_pot(p, "flush", volume * 1000, "top", p.flush_sentence)
     reading = (
         f"Reading about {p.reading_uS_cm:.0f}, ceiling {p.ceiling_uS_cm:.0f}." if p.reading_uS_cm is not None else ""
     )
-    return _water_can("flush", f"Flush {p.code}", w, volume, p.flush_sentence, reading, (share,))
+    return _water_can("flush", f"Flush {p.code}", w, volume, p.flush_sentence, reading, (share,), letter)
 
 
 def _water_can(
-    job: Job, title: str, w: RoundWater, volume_L: float, weighing: str, why: str, pots: tuple[CanPot, ...]
+    job: Job,
+    title: str,
+    w: RoundWater,
+    volume_L: float,
+    weighing: str,
+    why: str,
+    pots: tuple[CanPot, ...],
+    letter: str = "",
 ) -> Can:
     """A can of water with nothing weighed into it. [L]"""
     ec, open_to = w.base.ec25_uS_cm, w.base.half_width_uS_cm
     return Can(
-        letter="",
+        letter=letter,
         job=job,
         title=title,
         water_id=w.id,

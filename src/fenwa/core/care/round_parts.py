@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from operator import attrgetter
 
 from fenwa.core.care.acts import then_of
 from fenwa.core.care.due import Job, RoundPot
@@ -149,7 +150,8 @@ def given(job: Job, route: str) -> str:
 
 
 def walk_of(pots: list[RoundPot]) -> list[RoundPot]:
-    return sorted(pots, key=lambda p: (p.isolated, p.shelf_order, p.code))
+    """Pots in the order they are walked."""
+    return sorted(pots, key=attrgetter("walk"))
 
 
 def shares_of(pots: list[RoundPot], job: Job) -> tuple[CanPot, ...]:
@@ -176,13 +178,16 @@ def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
 
     An isolated pot is a row of its own: hands are washed between.
     """
-    out: list[CanPot] = []
-    for share in shares:
-        before = out[-1] if out else None
+    walked = list(shares)
+    rows: list[int] = []
+    for i, share in enumerate(walked):
+        before = walked[i - 1] if i else None
         alike = before is not None and not share.isolated and not before.isolated and _same(share) == _same(before)
-        out.append(replace(share, row=0 if before is None else before.row if alike else before.row + 1))
-    length = Counter(share.row for share in out)
-    return tuple(replace(share, together=length[share.row] >= MIN_IN_A_ROW) for share in out)
+        rows.append(0 if before is None else rows[-1] if alike else rows[-1] + 1)
+    length = Counter(rows)
+    return tuple(
+        replace(share, row=row, together=length[row] >= MIN_IN_A_ROW) for share, row in zip(walked, rows, strict=True)
+    )
 
 
 def _same(share: CanPot) -> tuple[object, ...]:
@@ -195,5 +200,11 @@ def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
 
     What drips or clings goes from the healthy to the suspect and never back (hygiene of the order of the day).
     """
-    parts = [(c.letter, tuple(p.pot_id for p in c.pots if p.isolated is last)) for last in (False, True) for c in cans]
-    return tuple(Leg(letter, ids) for letter, ids in parts if ids)
+    healthy, isolated = list[Leg](), list[Leg]()
+    for c in cans:
+        apart = {p.pot_id for p in c.pots if p.isolated}
+        if len(apart) < len(c.pots):
+            healthy.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id not in apart)))
+        if apart:
+            isolated.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id in apart)))
+    return (*healthy, *isolated)
