@@ -29,8 +29,9 @@ from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.care_state import profile_in_force
 from fenwa.store.collection import pots_today
+from fenwa.store.memory import remembered
 from fenwa.store.water_rows import newest_readings, newest_treatments, past_readings
-from fenwa.store.water_state import WaterToday, enter_litres, left_L, waters_today
+from fenwa.store.water_state import WaterToday, enter_litres, left_L, waters_as_found, waters_today
 
 router = APIRouter(prefix="/api", tags=["water"])
 
@@ -117,11 +118,33 @@ def water_page(session: ReadSession, today: Today) -> Response:
     for p in pots_today(session, today):
         kinds.setdefault(p.profile.id, []).append(p.profile)
     groups = sorted((strictest_of(same) for same in kinds.values()), key=lambda g: g.source_water.ec_max_uS_cm)
-    waters, verdicts = [], []
-    for w in waters_today(session, today):
+    judged = remembered(session, "sources", (today, tuple(groups)), lambda s: _judged(s, groups, today))
+    left = {w.water.id: w.left_L for w in waters_today(session, today)}
+    page = WaterPage(
+        today=today,
+        waters=[row.model_copy(update={"on_hand_L": left[row.id]}) for row, _ in judged],
+        groups=[
+            GroupOut(
+                profile_id=g.id,
+                short=g.short,
+                ec_max_uS_cm=g.source_water.ec_max_uS_cm,
+                confidence=g.confidence,
+                pots=len(kinds[g.id]),
+            )
+            for g in groups
+        ],
+        verdicts=[v for _, mine in judged for v in mine],
+    )
+    return as_json(page)
+
+
+def _judged(session: Session, groups: list[Profile], today: date) -> list[tuple[WaterOut, list[VerdictOut]]]:
+    """Every source with its verdicts, but for the litres that pours took of it."""
+    out = []
+    for w in waters_as_found(session, today):
         results = [(g, w.verdict(needs_of(g)).result) for g in groups]
         row = _water_out(session, w, today, results)
-        verdicts += [
+        verdicts = [
             VerdictOut(
                 water_id=w.water.id,
                 profile_id=g.id,
@@ -134,23 +157,8 @@ def water_page(session: ReadSession, today: Today) -> Response:
             )
             for g, v in results
         ]
-        waters.append(row)
-    page = WaterPage(
-        today=today,
-        waters=waters,
-        groups=[
-            GroupOut(
-                profile_id=g.id,
-                short=g.short,
-                ec_max_uS_cm=g.source_water.ec_max_uS_cm,
-                confidence=g.confidence,
-                pots=len(kinds[g.id]),
-            )
-            for g in groups
-        ],
-        verdicts=verdicts,
-    )
-    return as_json(page)
+        out.append((row, verdicts))
+    return out
 
 
 def _water_out(session: Session, w: WaterToday, today: date, verdicts: list[tuple[Profile, WaterVerdict]]) -> WaterOut:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date, timedelta
+from operator import attrgetter
 
-from fenwa.core.care.due import RoundPot, interval_ends_on, job_of, water_due_on
+from fenwa.core.care.due import RoundPot, job_of, water_due_on, whole_days
 from fenwa.core.care.holds import blocked
 from fenwa.core.entry import require
+from fenwa.core.once import once_for
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -42,6 +44,7 @@ class Coming:
     busiest: int
 
 
+@once_for
 def coming_pot(p: RoundPot, today: date) -> ComingPot:
     """A pot of the round as the calendar needs it."""
     first = None
@@ -94,19 +97,19 @@ def coming_rounds(*, pots: list[ComingPot], today: date, days: int = 28) -> Comp
     judgement
     """
     require(days, "Days ahead", "d", low=1, high=MAX_DAYS, pointer="/days")
-    last = today + timedelta(days=int(days) - 1)
-    wanted: dict[date, list[ComingPot]] = {}
+    first, last = today.toordinal(), today.toordinal() + int(days) - 1
+    wanted: list[list[ComingPot]] = [[] for _ in range(int(days))]
     for i, p in enumerate(pots):
         at = f"/pots/{i}/interval_days"
         days_between = require(p.interval_days, f"Interval of {p.code}", "d", low=0.2, high=366, pointer=at)
-        on = None if p.first_on is None else max(p.first_on, today)
-        while on is not None and on <= last:
-            wanted.setdefault(on, []).append(p)
-            on = interval_ends_on(on, days_between)
+        if p.first_on is not None:
+            for on in range(max(p.first_on.toordinal(), first), last + 1, whole_days(days_between)):
+                wanted[on - first].append(p)
     rounds = tuple(
-        ComingRound(on, tuple(p.id for p in here), tuple(p.code for p in here))
-        for on, found in sorted(wanted.items())
-        for here in [sorted(found, key=lambda p: p.isolated)]
+        ComingRound(date.fromordinal(first + n), tuple([p.id for p in here]), tuple([p.code for p in here]))
+        for n, found in enumerate(wanted)
+        if found
+        for here in [sorted(found, key=attrgetter("isolated"))]
     )
     ledger = Ledger(
         "Rounds of the coming weeks", "Each pot by its interval; holds as they stand today.", ("judgement",)

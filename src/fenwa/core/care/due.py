@@ -94,9 +94,14 @@ def feed_range(feeding: PhaseFeeding | None, school: School | None) -> tuple[flo
     return min(school.n_low_mg_L, most), min(school.n_high_mg_L, most)
 
 
+def whole_days(interval_days: float) -> int:
+    """Whole days until an interval has passed, a day at the least: never sooner. [d]"""
+    return max(1, math.ceil(interval_days - 1e-9))
+
+
 def interval_ends_on(last_pour_on: date, interval_days: float) -> date:
-    """The first whole day on which an interval has passed, a day after the pour at the earliest: never sooner."""
-    return last_pour_on + timedelta(days=max(1, math.ceil(interval_days - 1e-9)))
+    """The first whole day on which an interval has passed, a day after the pour at the earliest."""
+    return last_pour_on + timedelta(days=whole_days(interval_days))
 
 
 def water_due_on(p: RoundPot, today: date) -> date:

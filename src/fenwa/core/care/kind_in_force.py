@@ -29,7 +29,8 @@ def strictest_of(profiles: list[Profile]) -> Profile:
     A companion nobody named sets no limit: it does not silence the known ones.
     """
     lead = profiles[0]
-    profiles = [lead, *(p for p in profiles[1:] if p.id != NAMELESS)]
+    others = {id(p): p for p in profiles[1:] if p is not lead and p.id != NAMELESS}  # of one kind by the hundred
+    profiles = [lead, *others.values()]
     if len(profiles) == 1:
         return lead
     waters, roots = [p.source_water for p in profiles], [p.root_zone for p in profiles]
