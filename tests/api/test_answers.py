@@ -95,6 +95,22 @@ def test_every_change_answers_and_single_pairs_are_put_together(demo: Client) ->
     assert flushes["asked"] >= 3
 
 
+def test_changes_come_in_windows_and_by_kind(demo: Client) -> None:
+    every = demo.get("/api/changes?count=500")
+    assert every["total"] == len(every["answers"]) > 6
+    assert every["kinds"] == sorted({a["kind"] for a in every["answers"]})
+    pieces = [demo.get(f"/api/changes?skip={skip}&count=3") for skip in range(0, every["total"] + 3, 3)]
+    assert [a for piece in pieces for a in piece["answers"]] == every["answers"]
+    assert {(p["total"], tuple(p["kinds"])) for p in pieces} == {(every["total"], tuple(every["kinds"]))}
+    assert pieces[1]["questions"] == every["questions"], "questions put all changes together, not those of a window"
+    for kind in every["kinds"]:
+        one = demo.get(f"/api/changes?count=500&kind={kind}")
+        assert one["answers"] == [a for a in every["answers"] if a["kind"] == kind]
+        assert (one["total"], one["kinds"]) == (len(one["answers"]), every["kinds"])
+    none = demo.get("/api/changes?kind=dance")
+    assert (none["total"], none["answers"]) == (0, [])
+
+
 def test_what_a_write_did_not_touch_is_answered_as_if_all_were_worked_out_anew(kept: Client) -> None:
     """The page of all changes goes on from what it knew; a fresh start knows nothing and says the same."""
     a, b, flushed = flushed_pair(kept)

@@ -54,6 +54,16 @@ class PotToday:
         return self.day.kept.id
 
     @once
+    def plant_id(self) -> int:
+        """Number of the leading plant."""
+        return self.plant.id
+
+    @once
+    def kind(self) -> str:
+        """The kind of the leading plant."""
+        return self.plant.profile_id
+
+    @once
     def salt_share(self) -> float:
         """Predicted reading as a part of its ceiling; 0: never poured."""
         return (self.reading or 0.0) / self.profile.root_zone.ec_ceiling_uS_cm

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
+from operator import attrgetter
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
@@ -11,6 +12,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.answers.desk import AnswerBrief, Desk, answer, briefs_of, desk_of
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.errors import NotFound
 from fenwa.core.evidence.answer import Against, DidItHelp
 from fenwa.core.evidence.measures import MEASURES, facts_of
@@ -142,24 +144,38 @@ class QuestionOut(BaseModel):
 
 
 class EveryChange(BaseModel):
-    """Every change of the last fourteen months with its answer, and the questions they put together."""
+    """Changes of the last fourteen months with their answers, in windows, and the questions they put together.
+
+    ``total``: changes of the kind asked for; ``kinds``: kinds of change there are.
+    """
 
     today: date
+    total: int
+    kinds: list[str]
     answers: list[AnswerBrief]
     questions: list[QuestionOut]
 
 
 @router.get("/changes", response_model=EveryChange)
-def every_change(session: ReadSession, today: Today) -> Response:
+def every_change(session: ReadSession, today: Today, kind: str = "", skip: Skip = 0, count: Count = WINDOW) -> Response:
     """Every change so far, newest first, so that next season starts from what was learnt."""
-    return as_json(remembered(session, "changes", today, lambda s: _every(s, today)))
+    rows, questions = remembered(session, "changes", today, lambda s: _every(s, today))
+    asked = [r for r in rows if r.kind == kind] if kind else rows
+    page = EveryChange(
+        today=today,
+        total=len(asked),
+        kinds=sorted({r.kind for r in rows}),
+        answers=list(window(asked, skip, count)),
+        questions=questions,
+    )
+    return as_json(page)
 
 
-def _every(session: Session, today: date) -> EveryChange:
+def _every(session: Session, today: date) -> tuple[list[AnswerBrief], list[QuestionOut]]:
     desk = desk_of(session, today)
     rows = [r for p in desk.pots.values() for r in briefs_of(desk, session, p)]
-    rows.sort(key=lambda r: (r.on, r.code), reverse=True)
-    return EveryChange(today=today, answers=rows, questions=_questions(rows))
+    rows.sort(key=attrgetter("on", "code"), reverse=True)
+    return rows, _questions(rows)
 
 
 def _questions(rows: list[AnswerBrief]) -> list[QuestionOut]:

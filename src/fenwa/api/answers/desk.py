@@ -6,6 +6,7 @@ from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
+from typing import TypeVar
 
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
@@ -25,6 +26,8 @@ from fenwa.store.answer_rows import noted_by, poured_by, values_of
 from fenwa.store.collection import pots_today
 from fenwa.store.memory import remembered
 from fenwa.store.pot_today import PotToday
+
+T = TypeVar("T")
 
 WINDOW_DAYS = 425  # fourteen months
 ASKED_FIRST = ("leaf length", "leaves gained", "root tips", "new burn", "height", "rating")
@@ -93,8 +96,9 @@ class Desk:
     written: set[int] = field(default_factory=set)
     facts: dict[int, PlantFacts] = field(default_factory=dict)
     complete: set[str] = field(default_factory=set)
+    plants: set[int] = field(default_factory=set)
     days: dict[str, dict[int, Days]] = field(default_factory=dict)
-    kin: dict[str, list[tuple[int, PlantFacts]]] = field(default_factory=dict)
+    kin: dict[str, dict[int, tuple[int, PlantFacts]]] = field(default_factory=dict)
     next_leaf: dict[int, date | None] = field(default_factory=dict)
 
     def of(self, session: Session, measure: str) -> dict[int, list[Sample]]:
@@ -102,21 +106,20 @@ class Desk:
         known = self.values.setdefault(measure, {})
         if measure in self.complete:
             return known
-        missing = [p.plant.id for p in self.pots.values() if p.plant.id not in known]
+        missing = self.plants - known.keys()
         if missing:
-            found = values_of(session, missing, measure, self.today)
+            found = values_of(session, sorted(missing), measure, self.today)
             known.update({plant: found.get(plant, []) for plant in missing})
         self.complete.add(measure)
         return known
 
     def days_of(self, session: Session, measure: str) -> dict[int, Days]:
         """Days of a measure by plant, worked out once."""
-        if measure not in self.days:
-            self.days[measure] = {
-                plant: Days(sorted(s.on for s in rows), sorted(s.begun_on or s.on for s in rows))
-                for plant, rows in self.of(session, measure).items()
-            }
-        return self.days[measure]
+        known, values = self.days.setdefault(measure, {}), self.of(session, measure)
+        for plant in values.keys() - known.keys() if len(known) < len(values) else ():
+            rows = values[plant]
+            known[plant] = Days(sorted(s.on for s in rows), sorted(s.begun_on or s.on for s in rows))
+        return known
 
 
 def desk_of(session: Session, today: date) -> Desk:
@@ -130,17 +133,17 @@ def _laid_out(session: Session, today: date) -> Desk:
     pots = pots_today(session, today)
     if before is not None and before.today != today:
         before = None
-    fresh = [p for p in pots if before is None or before.pots.get(p.pot.id) is not p]
+    fresh = [p for p in pots if before is None or before.pots.get(p.id) is not p]
     since = today - timedelta(days=WINDOW_DAYS)
     poured = poured_by(session, [p.pot.id for p in fresh], since, today)
     noted = noted_by(session, [p.pot for p in fresh], since, today)
     found = {p.pot.id: changes_in(poured.get(p.pot.id, []), noted.get(p.pot.id, []), since, today) for p in fresh}
     kinds: dict[str, list[PotToday]] = {}
     for p in pots:
-        kinds.setdefault(p.plant.profile_id, []).append(p)
-    desk = Desk(today, {p.pot.id: p for p in pots}, found, kinds)
+        kinds.setdefault(p.kind, []).append(p)
+    desk = Desk(today, {p.id: p for p in pots}, found, kinds, plants={p.plant_id for p in pots})
     if before is not None:
-        _go_on(desk, before, {p.pot.id for p in fresh})
+        _go_on(desk, before, {p.id for p in fresh})
     if store is not None:
         store.changed.memory["desk"] = desk
     return desk
@@ -148,22 +151,28 @@ def _laid_out(session: Session, today: date) -> Desk:
 
 def _go_on(desk: Desk, before: Desk, fresh: set[int]) -> None:
     """Take over what was worked out of pots that nobody wrote since; answers are looked at again where kin was."""
-    written = {desk.pots[i].plant.profile_id for i in fresh}
-    written |= {p.plant.profile_id for i, p in before.pots.items() if i not in desk.pots}
-    stale = {desk.pots[i].plant.id for i in fresh}
+    gone = before.pots.keys() - desk.pots.keys()
+    other = fresh | gone
+    written = {desk.pots[i].kind for i in fresh} | {before.pots[i].kind for i in other if i in before.pots}
+    stale = {desk.pots[i].plant_id for i in fresh} | {before.pots[i].plant_id for i in other if i in before.pots}
     desk.written = fresh | (before.written if before.earlier else set())
-    for measure, by_plant in before.values.items():
-        desk.values[measure] = {plant: rows for plant, rows in by_plant.items() if plant not in stale}
-    for pot_id, p in desk.pots.items():
-        if pot_id not in fresh:
-            desk.changes[pot_id] = before.changes[pot_id]
-            if pot_id in before.facts:
-                desk.facts[pot_id] = before.facts[pot_id]
-            if pot_id in before.next_leaf:
-                desk.next_leaf[pot_id] = before.next_leaf[pot_id]
-            known = before.briefs.get(pot_id) or before.earlier.get(pot_id)
-            if known is not None:
-                (desk.earlier if p.plant.profile_id in written else desk.briefs)[pot_id] = known
+    desk.values = {measure: _without(rows, stale) for measure, rows in before.values.items()}
+    desk.days = {measure: _without(days, stale) for measure, days in before.days.items()}
+    desk.changes = _without(before.changes, other) | desk.changes
+    desk.facts, desk.next_leaf = _without(before.facts, other), _without(before.next_leaf, other)
+    desk.earlier, desk.briefs = _without(before.earlier, other), _without(before.briefs, other)
+    for kind in written:
+        for p in desk.kinds.get(kind, ()):
+            if (known := desk.briefs.pop(p.id, None)) is not None:
+                desk.earlier[p.id] = known
+
+
+def _without(known: dict[int, T], gone: set[int]) -> dict[int, T]:
+    """A copy without some of it."""
+    rest = dict(known)
+    for i in gone:
+        rest.pop(i, None)
+    return rest
 
 
 @dataclass(frozen=True)
@@ -198,10 +207,10 @@ def _facts(desk: Desk, p: PotToday) -> PlantFacts:
     return found
 
 
-def _kin(desk: Desk, kind: str) -> list[tuple[int, PlantFacts]]:
-    """Plants of a kind with what makes them alike, laid out once."""
+def _kin(desk: Desk, kind: str) -> dict[int, tuple[int, PlantFacts]]:
+    """Plants of a kind by pot with what makes them alike, laid out once."""
     if kind not in desk.kin:
-        desk.kin[kind] = [(q.plant.id, _facts(desk, q)) for q in desk.kinds[kind]]
+        desk.kin[kind] = {q.id: (q.plant_id, _facts(desk, q)) for q in desk.kinds[kind]}
     return desk.kin[kind]
 
 
@@ -234,9 +243,8 @@ def _twins(
     """Plants to hold a change against, the most alike first; none for what a place did to all. ``among``: pots."""
     if change.whose != "pot" or change.on > desk.today:
         return []
-    kin = _kin(desk, p.plant.profile_id)
-    if among is not None:
-        kin = [(plant, k) for plant, k in kin if k.id in among]
+    every = _kin(desk, p.kind)
+    kin = list(every.values()) if among is None else [every[i] for i in among if i in every]
     days, by_leaf = desk.days_of(session, measure), facts_of(measure).by_leaf
     counts = {k.id: _counts(days[plant], change.on, by_leaf) for plant, k in kin}
     return twins_of(_facts(desk, p), [k for _, k in kin], counts, change.on, change.kind)
@@ -317,8 +325,8 @@ def brief(p: PotToday, a: Answered) -> AnswerBrief:
 
 def _brief_of(desk: Desk, session: Session, p: PotToday, change: LoggedChange, known: KeptBrief | None) -> KeptBrief:
     """An answer in a line: the one known, while no other plant is the most alike and that one was not written."""
-    if known is not None and (known.beside is None or desk.pots.get(known.beside.pot.id) is known.beside):
-        among = desk.written | ({known.beside.pot.id} if known.beside else set())
+    if known is not None and (known.beside is None or desk.pots.get(known.beside.id) is known.beside):
+        among = desk.written | ({known.beside.id} if known.beside else set())
         twins = _twins(desk, session, p, change, known.line.measure, among)
         if (desk.pots[twins[0].id] if twins else None) is known.beside:
             return known
@@ -328,7 +336,7 @@ def _brief_of(desk: Desk, session: Session, p: PotToday, change: LoggedChange, k
 
 def briefs_of(desk: Desk, session: Session, p: PotToday) -> list[AnswerBrief]:
     """Answers to the own changes of a pot, worked out once for one state of it and of what stands beside it."""
-    i = p.pot.id
+    i = p.id
     if i not in desk.briefs:
         known = {k.line.key: k for k in desk.earlier.pop(i, ())}
         own = [c for c in desk.changes[i] if c.whose == "pot"]

@@ -8033,7 +8033,9 @@ export interface components {
         };
         /**
          * EveryChange
-         * @description Every change of the last fourteen months with its answer, and the questions they put together.
+         * @description Changes of the last fourteen months with their answers, in windows, and the questions they put together.
+         *
+         *     ``total``: changes of the kind asked for; ``kinds``: kinds of change there are.
          */
         EveryChange: {
             /**
@@ -8041,6 +8043,10 @@ export interface components {
              * Format: date
              */
             today: string;
+            /** Total */
+            total: number;
+            /** Kinds */
+            kinds: string[];
             /** Answers */
             answers: components["schemas"]["AnswerBrief"][];
             /** Questions */
@@ -24844,7 +24850,13 @@ export interface operations {
     };
     every_change_api_changes_get: {
         parameters: {
-            query?: never;
+            query?: {
+                kind?: string;
+                /** @description Rows before the first one sent. */
+                skip?: number;
+                /** @description Rows sent at most. */
+                count?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -1,8 +1,9 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
-import { useQuery } from "@tanstack/react-query"
+import { useInfiniteQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link } from "react-router"
 import { Choice } from "../../ui/Choice"
+import { MoreRows, type Windowed } from "../../ui/MoreRows"
 import { Card, Loaded, PageHead, Teach } from "../../ui/Page"
 import type { Schemas } from "../../api/client"
 import { ChangeRow } from "./ChangeRow"
@@ -10,20 +11,30 @@ import { Forest } from "./Forest"
 import { changesQuery } from "./queries"
 import { SchoolsCard } from "./SchoolsCard"
 
-type Page = Schemas["EveryChange"]
-const SHOWN = 60 // rows at first; the rest unfold
-
 /** Every change of the year with its answer, so that next season starts from what was learnt. */
 export function ChangesScreen() {
-  return <Loaded query={useQuery(changesQuery)}>{(page) => <Every page={page} />}</Loaded>
+  const [kind, setKind] = useState("")
+  const query = useInfiniteQuery(changesQuery(kind))
+  return (
+    <Loaded query={query}>
+      {({ pages }) => {
+        const [first] = pages
+        const shown = pages.flatMap((p) => p.answers)
+        return first && <Every page={first} {...{ shown, kind, setKind, query }} />
+      }}
+    </Loaded>
+  )
 }
 
-function Every({ page }: { page: Page }) {
-  const [kind, setKind] = useState("")
-  const [all, setAll] = useState(false)
-  const kinds = [...new Set(page.answers.map((a) => a.kind))].sort()
-  const rows = page.answers.filter((a) => !kind || a.kind === kind)
-  const shown = all ? rows : rows.slice(0, SHOWN)
+type Shown = {
+  page: Schemas["EveryChange"]
+  shown: Schemas["AnswerBrief"][]
+  kind: string
+  setKind: (kind: string) => void
+  query: Windowed
+}
+
+function Every({ page, shown, kind, setKind, query }: Shown) {
   const questions = page.questions.filter((q) => q.together)
   return (
     <>
@@ -43,7 +54,7 @@ function Every({ page }: { page: Page }) {
           </Link>
         </Button>
       </PageHead>
-      {page.answers.length === 0 ? (
+      {page.kinds.length === 0 ? (
         <Teach>
           Nothing was changed yet. A flush, another strength, rhythm, water or place, and every
           decision stands here with its answer as leaves come.
@@ -57,7 +68,7 @@ function Every({ page }: { page: Page }) {
           <Card label="Changes with their answers">
             <Flex justify="space-between" align="center" gap="2" wrap="wrap" mb="2">
               <Text fontWeight="semibold">
-                {rows.length} {rows.length === 1 ? "change" : "changes"}
+                {page.total} {page.total === 1 ? "change" : "changes"}
               </Text>
               <Choice
                 label="Kind of change"
@@ -65,18 +76,14 @@ function Every({ page }: { page: Page }) {
                 onValue={setKind}
                 choices={[
                   { value: "", label: "all kinds" },
-                  ...kinds.map((k) => ({ value: k, label: k })),
+                  ...page.kinds.map((k) => ({ value: k, label: k })),
                 ]}
               />
             </Flex>
             {shown.map((a) => (
               <ChangeRow key={`${a.pot_id}${a.key}`} row={a} today={page.today} />
             ))}
-            {rows.length > shown.length && (
-              <Button variant="outline" minH="44px" mt="3" onClick={() => setAll(true)}>
-                Show all {rows.length}
-              </Button>
-            )}
+            <MoreRows query={query} left={page.total - shown.length} auto />
           </Card>
           <Box minW="0">
             {questions.map((q) => (

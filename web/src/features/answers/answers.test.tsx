@@ -216,15 +216,19 @@ describe("every change", () => {
       high_shown: 17,
       sentence: "2 answers together.",
     }
-    serve({
+    const rain = { ...brief, key: "w", kind: "water", words: "Tap to Rain", middle_shown: null }
+    const sent = serve({
       ...SETTINGS,
-      "GET /api/changes": {
+      "GET /api/changes": ({ query }) => ({
         body: {
           today: "2026-11-23",
-          answers: [
-            brief,
-            { ...brief, key: "w", kind: "water", words: "Tap to Rain", middle_shown: null },
-          ],
+          total: query.get("kind") ? 1 : 3, // of three, two were sent
+          kinds: ["flush", "water"],
+          answers: query.get("kind")
+            ? [rain]
+            : query.get("skip") === "0"
+              ? [brief, rain]
+              : [{ ...rain, key: "x" }],
           questions: [
             {
               question: "flush",
@@ -237,14 +241,16 @@ describe("every change", () => {
             },
           ],
         },
-      },
+      }),
     })
     show(<ChangesScreen />)
-    expect(await screen.findByText("2 changes")).toBeTruthy()
+    expect(await screen.findByText("3 changes")).toBeTruthy()
     expect(screen.getByText("+2.9 % (−15 to +24 %)")).toBeTruthy()
+    fireEvent.click(screen.getByRole("button", { name: "Show more, 1 left" }))
+    await waitFor(() => expect(sent.at(-1)?.query.get("skip")).toBe("2"))
     expect(screen.getByRole("img", { name: /Together −7 to \+17 %/ })).toBeTruthy()
     fireEvent.change(screen.getByLabelText("Kind of change"), { target: { value: "water" } })
-    expect(screen.getByText("1 change")).toBeTruthy()
+    expect(await screen.findByText("1 change")).toBeTruthy()
   })
 })
 

@@ -1,6 +1,7 @@
 // What evidence asks for: one change of a pot, every change, trials, seasons, a pair.
 import { queryOptions } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "../../api/client"
+import { windowed } from "../../api/windowed"
 
 export type PotAnswers = Schemas["PotAnswers"]
 export type Chosen = NonNullable<PotAnswers["chosen"]>
@@ -20,10 +21,12 @@ export const answersQuery = (pot_id: number, change: string, measure: string, be
         }),
       ),
   })
-export const changesQuery = queryOptions({
-  queryKey: ["answers", "every"],
-  queryFn: () => answer(client.GET("/api/changes")),
-})
+export const changesQuery = (kind: string) =>
+  windowed({
+    key: ["answers", "every", kind],
+    rows: (page: Schemas["EveryChange"]) => page.answers.length,
+    ask: (skip) => answer(client.GET("/api/changes", { params: { query: { kind, skip } } })),
+  })
 export const schoolsQuery = queryOptions({
   queryKey: ["answers", "schools"],
   queryFn: () => answer(client.GET("/api/schools-compared")),
