@@ -30,6 +30,7 @@ from fenwa.core.library.loader import get_profile
 from fenwa.store.collection import pots_today
 from fenwa.store.leaf_rows import leaves_of
 from fenwa.store.look_rows import as_before, last_look, leaf_rows
+from fenwa.store.memory import remembered
 from fenwa.store.photo_rows import newest_photo
 from fenwa.store.pot_rows import plants_with
 from fenwa.store.pot_today import PotToday
@@ -203,10 +204,15 @@ def looks_asked(session: ReadSession, today: Today, count: int = 20) -> LooksAsk
     """What looks at the plants ask that went unseen longest: a walk on the phone, a table at the desk."""
     require(count, "Count", "", low=1, high=MOST_AT_ONCE, pointer="/count")
     pots = pots_today(session, today)
-    order = longest_unseen([(p.look_is_due, p.log.last_look_on, p.pot.shelf_order) for p in pots])
+    order = longest_unseen([(p.look_is_due, p.log.last_look_on, p.day.kept.shelf_order) for p in pots])
     chosen = [pots[i] for i in order[:count]]
+
+    def asked(place: int, p: PotToday) -> LookAsked:
+        """Kept by its place in the list, so that no more is kept than is shown."""
+        return remembered(session, f"look {place}", (today, p), lambda s: asked_of(s, p, p.plant_id, today))
+
     return LooksAsked(
         today=today,
         due=sum(p.look_is_due for p in pots),
-        looks=[asked_of(session, p, p.plant.id, today) for p in chosen],
+        looks=[asked(i, p) for i, p in enumerate(chosen)],
     )

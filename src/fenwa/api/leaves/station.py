@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
@@ -103,32 +103,34 @@ def _lines(session: Session, pots: Sequence[PotToday], today: date) -> list[_Dra
     return out
 
 
-def _lines_kept(session: Session, pots: Sequence[PotToday], today: date) -> dict[int, LeafLine]:
-    """The line of every pot, worked out anew where something of it was written."""
+def _lines_kept(session: Session, pots: Sequence[PotToday], today: date) -> dict[int, tuple[LeafLine, Looked]]:
+    """The line of every pot and what sorts it, worked out anew where something of it was written."""
 
-    def made(new: Sequence[PotToday]) -> dict[int, LeafLine]:
-        return {x.p.pot.id: x.computed.result for x in _lines(session, new, today)}
+    def made(new: Sequence[PotToday]) -> dict[int, tuple[LeafLine, Looked]]:
+        drawn = _lines(session, new, today)
+        return {x.p.id: (x.computed.result, _looked(x.p, x.computed.result)) for x in drawn}
 
     return kept_of_pots(session, "leaf lines", pots, made)
 
 
+def _looked(p: PotToday, line: LeafLine) -> Looked:
+    return Looked(
+        id=p.id,
+        question=line.group,
+        marked=bool(p.log.marks),
+        last_on=p.log.last_look_on,
+        kind=p.profile.short,
+        place=p.place,
+        school=_school(p),
+    )
+
+
 def _grouped(
-    pots: Sequence[PotToday], lines: dict[int, LeafLine], by: GroupBy, show: Shown
+    pots: Sequence[PotToday], lines: dict[int, tuple[LeafLine, Looked]], by: GroupBy, show: Shown
 ) -> dict[str, list[PotToday]]:
     """Pots under the headings of their plants."""
-    by_id = {p.pot.id: p for p in pots}
-    looked = [
-        Looked(
-            id=p.pot.id,
-            question=lines[p.pot.id].group,
-            marked=bool(p.log.marks),
-            last_on=p.log.last_look_on,
-            kind=p.profile.short,
-            place=p.place,
-            school=_school(p),
-        )
-        for p in pots
-    ]
+    by_id = {p.id: p for p in pots}
+    looked = [lines[p.id][1] for p in pots]
     return {heading: [by_id[i] for i in ids] for heading, ids in under_headings(looked, by, show).items()}
 
 
@@ -136,27 +138,34 @@ def _school(p: PotToday) -> str:
     return p.school.name if p.school else "its own rhythm"
 
 
-def _plants(session: Session, pots: Sequence[PotToday], lines: dict[int, LeafLine], today: date) -> list[PlantLine]:
-    poured = poured_days(session, [p.pot.id for p in pots], today - timedelta(days=WINDOW_DAYS), today)
-    return [
-        PlantLine(
-            pot_id=p.pot.id,
-            code=p.pot.code,
-            name=p.name,
-            profile_id=p.plant.profile_id,
-            profile=p.profile.short,
-            place=p.place,
-            school=_school(p),
-            last_look_on=p.log.last_look_on,
-            marks=list(p.log.marks),
-            leaves_count=p.log.leaves_count,
-            newest_leaf_mm=p.log.newest_leaf_mm,
-            line=lines[p.pot.id],
-            fed=poured.get(p.pot.id, NOT_POURED)["feed"],
-            flushed=poured.get(p.pot.id, NOT_POURED)["flush"],
-        )
-        for p in pots
-    ]
+def _plants(
+    session: Session, pots: Sequence[PotToday], lines: dict[int, tuple[LeafLine, Looked]], today: date
+) -> list[PlantLine]:
+    def made(new: Sequence[PotToday]) -> dict[int, PlantLine]:
+        poured = poured_days(session, [p.id for p in new], today - timedelta(days=WINDOW_DAYS), today)
+        return {p.id: _plant(p, lines[p.id][0], poured.get(p.id, NOT_POURED)) for p in new}
+
+    kept = kept_of_pots(session, "leaf rows", pots, made)
+    return [kept[p.id] for p in pots]
+
+
+def _plant(p: PotToday, line: LeafLine, poured: Mapping[str, list[date]]) -> PlantLine:
+    return PlantLine(
+        pot_id=p.pot.id,
+        code=p.pot.code,
+        name=p.name,
+        profile_id=p.plant.profile_id,
+        profile=p.profile.short,
+        place=p.place,
+        school=_school(p),
+        last_look_on=p.log.last_look_on,
+        marks=list(p.log.marks),
+        leaves_count=p.log.leaves_count,
+        newest_leaf_mm=p.log.newest_leaf_mm,
+        line=line,
+        fed=poured["feed"],
+        flushed=poured["flush"],
+    )
 
 
 @router.get("/leaves", response_model=LeafPage)
