@@ -7,9 +7,11 @@ import json
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
+from functools import lru_cache
 from typing import Any
 
-from sqlalchemy import func, select
+from pydantic_core import from_json
+from sqlalchemy import Text, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, PoursSoFar, pours_so_far
@@ -104,7 +106,7 @@ def as_logged(x: Any, leads: bool = True) -> LoggedLook:
     """One stored look as the core reads it; ``leads``: it saw the leading growth."""
     return LoggedLook(
         on=x.on,
-        marks=tuple(x.marks),
+        marks=_listed(x.marks),
         marks_looked_for=x.marks_looked_for,
         new_leaf=x.new_leaf,
         new_growth=x.new_growth,
@@ -116,8 +118,18 @@ def as_logged(x: Any, leads: bool = True) -> LoggedLook:
         newest_leaf_mm=x.newest_leaf_mm,
         leads=leads,
         growth_cm=x.growth_cm,
-        roots_cm=tuple(x.roots_cm or ()),
+        roots_cm=_listed(x.roots_cm),
     )
+
+
+@lru_cache(maxsize=4096)
+def _read(text: str) -> tuple[Any, ...]:
+    return tuple(from_json(text) or ())
+
+
+def _listed(stored: str | list[Any] | None) -> tuple[Any, ...]:
+    """A stored list; as text it is read once, for most looks say the same."""
+    return _read(stored) if isinstance(stored, str) else tuple(stored or ())
 
 
 _LOOK = (
@@ -125,7 +137,7 @@ _LOOK = (
     Look.plant_id,
     Look.growth_id,
     Look.on,
-    Look.marks,
+    type_coerce(Look.marks, Text).label("marks"),
     Look.marks_looked_for,
     Look.new_leaf,
     Look.new_growth,
@@ -136,7 +148,7 @@ _LOOK = (
     Look.leaves_count,
     Look.newest_leaf_mm,
     Look.growth_cm,
-    Look.roots_cm,
+    type_coerce(Look.roots_cm, Text).label("roots_cm"),
 )
 _POUR = (
     Pour.id,

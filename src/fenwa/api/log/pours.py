@@ -146,7 +146,7 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
     def store_pours(session: Session, body: PourIn) -> dict[str, Any]:
         ec, water_id, job, estimated = _contents(session, body, today)
         piece = _piece(session, body)
-        made_for, moment, ids, poured = _made_for(session, body), now(), [], []
+        made_for, moment, pours = _made_for(session, body), now(), []
         for p in _pots_in_order(session, body.pot_ids, today):
             route = body.route or p.pot.route
             _object(p, job, ec, route, made_for, body.note)
@@ -171,14 +171,12 @@ def add_pours(body: PourIn, writer: OneWrite, today: Today) -> Poured:
                     volume_L=runoff, ec_uS_cm=runoff_ec, method=body.runoff_method, pH=body.runoff_pH
                 )
             session.add(pour)
-            session.flush()
-            ids.append(pour.id)
+            pours.append(pour)
             if route == "soak" and body.on == today:
                 minutes = p.pot.stand_min or USUAL_STAND_min
                 session.add(models.Timer(pot_id=p.pot.id, started_at=moment, minutes=minutes))
-            poured.append(p.pot.id)
-        refresh_many(session, poured)
-        return {"pour_ids": ids, "ec_uS_cm": ec}
+        refresh_many(session, [pour.pot_id for pour in pours])
+        return {"pour_ids": [pour.id for pour in pours], "ec_uS_cm": ec}
 
     return Poured(**writer.once(body, write))
 
