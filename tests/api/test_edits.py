@@ -145,3 +145,134 @@ def test_and_in_the_units_of_the_one_who_reads_it(kept: Client) -> None:
 )
 def test_a_unit_is_read_off_the_end_of_a_name(name: str, unit: str) -> None:
     assert unit_of(name) == unit
+
+
+def test_a_school(kept: Client) -> None:
+    school_id = next(s["school"]["id"] for s in kept.get("/api/mix")["schools"] if s["school"]["n_low_mg_L"] > 0)
+
+    def stands() -> dict[str, Any]:
+        found = next(s["school"] for s in kept.get("/api/mix")["schools"] if s["school"]["id"] == school_id)
+        return {k: v for k, v in found.items() if k in FIGURES}
+
+    path, seen = f"/api/mix/schools/{school_id}", stands()
+    low, high = seen["n_low_mg_L"], seen["n_high_mg_L"]
+    first = {**seen, "name": "Weak and often", "seen": seen}
+    assert put(kept, path, first).status_code == 200
+    second = {**seen, "n_low_mg_L": low + 1, "seen": seen}
+    assert put(kept, path, second).status_code == 200
+    assert (stands()["name"], stands()["n_low_mg_L"], stands()["n_high_mg_L"]) == ("Weak and often", low + 1, high)
+    told = put(kept, path, {**seen, "name": "Weakly", "n_low_mg_L": low + 1, "seen": seen})
+    assert told.status_code == 409
+    assert [e["pointer"] for e in told.json()["errors"]] == ["/name"], "the same figure twice is no quarrel"
+    assert "it is “Weak and often” now" in told.json()["detail"]
+    again = {**seen, "name": "Weakly", "seen": {**seen, **told.json()["facts"]["now"]}}
+    assert put(kept, path, again).status_code == 200
+    assert (stands()["name"], stands()["n_low_mg_L"]) == ("Weakly", low + 1)
+    own = {**seen, "name": "Aunt’s way", "seen": seen}
+    assert put(kept, "/api/mix/schools/own_one", own).status_code == 200, "a school that is new was changed by nobody"
+
+
+FIGURES = {
+    "name",
+    "n_mg_L",
+    "n_low_mg_L",
+    "n_high_mg_L",
+    "cycle",
+    "feeds",
+    "plain_times",
+    "route",
+    "season",
+    "label_share",
+    "prill_g_L",
+    "prill_n_pct",
+    "prill_days",
+    "spray_mL",
+    "when",
+}
+
+
+@pytest.mark.parametrize("of", ["kind", "plant"])
+def test_own_figures(kept: Client, of: str) -> None:
+    plant = {} if of == "kind" else {"plant_id": kept.get("/api/pots/1/plants")[0]["id"]}
+    page = "/api/kinds/paphiopedilum" + ("" if of == "kind" else f"?plant_id={plant['plant_id']}")
+    path = "/api/kinds/paphiopedilum/own"
+    seen = kept.get(page)["limits"]
+    kept.made(path, {"water_max": "250", **plant, "seen": seen})
+    kept.made(path, {"minimum_C": "9", **plant, "seen": seen})
+    now = kept.get(page)["limits"]
+    assert (now["water_max"], now["minimum_C"]) == (250, 9), "each changed another"
+    told = kept.send(path, {"water_max": "200", "reading_high": "600", **plant, "seen": seen})
+    assert told.status_code == 409
+    assert [e["pointer"] for e in told.json()["errors"]] == ["/water_max"]
+    assert told.json()["facts"] == {"now": {"water_max": 250}}
+    assert kept.get(page)["limits"] == now, "a refusal changes nothing"
+    kept.made(path, {"water_max": "200", **plant, "seen": {**seen, "water_max": 250}})
+    assert kept.get(page)["limits"]["water_max"] == 200
+    kept.made(path, {"water_max": "190", **plant})
+    assert kept.get(page)["limits"]["water_max"] == 190, "without what was seen the last one stands"
+    if of == "plant":
+        assert kept.get("/api/kinds/paphiopedilum")["limits"]["water_max"] == seen["water_max"], (
+            "its kind keeps its own"
+        )
+
+
+LABEL = {
+    "name": "Own mix",
+    "basis": "w/w",
+    "pk_as": "oxide",
+    "others_as": "element",
+    "n_nitrate_pct": "8",
+    "n_ammonium_pct": "4",
+    "p_pct": "5",
+    "k_pct": "12",
+}
+
+
+def test_the_label_of_a_feed(kept: Client) -> None:
+    made = kept.made("/api/products", {**LABEL, "price": "10", "left_amount": "500"})["id"]
+    path = f"/api/products/{made}/correct"
+    seen = {**LABEL, "price": "10", "left_amount": "500"}
+
+    def stands() -> tuple[Any, ...]:
+        shelf = kept.get("/api/shelf")
+        label = next(p["label"] for p in shelf["products"] if p["id"] == made)
+        pack = next(p for p in shelf["packs"] if p["product_id"] == made)
+        return label["name"], label["p_pct"], label["k_pct"], pack["price"], pack["left_amount"]
+
+    kept.made(path, {**seen, "p_pct": "6", "seen": seen})
+    kept.made(path, {**seen, "price": "12.5", "seen": seen})
+    kept.made(path, {**seen, "name": "Own mix, new bag", "seen": seen})
+    kept.made(path, {**seen, "left_amount": "450", "seen": seen})
+    assert stands() == ("Own mix, new bag", 6, 12, 12.5, 450), "each changed another"
+    told = kept.send(path, {**seen, "p_pct": "7", "price": "12.5", "seen": seen})
+    assert told.status_code == 409
+    assert [e["pointer"] for e in told.json()["errors"]] == ["/p_pct"]
+    assert "Phosphorus was changed elsewhere meanwhile: it is 6 % now" in told.json()["detail"]
+    kept.made(path, {**seen, "p_pct": "7", "seen": {**seen, **told.json()["facts"]["now"]}})
+    assert stands() == ("Own mix, new bag", 7, 12, 12.5, 450)
+    refused = kept.send(path, {**seen, "k_pct": "99", "seen": seen})
+    assert refused.status_code == 422, "what was merged is checked like any label"
+    assert stands()[2] == 12
+    kept.made(path, seen)
+    assert stands() == ("Own mix", 5, 12, 10, 500), "without what was seen the last one stands"
+
+
+def test_a_feeding_plan_is_replaced_whole_and_told_in_a_sentence(kept: Client) -> None:
+    plan = {"scope": "plant", "key": "1", "rhythm": "days", "every_days": "7", "strength": "nitrogen", "value": 40}
+    first = kept.made("/api/plans", {**plan, "seen": 0})["id"]
+    told = kept.send("/api/plans", {**plan, "every_days": "10", "seen": 0})
+    assert told.status_code == 409, "another made one meanwhile"
+    problem = told.json()
+    assert (problem["code"], problem["facts"]) == ("changed-elsewhere", {"now": {"seen": first}})
+    (kept_plan,) = kept.get("/api/plans")
+    assert kept_plan["sentence"] in problem["detail"]
+    assert problem["detail"].endswith("Save again to store yours, or Cancel to keep that.")
+    second = kept.made("/api/plans", {**plan, "every_days": "10", "seen": problem["facts"]["now"]["seen"]})["id"]
+    kept.made(f"/api/log/plan/{second}/archive")
+    gone = kept.send("/api/plans", {**plan, "every_days": "12", "seen": second})
+    assert gone.status_code == 409
+    assert "The plan was taken away." in gone.json()["detail"]
+    kept.made("/api/plans", {**plan, "every_days": "12"})
+    assert [p["plan"]["every_days"] for p in kept.get("/api/plans")] == [12], (
+        "without what was seen the last one stands"
+    )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any, TypeVar
 
 from pydantic import BaseModel
@@ -28,17 +29,38 @@ def kept_of_both(seen: M | None, now: M, sent: BaseModel) -> M:
     if seen is None:
         return of.model_validate(yours)
     before = {name: getattr(seen, name) for name in of.model_fields}
-    values, both = merged(seen=before, now=stands, sent=yours)
+    return of.model_validate(of_both(before, stands, yours))
+
+
+def of_both(seen: Mapping[str, Any], now: Mapping[str, Any], sent: Mapping[str, Any]) -> dict[str, Any]:
+    """The fields of an edit as they are to be stored.
+
+    Raises
+    ------
+    ChangedElsewhere
+        If a field was changed here and elsewhere, to different values.
+    """
+    values, both = merged(seen=seen, now=now, sent=sent)
     if both:
         raise ChangedElsewhere(
             {
-                f"/{name}": f"{label_of(name)} was changed elsewhere meanwhile: it is {_said(name, stands[name])} now. "
+                f"/{name}": f"{label_of(name)} was changed elsewhere meanwhile: it is {_said(name, now[name])} now. "
                 "Save again to store yours, or Cancel to keep that."
                 for name in both
             },
-            now={name: getattr(now, name) for name in both},
+            now={name: now[name] for name in both},
         )
-    return of.model_validate(values)
+    return values
+
+
+def replaces(seen: int | None, now: int, said: str) -> None:
+    """Refuse to replace a whole that another has replaced since the form was opened on version ``seen`` of it.
+
+    ``seen``: 0 where there was none, None where whatever stands is to go; ``said``: what stands now.
+    """
+    if seen is not None and seen != now:
+        sentence = f"Changed elsewhere meanwhile. {said} Save again to store yours, or Cancel to keep that."
+        raise ChangedElsewhere({"/seen": sentence}, now={"seen": now})
 
 
 def _said(name: str, value: Any) -> str:

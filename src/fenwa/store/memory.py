@@ -9,20 +9,17 @@ from __future__ import annotations
 import re
 import threading
 from collections.abc import Callable, Iterator, Mapping
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import TYPE_CHECKING, Any, TypeVar
+from typing import Any, Protocol, TypeVar
 
 from sqlalchemy import Engine, event
 from sqlalchemy.orm import Session
 
 from fenwa.store.base import Base
 from fenwa.store.models import PotStanding
-
-if TYPE_CHECKING:
-    from fenwa.store.session import Store
 
 T = TypeVar("T")
 
@@ -123,6 +120,15 @@ class Changed:
             return None if self._all_pots > writes else {i for i, n in self._pots.items() if n > writes}
 
 
+class Readable(Protocol):
+    """A store whose readers keep what they made."""
+
+    changed: Changed
+
+    def reading(self) -> AbstractContextManager[Session]:
+        """A session that cannot write."""
+
+
 @dataclass(frozen=True)
 class _Kept:
     value: Any
@@ -134,9 +140,9 @@ class _Kept:
         return self.stamp == stamp and all(n >= now.get(table, 0) for table, n in self.marks.items())
 
 
-def undisturbed(session: Session) -> Store | None:
+def undisturbed(session: Session) -> Readable | None:
     """The store behind a write that has written nothing yet: what was committed is all there is."""
-    store: Store | None = session.info.get("behind")
+    store: Readable | None = session.info.get("behind")
     if store is None:
         return None
     session.flush()
@@ -159,7 +165,7 @@ def remembered(
     A writing session sees its own rows and remembers nothing; what readers keep it may use where ``also_writing``:
     where nobody writes on the rows that are handed out.
     """
-    store: Store | None = session.info.get("store")
+    store: Readable | None = session.info.get("store")
     if store is None:
         known = _seen_by_write(session, key, stamp) if also_writing else None
         return make(session) if known is None else known.value

@@ -50,6 +50,22 @@ export function serve(table: Record<string, Answer | ((sent: Sent) => Answer)>):
   return sent
 }
 
+/** What is answered to an edit of what another changed meanwhile; sent again, it is stored. */
+export function elsewhere(
+  field: string,
+  detail: string,
+  now: Record<string, unknown>,
+  stored: unknown = { id: 1 },
+) {
+  let asked = 0
+  return (): Answer => {
+    asked += 1
+    if (asked > 1) return { body: stored }
+    const errors = [{ pointer: `/${field}`, detail }]
+    return { status: 409, body: { detail, code: "changed-elsewhere", errors, facts: { now } } }
+  }
+}
+
 export function show(children: ReactNode, at = "/") {
   const client = new QueryClient({
     defaultOptions: { queries: { retry: false, staleTime: Infinity } },

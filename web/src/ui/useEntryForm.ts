@@ -67,6 +67,7 @@ export function useEntryForm<V extends FieldValues, A>(
 export function usePress<B, A>(
   send: (body: B, key: string) => Promise<A>,
   onDone?: (answer: A, body: B) => void,
+  onRefused?: (problem: ApiProblem) => void,
 ) {
   const refresh = useRefreshAll()
   const key = useRef(newKey())
@@ -77,5 +78,6 @@ export function usePress<B, A>(
       refresh()
       onDone?.(answer, body)
     },
+    onError: (error) => error instanceof ApiProblem && onRefused?.(error),
   })
 }

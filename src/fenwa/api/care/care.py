@@ -4,6 +4,7 @@ weights.
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from datetime import date
 from typing import Any, Literal
 
@@ -11,6 +12,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import of_both
 from fenwa.api.pots.entered import PhaseChoice, known_school
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
@@ -22,7 +24,7 @@ from fenwa.core.care.condition import Hold
 from fenwa.core.care.day import forming, gaps_of
 from fenwa.core.care.felt import Ready, ReadyBy, Sign
 from fenwa.core.care.interval import CheckInterval, check_interval
-from fenwa.core.care.kind_in_force import OwnLimits, own_limits, own_version
+from fenwa.core.care.kind_in_force import OwnLimits, limits_of, own_limits, own_version
 from fenwa.core.care.pattern import NextFeed, feeding_pattern
 from fenwa.core.care.ramp import RampDay, arrival_ramp
 from fenwa.core.care.readiness import moist_of, readiness
@@ -66,6 +68,7 @@ class KindPage(BaseModel):
     source: str
     own_id: int | None
     own_word: str
+    limits: OwnLimits
     pots: list[Stored]
     codes: list[str]
 
@@ -100,16 +103,17 @@ def kinds(session: ReadSession, today: Today) -> list[KindRow]:
 
 
 @router.get("/kinds/{profile_id}")
-def kind(profile_id: str, session: ReadSession, today: Today) -> KindPage:
-    """One kind with the figures in force."""
+def kind(profile_id: str, session: ReadSession, today: Today, plant_id: int | None = None) -> KindPage:
+    """One kind with the figures in force; those of one plant where it is named."""
     get_profile(profile_id)
-    found, own = profile_in_force(session, profile_id), own_row(session, profile_id)
+    found, own = profile_in_force(session, profile_id, plant_id), own_row(session, profile_id, plant_id)
     pots = _kinds_kept(session, today).get(profile_id, [])
     return KindPage(
         profile=found,
         source=sources()[found.source],
         own_id=own.id if own else None,
         own_word=own.word if own else "",
+        limits=limits_of(found),
         pots=[Stored(id=p.pot.id) for p in pots],
         codes=[p.pot.code for p in pots],
     )
@@ -133,6 +137,7 @@ class OwnFiguresIn(BaseModel):
     gate_growth_cm: TypedOrNone = None
     word: str = ""
     plant_id: int | None = None
+    seen: OwnLimits | None = None  # the limits in force when the form was opened
 
 
 @router.post("/kinds/{profile_id}/own", status_code=201)
@@ -148,8 +153,11 @@ def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: OneWrite) -> S
             raise InputError(
                 f"Plant {body.plant_id} is not of the kind {shipped.short}. Open its own kind.", pointer="/plant_id"
             )
-        limits = OwnLimits(**body.model_dump(exclude={"word", "plant_id"}))
-        figures = own_limits(profile_in_force(session, profile_id, body.plant_id), limits)
+        in_force = profile_in_force(session, profile_id, body.plant_id)
+        limits = body.model_dump(exclude={"word", "plant_id", "seen"}, exclude_none=True)
+        if body.seen is not None:
+            limits = of_both(asdict(body.seen), asdict(limits_of(in_force)), limits)
+        figures = own_limits(in_force, OwnLimits(**limits))
         before = own_row(session, profile_id, body.plant_id)
         base = before or own_row(session, profile_id)
         if base is not None:

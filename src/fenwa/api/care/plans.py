@@ -9,6 +9,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import replaces
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json, get_row
 from fenwa.api.transactions import now as this_moment
@@ -95,6 +96,12 @@ class PlanIn(BaseModel):
     spray_when: str = Field(default="", max_length=80)
     spray_before_dark_min: Typed = 0.0
     beyond: str = Field(default="", max_length=200)
+
+
+class PlanKept(PlanIn):
+    """A plan to keep; ``seen``: the plan in force when its form was opened, 0: there was none."""
+
+    seen: int | None = None
 
 
 class PlanOut(BaseModel):
@@ -317,15 +324,17 @@ def _beside(session: Session, p: PotToday, feeds: list[RoundFeed]) -> list[PlanO
 
 
 @router.post("/plans", status_code=201)
-def keep_plan(body: PlanIn, writer: OneWrite, today: Today) -> Stored:
+def keep_plan(body: PlanKept, writer: OneWrite, today: Today) -> Stored:
     """Keep a plan; the one before of the same plant, kind, group or place is archived."""
 
     def write(session: Session) -> dict[str, Any]:
-        _whose(session, body.scope, body.key)
+        of = _whose(session, body.scope, body.key)
         plan, _ = _plan(session, body)
-        for row in kept_plans(session):
-            if (row.scope, row.key) == (body.scope, body.key):
-                session.get_one(models.FeedingPlanRow, row.id).archived_at = this_moment()
+        stands = next((row for row in kept_plans(session) if (row.scope, row.key) == (body.scope, body.key)), None)
+        said = sentence(stands.plan, of, _names(session)) if stands else "The plan was taken away."
+        replaces(body.seen, stands.id if stands else 0, said)
+        if stands is not None:
+            session.get_one(models.FeedingPlanRow, stands.id).archived_at = this_moment()
         new = models.FeedingPlanRow(scope=body.scope, key=body.key, plan=plan_as_plain(plan), made_on=today)
         session.add(new)
         session.flush()

@@ -10,14 +10,16 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import of_both
 from fenwa.api.mix.shown import ProductOut, VesselOut, product_out, vessel_out
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import TypedOrNone
+from fenwa.core.edits import same
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.elements import Elements, label_to_elements
 from fenwa.core.mix.grade import Grade, read_grade
-from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label
+from fenwa.core.mix.label import Basis, Chelate, Form, Kind, Label, Oxides, by_formula, check_label, label_from
 from fenwa.core.mix.label_choices import ACIDITY_kg_t, AcidityUnit, Choices, Stated, need_choices
 from fenwa.core.mix.spoon import MeasureKind
 from fenwa.core.working import Computed
@@ -84,13 +86,17 @@ class LabelIn(BaseModel):
                 ),
                 Choices(self.basis, self.pk_as, self.others_as, self.density_unknown),
             )
+        label = self.as_stated()
+        check_label(label)
+        return label
+
+    def as_stated(self) -> Label:
+        """The label with the shares of its formula, unchecked."""
         known = {f.name for f in fields(Label)}
         stated = {k: v for k, v in self.model_dump().items() if k in known and v is not None}
         if self.acidity_kg_t is not None:
             stated["acidity_kg_t"] = self.acidity_kg_t * ACIDITY_kg_t[self.acidity_unit]
-        label = by_formula(Label(**stated), pointer="")
-        check_label(label)
-        return label
+        return by_formula(Label(**stated), pointer="")
 
 
 class PackIn(BaseModel):
@@ -104,6 +110,12 @@ class PackIn(BaseModel):
 
 class ProductIn(LabelIn, PackIn):
     """A feed and its pack."""
+
+
+class ProductChange(ProductIn):
+    """A feed as it is to be; ``seen``: as it was when the form was opened."""
+
+    seen: ProductIn | None = None
 
 
 class PackOut(BaseModel):
@@ -220,6 +232,18 @@ def _fill(row: models.Product, label: Label, body: PackIn, today: date) -> None:
         row.left_amount, row.left_on = body.left_amount, today if body.left_amount is not None else None
 
 
+def _merge(row: models.Product, label: Label, body: PackIn, seen: ProductIn, today: date) -> None:
+    """Fill in what was changed here; what was changed elsewhere since the form was opened stays."""
+    pack = ("price", "pack_amount", "opened_on")
+    stands = asdict(label_from(row.label)) | {name: getattr(row, name) for name in pack}
+    opened = asdict(seen.as_stated()) | {name: getattr(seen, name) for name in pack}
+    new = of_both(opened, stands, asdict(label) | {name: getattr(body, name) for name in pack})
+    merged = Label(**{f.name: new[f.name] for f in fields(Label)})
+    check_label(merged)
+    left = body.left_amount if not same(body.left_amount, seen.left_amount) else row.left_amount
+    _fill(row, merged, PackIn(left_amount=left, **{name: new[name] for name in pack}), today)
+
+
 @router.post("/products", status_code=201)
 def add_product(body: ProductIn, writer: OneWrite, today: Today) -> Stored:
     """Put a feed on the shelf by its label or formula."""
@@ -237,7 +261,7 @@ def add_product(body: ProductIn, writer: OneWrite, today: Today) -> Stored:
 
 
 @router.post("/products/{product_id}/correct")
-def correct_product(product_id: int, body: ProductIn, writer: OneWrite, today: Today) -> Stored:
+def correct_product(product_id: int, body: ProductChange, writer: OneWrite, today: Today) -> Stored:
     """Change a feed's label or pack; cans made before keep the label they used."""
     label = body.label()
     _check_pack(body, today)
@@ -245,7 +269,10 @@ def correct_product(product_id: int, body: ProductIn, writer: OneWrite, today: T
     def write(session: Session) -> dict[str, Any]:
         row = get_row(session, models.Product, product_id, "Feed")
         before = {"name": row.name, "label": row.label, "price": row.price, "left_amount": row.left_amount}
-        _fill(row, label, body, today)
+        if body.seen is None:
+            _fill(row, label, body, today)
+        else:
+            _merge(row, label, body, body.seen, today)
         after = {"name": row.name, "label": row.label, "price": row.price, "left_amount": row.left_amount}
         session.add(models.Correction(table_name="product", row_id=row.id, at=now(), before=before, after=after))
         return {"id": row.id}

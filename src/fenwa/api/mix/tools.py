@@ -10,6 +10,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.edits import kept_of_both
 from fenwa.api.house.choices import read_settings
 from fenwa.api.mix.asked import AlsoIn, Asked, DoseIn, VolumeUnit, feeds_of, litres, water_base
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
@@ -301,6 +302,12 @@ class SchoolFigures(BaseModel):
     when: str = ""
 
 
+class SchoolChange(SchoolFigures):
+    """A school as it is to be; ``seen``: as it was when the form was opened."""
+
+    seen: SchoolFigures | None = None
+
+
 class SchoolsIn(BaseModel):
     """Schools to hold side by side on a pot and a water; no pot: a litre of medium bark."""
 
@@ -339,13 +346,18 @@ def loads(body: SchoolsIn, session: ReadSession, today: Today) -> list[SchoolAns
 
 
 @router.put("/schools/{school_id}")
-def edit_school(school_id: str, body: SchoolFigures, writer: OneWrite) -> Stored:
+def edit_school(school_id: str, body: SchoolChange, writer: OneWrite) -> Stored:
     """Keep one's own figures of a school, or a school of one's own; the shipped one stays beneath."""
     if not body.name.strip():
         raise Underspecified("Name is empty. Name the school.", pointer="/name")
 
     def write(session: Session) -> dict[str, Any]:
-        figures = body.model_dump()
+        stands = next((s.school for s in schools_in_force(session) if s.school.id == school_id), None)
+        new = SchoolFigures.model_validate({name: getattr(body, name) for name in SchoolFigures.model_fields})
+        if stands is not None:
+            kept = {name: getattr(stands, name) for name in SchoolFigures.model_fields}
+            new = kept_of_both(body.seen, SchoolFigures.model_validate(kept), body)
+        figures = new.model_dump()
         name = figures.pop("name").strip()
         row = models.SchoolCopy(school_id=school_id, name=name, figures=figures)
         session.add(row)

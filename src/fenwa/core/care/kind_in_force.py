@@ -119,6 +119,27 @@ class OwnLimits:
     gate_growth_cm: float | None = None
 
 
+def limits_of(now: Profile) -> OwnLimits:
+    """The limits in force of a kind, as its grower would set them: nitrogen and feed of the active phase."""
+    water, zone, rest = now.source_water, now.root_zone, now.rest
+    fed = None if now.carnivore else now.phases.get("active")
+    return OwnLimits(
+        water_max=water.ec_max_uS_cm,
+        alkalinity_max=water.alkalinity_ceiling_mg_L,
+        reading_low=zone.ec_ideal_uS_cm[0],
+        reading_high=zone.ec_ideal_uS_cm[1],
+        reading_ceiling=zone.ec_ceiling_uS_cm,
+        nitrogen_low=fed.n_ideal_mg_L[0] if fed else None,
+        nitrogen_high=fed.n_ideal_mg_L[1] if fed else None,
+        feed_ceiling=fed.ec_ceiling_uS_cm if fed else None,
+        minimum_C=now.climate.minimum_C,
+        flush_each_days=now.flush.cadence_days[1] if now.flush.cadence_days else None,
+        gate_root_cm=rest.root_gate_cm,
+        gate_roots=rest.gate_roots,
+        gate_growth_cm=rest.gate_growth_cm,
+    )
+
+
 # what a kind's figure can be at all: words, unit, least, most
 OWN_RANGES = {
     "water_max": ("EC of the water", "µS/cm", 1.0, 10_000.0),

@@ -2005,7 +2005,7 @@ export interface paths {
         };
         /**
          * Kind
-         * @description One kind with the figures in force.
+         * @description One kind with the figures in force; those of one plant where it is named.
          */
         get: operations["kind_api_kinds__profile_id__get"];
         put?: never;
@@ -9906,6 +9906,7 @@ export interface components {
             own_id: number | null;
             /** Own Word */
             own_word: string;
+            limits: components["schemas"]["OwnLimits"];
             /** Pots */
             pots: components["schemas"]["Stored"][];
             /** Codes */
@@ -12226,6 +12227,39 @@ export interface components {
             word: string;
             /** Plant Id */
             plant_id?: number | null;
+            seen?: components["schemas"]["OwnLimits"] | null;
+        };
+        /**
+         * OwnLimits
+         * @description A grower's own limits of a kind; None leaves one as it is. [µS/cm, mg/L, °C, d]
+         */
+        OwnLimits: {
+            /** Water Max */
+            water_max?: number | null;
+            /** Alkalinity Max */
+            alkalinity_max?: number | null;
+            /** Reading Low */
+            reading_low?: number | null;
+            /** Reading High */
+            reading_high?: number | null;
+            /** Reading Ceiling */
+            reading_ceiling?: number | null;
+            /** Nitrogen Low */
+            nitrogen_low?: number | null;
+            /** Nitrogen High */
+            nitrogen_high?: number | null;
+            /** Feed Ceiling */
+            feed_ceiling?: number | null;
+            /** Minimum C */
+            minimum_C?: number | null;
+            /** Flush Each Days */
+            flush_each_days?: number | null;
+            /** Gate Root Cm */
+            gate_root_cm?: number | null;
+            /** Gate Roots */
+            gate_roots?: number | null;
+            /** Gate Growth Cm */
+            gate_growth_cm?: number | null;
         };
         /**
          * OwnedIn
@@ -13038,6 +13072,179 @@ export interface components {
              * @default
              */
             beyond: string;
+        };
+        /**
+         * PlanKept
+         * @description A plan to keep; ``seen``: the plan in force when its form was opened, 0: there was none.
+         */
+        PlanKept: {
+            /**
+             * Scope
+             * @default all
+             * @enum {string}
+             */
+            scope: "plant" | "kind" | "group" | "place" | "all";
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Season From
+             * @default
+             */
+            season_from: string;
+            /**
+             * Season To
+             * @default
+             */
+            season_to: string;
+            /** Warm C */
+            warm_C?: number | string | null;
+            /**
+             * Warm Nights
+             * @default 6
+             */
+            warm_nights: number;
+            /**
+             * Growth
+             * @default
+             * @enum {string}
+             */
+            growth: "" | "leaf forming" | "until made" | "until spike" | "from spike";
+            /**
+             * Bloom
+             * @default
+             * @enum {string}
+             */
+            bloom: "" | "not in bloom" | "until bloom" | "after bloom";
+            /**
+             * Reserve Only
+             * @default false
+             */
+            reserve_only: boolean;
+            /** Lamps H */
+            lamps_h?: number | string | null;
+            /**
+             * Outside
+             * @default none
+             * @enum {string}
+             */
+            outside: "none" | "plain" | "step down";
+            /**
+             * Outside Share
+             * @default 0.5
+             */
+            outside_share: number | string;
+            /**
+             * Rhythm
+             * @default waterings
+             * @enum {string}
+             */
+            rhythm: "days" | "waterings" | "months" | "never";
+            /**
+             * Every Days
+             * @default 14
+             */
+            every_days: number | string;
+            /**
+             * Faster From
+             * @default
+             */
+            faster_from: string;
+            /**
+             * Faster To
+             * @default
+             */
+            faster_to: string;
+            /**
+             * Faster Days
+             * @default 7
+             */
+            faster_days: number | string;
+            /**
+             * Every Months
+             * @default 1
+             */
+            every_months: number;
+            /**
+             * Cycle
+             * @default 4
+             */
+            cycle: number;
+            /**
+             * Feeds
+             * @default 1
+             */
+            feeds: number;
+            /**
+             * Strength
+             * @default
+             * @enum {string}
+             */
+            strength: "" | "fraction" | "nitrogen" | "ec_added" | "ec_total" | "dose" | "count";
+            /**
+             * Value
+             * @default 0
+             */
+            value: number | string;
+            /** Count */
+            count?: number | string | null;
+            /** Measure Id */
+            measure_id?: number | null;
+            /**
+             * Count L
+             * @default 1
+             */
+            count_L: number | string;
+            /**
+             * Products
+             * @default []
+             */
+            products: components["schemas"]["PlanProductIn"][];
+            /**
+             * Route
+             * @default
+             * @enum {string}
+             */
+            route: "" | "top" | "soak" | "tray" | "reservoir" | "cup" | "moss pole" | "leaf spray";
+            /**
+             * Spray Days
+             * @default 0
+             */
+            spray_days: number | string;
+            /**
+             * Spray N Mg L
+             * @default 0
+             */
+            spray_n_mg_L: number | string;
+            /**
+             * Spray Ml
+             * @default 3
+             */
+            spray_mL: number | string;
+            /**
+             * Spray When
+             * @default
+             */
+            spray_when: string;
+            /**
+             * Spray Before Dark Min
+             * @default 0
+             */
+            spray_before_dark_min: number | string;
+            /**
+             * Beyond
+             * @default
+             */
+            beyond: string;
+            /** Seen */
+            seen?: number | null;
         };
         /**
          * PlanOfPot
@@ -14274,6 +14481,121 @@ export interface components {
             kg_t: number;
             /** Printed */
             printed: boolean;
+        };
+        /**
+         * ProductChange
+         * @description A feed as it is to be; ``seen``: as it was when the form was opened.
+         */
+        ProductChange: {
+            /** Price */
+            price?: number | string | null;
+            /** Pack Amount */
+            pack_amount?: number | string | null;
+            /** Opened On */
+            opened_on?: string | null;
+            /** Left Amount */
+            left_amount?: number | string | null;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default soluble
+             * @enum {string}
+             */
+            kind: "soluble" | "prill" | "no ppm";
+            /**
+             * Form
+             * @default powder
+             * @enum {string}
+             */
+            form: "powder" | "liquid";
+            /** Basis */
+            basis?: ("w/w" | "w/v") | null;
+            /**
+             * Formula
+             * @default
+             */
+            formula: string;
+            /** Density G Ml */
+            density_g_mL?: number | string | null;
+            /** N Total Pct */
+            n_total_pct?: number | string | null;
+            /** N Nitrate Pct */
+            n_nitrate_pct?: number | string | null;
+            /** N Ammonium Pct */
+            n_ammonium_pct?: number | string | null;
+            /** N Urea Pct */
+            n_urea_pct?: number | string | null;
+            /** N Other Pct */
+            n_other_pct?: number | string | null;
+            /** P Pct */
+            p_pct?: number | string | null;
+            /** K Pct */
+            k_pct?: number | string | null;
+            /** Pk As */
+            pk_as?: ("oxide" | "element") | null;
+            /** Others As */
+            others_as?: ("oxide" | "element") | null;
+            /** Co3 Pct */
+            co3_pct?: number | string | null;
+            /**
+             * Density Unknown
+             * @default false
+             */
+            density_unknown: boolean;
+            /** Ca Pct */
+            ca_pct?: number | string | null;
+            /** Mg Pct */
+            mg_pct?: number | string | null;
+            /** S Pct */
+            s_pct?: number | string | null;
+            /** Cl Pct */
+            cl_pct?: number | string | null;
+            /** Na Pct */
+            na_pct?: number | string | null;
+            /** Fe Pct */
+            fe_pct?: number | string | null;
+            /**
+             * Fe Chelate
+             * @default
+             * @enum {string}
+             */
+            fe_chelate: "" | "EDTA" | "DTPA" | "EDDHA" | "other";
+            /** Mn Pct */
+            mn_pct?: number | string | null;
+            /** Zn Pct */
+            zn_pct?: number | string | null;
+            /** Cu Pct */
+            cu_pct?: number | string | null;
+            /** B Pct */
+            b_pct?: number | string | null;
+            /** Mo Pct */
+            mo_pct?: number | string | null;
+            /** Label Rate */
+            label_rate?: number | string | null;
+            /** Label Rate Unit */
+            label_rate_unit?: string | null;
+            /** Solubility G L */
+            solubility_g_L?: number | string | null;
+            /** Acidity Kg T */
+            acidity_kg_t?: number | string | null;
+            /**
+             * Acidity Unit
+             * @default kg CaCO3/t
+             * @enum {string}
+             */
+            acidity_unit: "kg CaCO3/t" | "lb/short ton" | "lb/long ton";
+            /** Longevity Days */
+            longevity_days?: number | string | null;
+            /** Longevity At C */
+            longevity_at_C?: number | string | null;
+            /** Bulk Density G Ml */
+            bulk_density_g_mL?: number | string | null;
+            /** Cap Ml */
+            cap_mL?: number | string | null;
+            /** Drop Ml */
+            drop_mL?: number | string | null;
+            seen?: components["schemas"]["ProductIn"] | null;
         };
         /**
          * ProductIn
@@ -15658,6 +15980,66 @@ export interface components {
             /** Id */
             id: string;
             load: components["schemas"]["Computed_SchoolLoad_"];
+        };
+        /**
+         * SchoolChange
+         * @description A school as it is to be; ``seen``: as it was when the form was opened.
+         */
+        SchoolChange: {
+            /** Name */
+            name: string;
+            /** N Mg L */
+            n_mg_L: number | string;
+            /** N Low Mg L */
+            n_low_mg_L: number | string;
+            /** N High Mg L */
+            n_high_mg_L: number | string;
+            /** Cycle */
+            cycle: number;
+            /** Feeds */
+            feeds: number;
+            /**
+             * Plain Times
+             * @default 1
+             */
+            plain_times: number | string;
+            /**
+             * Route
+             * @default root
+             * @enum {string}
+             */
+            route: "root" | "leaf" | "cup" | "moss pole" | "reservoir" | "tray";
+            /**
+             * Season
+             * @default any
+             * @enum {string}
+             */
+            season: "any" | "calendar" | "growth";
+            /** Label Share */
+            label_share?: number | string | null;
+            /**
+             * Prill G L
+             * @default 0
+             */
+            prill_g_L: number | string;
+            /**
+             * Prill N Pct
+             * @default 0
+             */
+            prill_n_pct: number | string;
+            /**
+             * Prill Days
+             * @default 180
+             */
+            prill_days: number | string;
+            /** Spray Ml */
+            spray_mL?: number | string | null;
+            /**
+             * When
+             * @default
+             */
+            when: string;
+            seen?: components["schemas"]["SchoolFigures"] | null;
         };
         /**
          * SchoolFigures
@@ -20231,7 +20613,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SchoolFigures"];
+                "application/json": components["schemas"]["SchoolChange"];
             };
         };
         responses: {
@@ -20536,7 +20918,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProductIn"];
+                "application/json": components["schemas"]["ProductChange"];
             };
         };
         responses: {
@@ -21854,7 +22236,9 @@ export interface operations {
     };
     kind_api_kinds__profile_id__get: {
         parameters: {
-            query?: never;
+            query?: {
+                plant_id?: number | null;
+            };
             header?: never;
             path: {
                 profile_id: string;
@@ -22345,7 +22729,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlanIn"];
+                "application/json": components["schemas"]["PlanKept"];
             };
         };
         responses: {

@@ -5,7 +5,6 @@ import type { Schemas } from "../../api/client"
 import { serve, SETTINGS, show, WORKING } from "../../testing/harness.test"
 import { AnswerScreen } from "./AnswerScreen"
 import { ChangesScreen } from "./ChangesScreen"
-import { SeasonsScreen } from "./SeasonsScreen"
 import { TrialScreen } from "./TrialScreen"
 import { TrialsScreen } from "./TrialsScreen"
 import { change, range } from "./words"
@@ -251,45 +250,6 @@ describe("every change", () => {
     expect(screen.getByRole("img", { name: /Together −7 to \+17 %/ })).toBeTruthy()
     fireEvent.change(screen.getByLabelText("Kind of change"), { target: { value: "water" } })
     expect(await screen.findByText("1 change")).toBeTruthy()
-  })
-})
-
-describe("seasons", () => {
-  it("says one season so far where there is no second", async () => {
-    serve({
-      ...SETTINGS,
-      "GET /api/pots/21/seasons": {
-        body: {
-          today: "2026-11-23",
-          pot_id: 21,
-          code: "D-09",
-          name: "Dendrobium",
-          by: "seasons",
-          cue: "the day it woke",
-          seasons: [
-            {
-              name: "2026",
-              woke_on: "2026-04-02",
-              days: 235,
-              pours: [],
-              heights: [],
-              leaves: [],
-              nights: [],
-            },
-          ],
-          stairs: [[]],
-          totals: [],
-          overlay: null,
-          sentence: "One season so far. Next year this page compares.",
-          poisonous: true,
-        },
-      },
-    })
-    at("/seasons/:id", <SeasonsScreen />, "/seasons/21")
-    expect(
-      (await screen.findAllByText("One season so far. Next year this page compares.")).length,
-    ).toBe(2)
-    expect(screen.getByText(/Poisonous to pets/)).toBeTruthy()
   })
 })
 

@@ -20,11 +20,11 @@ export function OwnFigures({
   const fed = carnivore ? undefined : page.profile.phases.active
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     EMPTY,
-    (v, key) =>
+    (v, key, theirs) =>
       answer(
         client.POST("/api/kinds/{profile_id}/own", {
           params: { ...keyed(key), path: { profile_id: page.profile.id } },
-          body: { ...v, plant_id: plantId ?? null },
+          body: { ...v, plant_id: plantId ?? null, seen: { ...page.limits, ...theirs } },
         }),
       ),
     onClose,

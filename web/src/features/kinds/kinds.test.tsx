@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
-import { serve, show } from "../../testing/harness.test"
+import { elsewhere, serve, show } from "../../testing/harness.test"
 import type { KindData } from "./loadKind"
 import { OwnFigures } from "./OwnFigures"
 import { Screen } from "./Screen"
@@ -33,6 +33,7 @@ const DISA = {
     rest: { kind: "none" },
     phases: { active: { feed: true, n_ideal_mg_L: [5, 20], ec_ceiling_uS_cm: 230 } },
   },
+  limits: { water_max: 80, minimum_C: 8 },
 } as unknown as KindData
 const NONE = {
   water_max: "",
@@ -89,7 +90,22 @@ describe("kinds", () => {
     fireEvent.change(screen.getByLabelText("Water, at most, µS/cm"), { target: { value: "60" } })
     fireEvent.click(screen.getByRole("button", { name: "Save the figures" }))
     await waitFor(() => expect(closed).toBe(true))
-    expect(sent[0]?.body).toEqual({ ...NONE, water_max: "60" })
+    expect(sent[0]?.body).toEqual({ ...NONE, water_max: "60", seen: DISA.limits })
+  })
+  it("tell beside the field what another made of it meanwhile, and are stored when sent again", async () => {
+    const sent = serve({
+      "POST /api/kinds/disa/own": elsewhere("water_max", "It is 70 µS/cm now.", { water_max: 70 }),
+    })
+    let closed = false
+    show(<OwnFigures page={DISA} plantId={4} onClose={() => (closed = true)} />)
+    const most = screen.getByLabelText("Water, at most, µS/cm")
+    fireEvent.change(most, { target: { value: "60" } })
+    fireEvent.click(screen.getByRole("button", { name: "Save the figures" }))
+    expect(await screen.findByText("It is 70 µS/cm now.")).toBeTruthy()
+    expect((most as HTMLInputElement).value).toBe("60")
+    fireEvent.click(screen.getByRole("button", { name: "Save the figures" }))
+    await waitFor(() => expect(closed).toBe(true))
+    expect(sent[1]?.body).toMatchObject({ plant_id: 4, seen: { water_max: 70, minimum_C: 8 } })
   })
   it("offer no feed of its own for a carnivore", () => {
     show(

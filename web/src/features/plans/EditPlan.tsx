@@ -1,4 +1,5 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
+import { useRef } from "react"
 import { keepPreviousData, useQuery } from "@tanstack/react-query"
 import { useNavigate, useSearchParams } from "react-router"
 import { useForm, useWatch } from "react-hook-form"
@@ -36,6 +37,7 @@ export function EditPlan() {
           <Editor
             key={`${scope}${key}${start ?? ""}`}
             plan={from?.plan ?? {}}
+            seen={kept?.id ?? 0}
             said={from?.value_said ?? ""}
             scope={scope}
             of={key}
@@ -49,13 +51,14 @@ export function EditPlan() {
 
 type EditorProps = {
   plan: Partial<Plan>
+  seen: number // the plan in force when this opened; 0: none
   said: string
   scope: Scope
   of: string
   mix: Schemas["MixPage"]
 }
 
-function Editor({ plan, said, scope, of, mix }: EditorProps) {
+function Editor({ plan, seen: opened, said, scope, of, mix }: EditorProps) {
   const go = useNavigate()
   const form = useForm<Values>({ defaultValues: valuesOf(plan, said, scope, of) })
   const values = useWatch({ control: form.control }) as Values
@@ -70,10 +73,17 @@ function Editor({ plan, said, scope, of, mix }: EditorProps) {
     retry: false,
   })
   const problem = preview.error instanceof ApiProblem ? preview.error : null
+  const theirs = useRef<number>(undefined) // what another saved meanwhile, once it was told
   const save = usePress(
     (body: Values, key: string) =>
-      answer(client.POST("/api/plans", { params: keyed(key), body: bodyOf(body) })),
+      answer(
+        client.POST("/api/plans", {
+          params: keyed(key),
+          body: { ...bodyOf(body), seen: theirs.current ?? opened },
+        }),
+      ),
     () => void go("/plans"),
+    (problem) => (theirs.current = problem.now()["seen"] as number | undefined),
   )
   const set = (change: Partial<Values>) => {
     for (const [name, value] of Object.entries(change))

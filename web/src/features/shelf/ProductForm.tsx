@@ -16,14 +16,15 @@ type Props = { product?: Schemas["ProductOut"]; pack?: Schemas["PackOut"]; onClo
 export function ProductForm({ product, pack, onClose }: Props) {
   const notice = useNotice()
   const undo = useUndo()
+  const opened = valuesOf(product, pack)
   const entry = useEntryForm<Values, Schemas["Stored"]>(
-    valuesOf(product, pack),
-    (v, key) =>
+    opened,
+    (v, key, theirs) =>
       product
         ? answer(
             client.POST("/api/products/{product_id}/correct", {
               params: { ...keyed(key), path: { product_id: product.id } },
-              body: bodyOf(v),
+              body: { ...bodyOf(v), seen: { ...bodyOf(opened), ...theirs } },
             }),
           )
         : answer(client.POST("/api/products", { params: keyed(key), body: bodyOf(v) })),

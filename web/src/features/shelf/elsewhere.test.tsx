@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
-import { type Sent, serve, SETTINGS, show } from "../../testing/harness.test"
+import { elsewhere, type Sent, serve, SETTINGS, show } from "../../testing/harness.test"
 import { SettingsForm } from "./SettingsForm"
 
 const stands = {
@@ -15,24 +15,14 @@ const bodies = (sent: Sent[]) =>
 
 describe("a form that somebody else saved meanwhile", () => {
   it("says so beside the field, keeps what was typed, and stores it when sent again", async () => {
-    let asked = 0
     const sent = serve({
       ...SETTINGS,
-      "PUT /api/settings": () => {
-        asked += 1
-        if (asked > 1) return { body: { ...stands, collection_name: "West bench" } }
-        return {
-          status: 409,
-          body: {
-            detail: "Name was changed elsewhere meanwhile.",
-            code: "changed-elsewhere",
-            errors: [
-              { pointer: "/collection_name", detail: "Changed elsewhere: “East bench” now." },
-            ],
-            facts: { now: { collection_name: "East bench" } },
-          },
-        }
-      },
+      "PUT /api/settings": elsewhere(
+        "collection_name",
+        "Changed elsewhere: “East bench” now.",
+        { collection_name: "East bench" },
+        { ...stands, collection_name: "West bench" },
+      ),
     })
     show(<SettingsForm settings={stands} />)
     const name = await screen.findByLabelText("Name of the collection")

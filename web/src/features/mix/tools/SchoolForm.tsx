@@ -28,33 +28,35 @@ export function SchoolForm({
   const s = row.school
   const notice = useNotice()
   const undo = useUndo()
+  const opened: Values = {
+    name: s.name,
+    n_mg_L: String(s.n_mg_L),
+    n_low_mg_L: String(s.n_low_mg_L),
+    n_high_mg_L: String(s.n_high_mg_L),
+    cycle: String(s.cycle),
+    feeds: String(s.feeds),
+    plain_times: String(s.plain_times),
+    spray_mL: s.spray_mL === null ? "" : String(s.spray_mL),
+  }
+  const figures = (v: Values) => ({
+    ...v,
+    cycle: Number(v.cycle),
+    feeds: Number(v.feeds),
+    route: s.route,
+    season: s.season,
+    label_share: s.label_share,
+    prill_g_L: s.prill_g_L,
+    prill_n_pct: s.prill_n_pct,
+    prill_days: s.prill_days,
+    when: s.when,
+  })
   const entry = useEntryForm<Values, Schemas["Stored"]>(
-    {
-      name: s.name,
-      n_mg_L: String(s.n_mg_L),
-      n_low_mg_L: String(s.n_low_mg_L),
-      n_high_mg_L: String(s.n_high_mg_L),
-      cycle: String(s.cycle),
-      feeds: String(s.feeds),
-      plain_times: String(s.plain_times),
-      spray_mL: s.spray_mL === null ? "" : String(s.spray_mL),
-    },
-    (v, key) =>
+    opened,
+    (v, key, theirs) =>
       answer(
         client.PUT("/api/mix/schools/{school_id}", {
           params: { ...keyed(key), path: { school_id: s.id } },
-          body: {
-            ...v,
-            cycle: Number(v.cycle),
-            feeds: Number(v.feeds),
-            route: s.route,
-            season: s.season,
-            label_share: s.label_share,
-            prill_g_L: s.prill_g_L,
-            prill_n_pct: s.prill_n_pct,
-            prill_days: s.prill_days,
-            when: s.when,
-          },
+          body: { ...figures(v), seen: { ...figures(opened), ...theirs } },
         }),
       ),
     (stored, v) => {

@@ -164,6 +164,7 @@ describe("names and schools", () => {
       cycle: 4,
       feeds: 3,
       route: "root",
+      seen: { name: "Thin and constant", n_mg_L: "50", cycle: 4, feeds: 3, route: "root" },
     })
   })
 })

@@ -11,8 +11,8 @@ export function OwnLimits({
   onClose: () => void
 }) {
   const kind = useQuery({
-    queryKey: ["kinds", plant.profile_id],
-    queryFn: () => loadKind(plant.profile_id),
+    queryKey: ["kinds", plant.profile_id, plant.id],
+    queryFn: () => loadKind(plant.profile_id, plant.id),
   }).data
   return kind ? <OwnFigures page={kind} plantId={plant.id} onClose={onClose} /> : null
 }
