@@ -99,7 +99,7 @@ class CareRows:
     nights: dict[int, Warmth]
     days: dict[int, Warmth]
     probes: dict[int, Probe]
-    felt: dict[int, dict[str, Feel]]
+    felt: dict[int, dict[str, Any]]
     rules: dict[tuple[str, str], StandingRule]
     plans: dict[tuple[str, str], KeptPlan]
     trials: dict[int, OnTrial]
@@ -166,15 +166,15 @@ class CareRows:
             weighed_on=weighed[-1].on if weighed and left_share is not None else None,
             probe_value=probed.probe_value if probed else None,
             probed_on=probed.on if probed else None,
-            moist=moist.moist if moist else None,  # type: ignore[arg-type]
+            moist=moist.moist if moist else None,
             moist_on=moist.on if moist else None,
-            roots=roots.roots if roots else None,  # type: ignore[arg-type]
+            roots=roots.roots if roots else None,
             roots_on=roots.on if roots else None,
             droops=droop.droops if droop else None,
             droop_on=droop.on if droop else None,
-            wall=wall.wall if wall else None,  # type: ignore[arg-type]
+            wall=wall.wall if wall else None,
             wall_on=wall.on if wall else None,
-            heft=heft.heft if heft else None,  # type: ignore[arg-type]
+            heft=heft.heft if heft else None,
             heft_on=heft.on if heft else None,
         )
 
@@ -315,13 +315,24 @@ def _climate_series(
     return nights, days, means
 
 
-def _felt(session: Session, today: date, only: set[int] | None) -> dict[int, dict[str, Feel]]:
+def _felt(session: Session, today: date, only: set[int] | None) -> dict[int, dict[str, Any]]:
     """The newest finding of each kind for each pot."""
-    query = select(Feel).where(Feel.archived_at.is_(None), Feel.on <= today).order_by(Feel.on, Feel.id)
+    of = (
+        Feel.pot_id,
+        Feel.on,
+        Feel.probe_id,
+        Feel.probe_value,
+        Feel.moist,
+        Feel.roots,
+        Feel.droops,
+        Feel.wall,
+        Feel.heft,
+    )
+    query = select(*of).where(Feel.archived_at.is_(None), Feel.on <= today).order_by(Feel.on, Feel.id)
     if only is not None:
         query = query.where(Feel.pot_id.in_(only))
-    out: dict[int, dict[str, Feel]] = {}
-    for row in session.scalars(query):
+    out: dict[int, dict[str, Any]] = {}
+    for row in session.execute(query):
         mine = out.setdefault(row.pot_id, {})
         for name, value in (
             ("probe", row.probe_value),

@@ -92,16 +92,24 @@ def pots_today(session: Session, today: date, only: set[int] | None = None) -> l
 
 
 def kept_of_pots(
-    session: Session, key: str, pots: Sequence[PotToday], make: Callable[[Sequence[PotToday]], dict[int, T]]
+    session: Session,
+    key: str,
+    pots: Sequence[PotToday],
+    make: Callable[[Sequence[PotToday]], dict[int, T]],
+    beside: tuple[str, ...] = (),
 ) -> dict[int, T]:
     """What ``make`` works out of pots, by their number. What was worked out of one serves until something of it, of
     its mix or of its rules is written: then it is another object. ``make`` leaves out what has none.
+    ``beside``: tables it rests on besides.
     """
     store = session.info.get("store")
     rests_on({EVERYTHING})
     kept: dict[int, tuple[PotToday, T | None]] = {}
     if store is not None:
-        kept = store.changed.memory.setdefault(key, {})
+        marks = [session.info["tables"].get(table, 0) for table in beside]
+        if (was_kept := store.changed.memory.get(key)) is None or was_kept[0] != marks:
+            was_kept = store.changed.memory[key] = (marks, kept)
+        kept = was_kept[1]
     out, new = dict[int, T](), list[PotToday]()
     for p in pots:
         was = kept.get(p.id)

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from datetime import date
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from fenwa.core.evidence.seasons import SeasonPoint, SeasonPour
+from fenwa.core.evidence.seasons import SeasonLog, SeasonPoint, SeasonPour
 from fenwa.store.models import Batch, Climate, Growth, Leaf, Look, OrganRow, PhaseSpan, Pour
+from fenwa.store.pot_today import PotToday
 
 
 def phases_noted(session: Session, plant_id: int) -> list[tuple[date, str]]:
@@ -23,26 +24,27 @@ def phases_noted(session: Session, plant_id: int) -> list[tuple[date, str]]:
     return [(on, phase) for on, phase in rows]
 
 
-def season_pours(session: Session, pot_id: int, since: date, until: date) -> tuple[SeasonPour, ...]:
-    """Pours of a pot between two days, by day since the first. Nitrogen None: a feed of unknown strength."""
+def season_pours(session: Session, pot_ids: Collection[int], since: date, until: date) -> dict[int, list[SeasonPour]]:
+    """Pours of pots between two days, by day since the first. Nitrogen None: a feed of unknown strength."""
     rows = session.execute(
-        select(Pour.on, Pour.job, Pour.volume_L, Pour.ec_uS_cm, Batch.nitrogen_mg_L)
+        select(Pour.pot_id, Pour.on, Pour.job, Pour.volume_L, Pour.ec_uS_cm, Batch.nitrogen_mg_L)
         .outerjoin(Batch, Batch.id == Pour.batch_id)
-        .where(Pour.pot_id == pot_id, Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= until)
+        .where(Pour.pot_id.in_(pot_ids), Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= until)
         .order_by(Pour.on, Pour.id)
     )
-    return tuple(
-        SeasonPour((on - since).days, volume, nitrogen if job == "feed" else 0.0, ec)
-        for on, job, volume, ec, nitrogen in rows
-    )
+    out: dict[int, list[SeasonPour]] = {}
+    for pot_id, on, job, volume, ec, nitrogen in rows:
+        pour = SeasonPour((on - since).days, volume, nitrogen if job == "feed" else 0.0, ec)
+        out.setdefault(pot_id, []).append(pour)
+    return out
 
 
 def heights_between(
-    session: Session, plant_id: int, since: date, until: date, growth_id: int | None = None
-) -> tuple[SeasonPoint, ...]:
-    """Heights of the leading growth, or of one growth, by day since the first. [cm]"""
-    mine = select(Look.on, Look.growth_cm).where(
-        Look.plant_id == plant_id,
+    session: Session, plant_ids: Collection[int], since: date, until: date, growth_id: int | None = None
+) -> dict[int, list[SeasonPoint]]:
+    """Heights of the leading growth of plants, or of one growth, by day since the first. [cm]"""
+    mine = select(Look.plant_id, Look.on, Look.growth_cm).where(
+        Look.plant_id.in_(plant_ids),
         Look.archived_at.is_(None),
         Look.growth_cm.is_not(None),
         Look.on >= since,
@@ -50,19 +52,22 @@ def heights_between(
     )
     if growth_id is not None:
         mine = mine.where(Look.growth_id == growth_id)
-    rows = session.execute(mine.order_by(Look.on, Look.id))
-    return tuple(SeasonPoint((on - since).days, cm) for on, cm in rows if cm is not None)
+    out: dict[int, list[SeasonPoint]] = {}
+    for plant_id, on, cm in session.execute(mine.order_by(Look.on, Look.id)):
+        if cm is not None:
+            out.setdefault(plant_id, []).append(SeasonPoint((on - since).days, cm))
+    return out
 
 
 def leaves_between(
-    session: Session, plant_id: int, since: date, until: date, growth_id: int | None = None
-) -> tuple[int, ...]:
-    """Days since the first on which leaves opened."""
+    session: Session, plant_ids: Collection[int], since: date, until: date, growth_id: int | None = None
+) -> dict[int, list[int]]:
+    """Days since the first on which leaves of plants opened."""
     mine = (
-        select(Leaf.opened_on)
+        select(Growth.plant_id, Leaf.opened_on)
         .join(Growth, Growth.id == Leaf.growth_id)
         .where(
-            Growth.plant_id == plant_id,
+            Growth.plant_id.in_(plant_ids),
             Leaf.archived_at.is_(None),
             Leaf.organ == "leaf",
             Leaf.opened_on >= since,
@@ -71,15 +76,20 @@ def leaves_between(
     )
     if growth_id is not None:
         mine = mine.where(Leaf.growth_id == growth_id)
-    return tuple((on - since).days for on in session.scalars(mine.order_by(Leaf.opened_on)))
+    out: dict[int, list[int]] = {}
+    for plant_id, on in session.execute(mine.order_by(Leaf.opened_on)):
+        out.setdefault(plant_id, []).append((on - since).days)
+    return out
 
 
-def nights_between(session: Session, place_id: int, since: date, until: date) -> tuple[SeasonPoint, ...]:
-    """Coldest nights of a place, by day since the first. [°C]"""
+def nights_between(
+    session: Session, place_ids: Collection[int], since: date, until: date
+) -> dict[int, list[SeasonPoint]]:
+    """Coldest nights of places, by day since the first. [°C]"""
     rows = session.execute(
-        select(Climate.on, Climate.night_C)
+        select(Climate.place_id, Climate.on, Climate.night_C)
         .where(
-            Climate.place_id == place_id,
+            Climate.place_id.in_(place_ids),
             Climate.archived_at.is_(None),
             Climate.night_C.is_not(None),
             Climate.on >= since,
@@ -87,23 +97,55 @@ def nights_between(session: Session, place_id: int, since: date, until: date) ->
         )
         .order_by(Climate.on)
     )
-    return tuple(SeasonPoint((on - since).days, night) for on, night in rows if night is not None)
+    out: dict[int, list[SeasonPoint]] = {}
+    for place_id, on, night in rows:
+        if night is not None:
+            out.setdefault(place_id, []).append(SeasonPoint((on - since).days, night))
+    return out
 
 
-def flowers_between(session: Session, plant_id: int, since: date, until: date) -> float | None:
-    """Most flowers a look counted between two days; None: none were counted."""
-    return session.scalars(
-        select(func.max(OrganRow.count))
-        .join(Look, Look.id == OrganRow.look_id)
+def flowers_between(session: Session, plant_ids: Collection[int], since: date, until: date) -> dict[int, float]:
+    """Most flowers of plants a look counted between two days; no plant of which none were counted."""
+    rows = session.execute(
+        select(Look.plant_id, func.max(OrganRow.count))
+        .join(OrganRow, OrganRow.look_id == Look.id)
         .where(
-            Look.plant_id == plant_id,
+            Look.plant_id.in_(plant_ids),
             Look.archived_at.is_(None),
             OrganRow.archived_at.is_(None),
             OrganRow.organ == "flowers",
             Look.on >= since,
             Look.on <= until,
         )
-    ).first()
+        .group_by(Look.plant_id)
+    )
+    return {plant_id: most for plant_id, most in rows if most is not None}
+
+
+def season_logs(
+    session: Session, pots: Sequence[PotToday], since: date, until: date, growth_id: int | None = None
+) -> dict[int, SeasonLog]:
+    """What pots were given and their leading plants became, by pot. ``growth_id``: one growth of the only one."""
+    plants, places = [p.plant_id for p in pots], {p.where.id for p in pots}
+    pours = season_pours(session, [p.id for p in pots], since, until)
+    heights = heights_between(session, plants, since, until, growth_id)
+    leaves = leaves_between(session, plants, since, until, growth_id)
+    nights = {place: tuple(x) for place, x in nights_between(session, places, since, until).items()}
+    flowers = flowers_between(session, plants, since, until)
+    return {
+        p.id: SeasonLog(
+            name=p.name,
+            woke_on=since,
+            days=(until - since).days,
+            pours=tuple(pours.get(p.id, ())),
+            heights=tuple(heights.get(p.plant_id, ())),
+            leaves=tuple(leaves.get(p.plant_id, ())),
+            nights=nights.get(p.where.id, ()),
+            flowers=flowers.get(p.plant_id),
+            lamp_hours=p.where.lamp_hours,
+        )
+        for p in pots
+    }
 
 
 def growths_seen(session: Session, plant_id: int) -> Sequence[tuple[Growth, date]]:

@@ -2,33 +2,30 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import date, timedelta
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.answers.desk import Desk, briefs_of, desk_of
 from fenwa.api.pots.shown import one_pot
-from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.core.entry import require, require_not_future
-from fenwa.core.evidence.seasons import SeasonLog, SeasonSum, season_sum
+from fenwa.core.evidence.seasons import SeasonSum, season_sum
 from fenwa.store.answer_rows import poured_by
+from fenwa.store.collection import kept_of_pots
 from fenwa.store.leaf_rows import plants_ever
 from fenwa.store.pot_today import PotToday
 from fenwa.store.salt_of_pots import medium_of
-from fenwa.store.season_rows import (
-    flowers_between,
-    heights_between,
-    leaves_between,
-    nights_between,
-    phases_noted,
-    season_pours,
-)
+from fenwa.store.season_rows import phases_noted, season_logs
 
 router = APIRouter(prefix="/api", tags=["answers"])
 
 YEAR_DAYS, MOST_DAYS = 365, 3660
+AT_ONCE = 500  # plants whose year is read together
 LEARNT = ("a hint", "weak", "fair", "firm")  # an answer that says something
 
 
@@ -100,24 +97,41 @@ class Passport(BaseModel):
     phases: list[Dated]
 
 
-def _year(session: Session, desk: Desk, p: PotToday, since: date, until: date) -> PlantYear:
-    pours = poured_by(session, [p.pot.id], since, until).get(p.pot.id, [])
-    flushed = sorted({x.on for x in pours if x.job == "flush"})
-    log = SeasonLog(
-        name=p.name,
-        woke_on=since,
-        days=(until - since).days,
-        pours=season_pours(session, p.pot.id, since, until),
-        heights=heights_between(session, p.plant.id, since, until),
-        leaves=leaves_between(session, p.plant.id, since, until),
-        nights=nights_between(session, p.pot.place_id, since, until),
-    )
+@dataclass(frozen=True)
+class _Lived:
+    """What of a plant's year rests on its own log."""
+
+    sum: SeasonSum
+    flushed: list[date]
+    flowers: float | None
+    waters: list[str]
+
+
+def _lived(session: Session, pots: Sequence[PotToday], since: date, until: date) -> dict[int, _Lived]:
+    """Years of plants, worked out together: a few questions to the database, however many there are."""
+    out: dict[int, _Lived] = {}
+    for i in range(0, len(pots), AT_ONCE):
+        some = pots[i : i + AT_ONCE]
+        poured = poured_by(session, [p.id for p in some], since, until)
+        logs = season_logs(session, some, since, until)
+        for p in some:
+            mine, log = poured.get(p.id, []), logs[p.id]
+            out[p.id] = _Lived(
+                season_sum(log, log.days, p.profile.climate.night_C[0]),
+                sorted({x.on for x in mine if x.job == "flush"}),
+                log.flowers,
+                sorted({x.water for x in mine if x.water}),
+            )
+    return out
+
+
+def _year(session: Session, desk: Desk, p: PotToday, lived: _Lived, since: date, until: date) -> PlantYear:
     said = {
         (b.on, b.words): b.sentence
         for b in briefs_of(desk, session, p)
         if since <= b.on <= until and b.measured is not None and b.grade in LEARNT
     }
-    own = {(c.on, c.words) for c in desk.changes.get(p.pot.id, []) if since <= c.on <= until and c.whose == "pot"}
+    own = {(c.on, c.words) for c in desk.changes.get(p.id, []) if since <= c.on <= until and c.whose == "pot"}
     told = [
         Told(on=on, words=words, at_place=(on, words) not in own, sentence=said.get((on, words), ""))
         for on, words in sorted({*own, *said})
@@ -128,11 +142,11 @@ def _year(session: Session, desk: Desk, p: PotToday, since: date, until: date) -
         name=p.name,
         kind=p.profile.short,
         place=p.place,
-        sum=season_sum(log, log.days, p.profile.climate.night_C[0]),
-        flushes=len(flushed),
-        last_flush_on=flushed[-1] if flushed else None,
-        flowers=flowers_between(session, p.plant.id, since, until),
-        waters=sorted({x.water for x in pours if x.water}),
+        sum=lived.sum,
+        flushes=len(lived.flushed),
+        last_flush_on=lived.flushed[-1] if lived.flushed else None,
+        flowers=lived.flowers,
+        waters=lived.waters,
         told=told,
     )
 
@@ -145,8 +159,8 @@ def _since(since: date | None, until: date) -> date:
     return since
 
 
-@router.get("/season-report")
-def season_report(session: ReadSession, today: Today, since: date | None = None) -> SeasonReport:
+@router.get("/season-report", response_model=SeasonReport)
+def season_report(session: ReadSession, today: Today, since: date | None = None) -> Response:
     """Every plant since a day, a year if none is named: fed, flushed, leaves, flowers, losses, changes, what helped."""
     first, desk = _since(since, today), desk_of(session, today)
     rows = sorted(desk.pots.values(), key=lambda p: p.pot.shelf_order)
@@ -155,22 +169,29 @@ def season_report(session: ReadSession, today: Today, since: date | None = None)
         for x in plants_ever(session)
         if x.died_on is not None and first <= x.died_on <= today
     ]
-    return SeasonReport(
+
+    def made(new: Sequence[PotToday]) -> dict[int, _Lived]:
+        return _lived(session, new, first, today)
+
+    # the usual year is kept, so that a report looked at again costs what was written since
+    lived = kept_of_pots(session, "years", rows, made, ("water", "batch", "climate")) if since is None else made(rows)
+    page = SeasonReport(
         since=first,
         until=today,
-        plants=[_year(session, desk, p, first, today) for p in rows],
+        plants=[_year(session, desk, p, lived[p.id], first, today) for p in rows],
         losses=sorted(losses, key=lambda x: x.on),
     )
+    return as_json(page)
 
 
 @router.get("/pots/{pot_id}/passport")
 def passport(pot_id: int, session: ReadSession, today: Today) -> Passport:
     """What whoever has this plant next should know: its year, its phases, its limits, what was learnt of it."""
     p = one_pot(session, pot_id, today)
-    desk = desk_of(session, today)
+    desk, year_ago = desk_of(session, today), today - timedelta(days=YEAR_DAYS)
     return Passport(
         today=today,
-        year=_year(session, desk, p, today - timedelta(days=YEAR_DAYS), today),
+        year=_year(session, desk, p, _lived(session, [p], year_ago, today)[p.id], year_ago, today),
         kind_name=p.profile.name,
         medium=medium_of(p.pot).name,
         volume_L=p.pot.volume_L,

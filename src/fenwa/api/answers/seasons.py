@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date, timedelta
 from typing import Literal
 
@@ -35,13 +36,9 @@ from fenwa.store.leaf_rows import leaves_of, plants_ever
 from fenwa.store.pot_today import PotToday
 from fenwa.store.season_rows import (
     first_roots,
-    flowers_between,
     growths_seen,
-    heights_between,
-    leaves_between,
-    nights_between,
     phases_noted,
-    season_pours,
+    season_logs,
 )
 
 router = APIRouter(prefix="/api", tags=["answers"])
@@ -68,17 +65,7 @@ class SeasonsPage(BaseModel):
 
 
 def _log(session: Session, p: PotToday, since: date, until: date, name: str, growth_id: int | None = None) -> SeasonLog:
-    return SeasonLog(
-        name=name,
-        woke_on=since,
-        days=(until - since).days,
-        pours=season_pours(session, p.pot.id, since, until),
-        heights=heights_between(session, p.plant.id, since, until, growth_id),
-        leaves=leaves_between(session, p.plant.id, since, until, growth_id),
-        nights=nights_between(session, p.pot.place_id, since, until),
-        flowers=flowers_between(session, p.plant.id, since, until),
-        lamp_hours=p.where.lamp_hours,
-    )
+    return replace(season_logs(session, [p], since, until, growth_id)[p.id], name=name)
 
 
 def _seasons(session: Session, p: PotToday, today: date) -> tuple[list[SeasonLog], str]:

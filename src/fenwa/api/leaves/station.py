@@ -223,19 +223,21 @@ def leaf_line_of(pot_id: int, session: ReadSession, today: Today) -> Computed[Le
 @router.get("/leaves.csv", response_class=Response)
 def export_leaves(session: ReadSession, today: Today) -> Response:
     """Every leaf, one row each: the table behind the drawing."""
+    pots = pots_today(session, today)
+    lines = _lines_kept(session, pots, today)
     rows = [
         [
-            x.p.pot.code,
-            x.p.name,
+            p.pot.code,
+            p.name,
             leaf.opened_on.isoformat(),
             leaf.mm,
             "yes" if leaf.growing else "no",
             None if leaf.share is None else round(100 * leaf.share),
             leaf.formed or "",
-            x.computed.result.word,
+            lines[p.id][0].word,
         ]
-        for x in _lines(session, pots_today(session, today), today)
-        for leaf in x.computed.result.leaves
+        for p in pots
+        for leaf in lines[p.id][0].leaves
     ]
     head = ["pot", "plant", "opened", "length (mm)", "growing", "of usual (%)", "against the newest change", "verdict"]
     return csv_answer(write_table(head, rows), "leaves.csv")

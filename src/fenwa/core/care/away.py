@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from dataclasses import dataclass
 from datetime import date, timedelta
+from operator import itemgetter
 from typing import Literal
 
 from fenwa.core.entry import require
@@ -149,13 +151,14 @@ def _visits(rows: list[AwayRow], order: dict[int, int]) -> tuple[AwayVisit, ...]
     visits: list[AwayVisit] = []
     while waiting:
         day = waiting[0][0]
-        here = [(on, pot) for on, pot in waiting if on <= day + timedelta(days=1)]
-        visits.append(AwayVisit(day, tuple(sorted({pot for _, pot in here}, key=lambda i: order[i]))))
-        waiting = [w for w in waiting if w not in here]
+        served = bisect_right(waiting, day + timedelta(days=1), key=itemgetter(0))
+        here = {pot for _, pot in waiting[:served]}
+        visits.append(AwayVisit(day, tuple(sorted(here, key=lambda i: order[i]))))
+        waiting = waiting[served:]
     return tuple(visits)
 
 
-@calculation("away-risk", title="Going away", station="round")
+@calculation("away-risk", title="Going away", station="round", many_rows=True)
 def away_risk(*, pots: list[AwayPot], leaving: date, back: date) -> Computed[AwayPlan]:
     """Which pots will not last until you are back, and when a helper should come.
 
