@@ -8,11 +8,12 @@ import threading
 import time
 from contextlib import closing
 from dataclasses import replace
+from datetime import timedelta
 from pathlib import Path
 from statistics import median, quantiles
 
 from fenwa.bench_phone import measured as on_a_phone
-from fenwa.bench_rows import NURSERY, Size, written
+from fenwa.bench_rows import NURSERY, TODAY, Size, written
 from fenwa.bench_schema import EARLIER, ROWS, commit_ms, migrated_s
 from fenwa.bench_served import Line, Served
 
@@ -30,6 +31,15 @@ PAGES = (
     "/api/changes",
     "/api/settings",
 )
+DAY = timedelta(days=1)
+OTHERS = {
+    "a round of a coming day": f"/api/round?on={TODAY + 3 * DAY}",
+    "going away for two weeks": f"/api/away?leaving={TODAY + DAY}&back={TODAY + 15 * DAY}",
+    "the season report": "/api/season-report",
+    "every leaf as CSV": "/api/leaves.csv",
+    "readings as CSV": "/api/readings.csv",
+    "the calendar": "/api/calendar.ics",
+}
 TIMES = 8
 POURS = 25
 
@@ -106,6 +116,13 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
                 after.setdefault(page, []).append(server.ask(page.format(1 + 7 * n % size.pots)))
             for page, times in after.items():
                 out.append(Line(f"`{page.format('…')}` straight after a pour", f"{median(times):.0f} ms", "150 ms"))
+            for n, (what, path) in enumerate(OTHERS.items()):
+                server.ask(path)
+                times = []
+                for k in range(3):
+                    server.pour([1 + (300 + 10 * n + k) % size.pots], f"bench-other-{n}-{k}")
+                    times.append(server.ask(path))
+                out.append(Line(f"{what}, asked again after a pour", f"{median(times):.0f} ms"))
             every = [x for times in after.values() for x in times]
             out.append(Line("pages straight after a pour, p95", f"{p95(every):.0f} ms", "150 ms"))
             alone = [server.pour([1 + (100 + n) % size.pots], f"bench-alone-{n:04}") for n in range(POURS)]

@@ -259,3 +259,27 @@ def test_a_pour_changes_no_kept_water_but_the_litres_that_are_left(kept: Client)
     assert now == pytest.approx(18.5)
     kept.made(f"/api/waters/{water_id}/readings", {"on": TODAY.isoformat(), "value": 31, "unit": "µS/cm"})
     assert barrel()[0] is not row
+
+
+def test_forty_readers_at_once_never_wait_for_each_other(bare: Store) -> None:
+    """Each holds a connection while it makes a value by another, and that one by a third."""
+    at_once = 40
+    together = threading.Barrier(at_once, timeout=60)
+
+    def inner(session: Session) -> int:
+        together.wait()
+        return len(session.scalars(select(Water.name)).all())
+
+    found: list[int] = []
+
+    def asked(n: int) -> None:
+        with bare.reading() as session:
+            session.scalars(select(Setting.key)).all()
+            found.append(remembered(session, f"outer {n}", None, lambda s: remembered(s, f"inner {n}", None, inner)))
+
+    readers = [threading.Thread(target=asked, args=(n,)) for n in range(at_once)]
+    for reader in readers:
+        reader.start()
+    for reader in readers:
+        reader.join(60)
+    assert found == [1] * at_once

@@ -25,6 +25,7 @@ def make_engine(path: Path, writing: bool) -> Engine:
     engine = create_engine(
         f"sqlite:///{path}",
         poolclass=QueuePool,
+        max_overflow=-1,  # a reader that makes a value reads it by another connection: to wait for one would be a knot
         connect_args={"check_same_thread": False},
         json_serializer=lambda value: to_json(value).decode(),  # histories are long: five times as fast as json
         json_deserializer=from_json,
