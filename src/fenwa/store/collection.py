@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import gc
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import Any, TypeVar
@@ -35,6 +35,13 @@ from fenwa.store.session import Store
 from fenwa.store.summary import refresh_many
 
 T = TypeVar("T")
+AT_ONCE = 500  # pots whose logs are read together: all at once they would not fit the memory of a small machine
+
+
+def batched(rows: Sequence[T], size: int) -> Iterator[Sequence[T]]:
+    """A long list in pieces."""
+    for i in range(0, len(rows), size):
+        yield rows[i : i + size]
 
 
 @dataclass(frozen=True)

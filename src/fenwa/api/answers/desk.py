@@ -23,7 +23,7 @@ from fenwa.core.leaf.line import SLOW
 from fenwa.core.leaf.timing import leaf_rhythm
 from fenwa.core.working import Computed
 from fenwa.store.answer_rows import noted_by, poured_by, values_of
-from fenwa.store.collection import pots_today
+from fenwa.store.collection import AT_ONCE, batched, pots_today
 from fenwa.store.memory import remembered
 from fenwa.store.pot_today import PotToday
 
@@ -135,9 +135,11 @@ def _laid_out(session: Session, today: date) -> Desk:
         before = None
     fresh = [p for p in pots if before is None or before.pots.get(p.id) is not p]
     since = today - timedelta(days=WINDOW_DAYS)
-    poured = poured_by(session, [p.pot.id for p in fresh], since, today)
-    noted = noted_by(session, [p.pot for p in fresh], since, today)
-    found = {p.pot.id: changes_in(poured.get(p.pot.id, []), noted.get(p.pot.id, []), since, today) for p in fresh}
+    found: dict[int, list[LoggedChange]] = {}
+    for some in batched(fresh, AT_ONCE):
+        poured = poured_by(session, [p.id for p in some], since, today)
+        noted = noted_by(session, [p.pot for p in some], since, today)
+        found |= {p.id: changes_in(poured.get(p.id, []), noted.get(p.id, []), since, today) for p in some}
     kinds: dict[str, list[PotToday]] = {}
     for p in pots:
         kinds.setdefault(p.kind, []).append(p)

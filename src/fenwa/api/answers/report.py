@@ -16,7 +16,7 @@ from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.evidence.seasons import SeasonSum, season_sum
 from fenwa.store.answer_rows import poured_by
-from fenwa.store.collection import kept_of_pots
+from fenwa.store.collection import AT_ONCE, batched, kept_of_pots
 from fenwa.store.leaf_rows import plants_ever
 from fenwa.store.pot_today import PotToday
 from fenwa.store.salt_of_pots import medium_of
@@ -25,7 +25,6 @@ from fenwa.store.season_rows import phases_noted, season_logs
 router = APIRouter(prefix="/api", tags=["answers"])
 
 YEAR_DAYS, MOST_DAYS = 365, 3660
-AT_ONCE = 500  # plants whose year is read together
 LEARNT = ("a hint", "weak", "fair", "firm")  # an answer that says something
 
 
@@ -110,8 +109,7 @@ class _Lived:
 def _lived(session: Session, pots: Sequence[PotToday], since: date, until: date) -> dict[int, _Lived]:
     """Years of plants, worked out together: a few questions to the database, however many there are."""
     out: dict[int, _Lived] = {}
-    for i in range(0, len(pots), AT_ONCE):
-        some = pots[i : i + AT_ONCE]
+    for some in batched(pots, AT_ONCE):
         poured = poured_by(session, [p.id for p in some], since, until)
         logs = season_logs(session, some, since, until)
         for p in some:

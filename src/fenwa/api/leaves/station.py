@@ -18,7 +18,7 @@ from fenwa.core.leaf.headings import GroupBy, Looked, Shown, is_folded, under_he
 from fenwa.core.leaf.line import LeafLine, flush_changes, leaf_line
 from fenwa.core.working import Computed
 from fenwa.formats.table import write_table
-from fenwa.store.collection import kept_of_pots, pots_today
+from fenwa.store.collection import AT_ONCE, batched, kept_of_pots, pots_today
 from fenwa.store.leaf_rows import leaves_of, poured_days
 from fenwa.store.pot_today import PotToday
 
@@ -107,7 +107,7 @@ def _lines_kept(session: Session, pots: Sequence[PotToday], today: date) -> dict
     """The line of every pot and what sorts it, worked out anew where something of it was written."""
 
     def made(new: Sequence[PotToday]) -> dict[int, tuple[LeafLine, Looked]]:
-        drawn = _lines(session, new, today)
+        drawn = (x for some in batched(new, AT_ONCE) for x in _lines(session, some, today))
         return {x.p.id: (x.computed.result, _looked(x.p, x.computed.result)) for x in drawn}
 
     return kept_of_pots(session, "leaf lines", pots, made)

@@ -48,7 +48,7 @@ def under(d: PotDay, plan: FeedingPlan | None, school: School | None, by: str = 
 
 def on_pot(d: PotDay, feed: RoundFeed | None, weeks: int = WEEKS) -> PlanOnPot:
     """The coming weeks under the plan in force, each watering poured on its day; ``feed``: the product it would get."""
-    feeding, p = d.feeding, round_pot.__wrapped__(d, NO_WATER, None)
+    feeding, p = d.feeding, round_pot(d, NO_WATER, None)
     last = d.today + timedelta(days=7 * weeks)
     others = tuple(h for h in p.holds if h.id != "feeding plan")
     stopper = next((h for h in others if "feed" in h.blocks and not h.word), None)

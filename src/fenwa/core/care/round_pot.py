@@ -29,7 +29,6 @@ def near_flush(spec: PotSpec, reading: float, target: float, water_ec: float, fr
     ).result
 
 
-@lru_cache(maxsize=8192)
 def round_pot(d: PotDay, choice: WaterChoice, first_uS_cm: float | None) -> RoundPot:
     """A pot as the round needs it; a flush is worked out only where one is near.
 

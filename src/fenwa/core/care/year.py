@@ -234,7 +234,7 @@ def days_of(
                 choice = allowed[pot.p.profile.id]
                 first = ec_of[choice.ids[0]] if choice.ids else None
                 at.append(pot.place)
-                due.append(round_pot.__wrapped__(pot.day(today), choice, first))
+                due.append(round_pot(pot.day(today), choice, first))
         jobs = [job_of(r, today) for r in due]
         feeds = [r for r, job in zip(due, jobs, strict=True) if job == "feed"]
         needs = [MixNeed(r.id, r.n_low_mg_L, r.n_high_mg_L, r.feed_ceiling_uS_cm, r.water_ids) for r in feeds]
