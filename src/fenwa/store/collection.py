@@ -179,9 +179,9 @@ def _in_order(known: dict[int, PotToday], loaded: list[PotToday], changed: set[i
 
 
 def _load_pots(session: Session, today: date, only: set[int] | None) -> list[PotToday]:
-    """Pots from the database; all go through the core in one call."""
+    """Pots from the database; those of a piece go through the core in one call."""
     query = (
-        select(Pot, PotSummary.data, PotSummary.mix)
+        select(Pot, PotSummary.mix)
         .join(PotSummary, PotSummary.pot_id == Pot.id)
         .where(Pot.archived_at.is_(None), PotSummary.core_version == CORE_VERSION)  # folded by other figures: not yet
         .order_by(Pot.shelf_order, Pot.code)
@@ -192,11 +192,25 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
     plants: dict[int, list[Plant]] = {}
     for plant in session.scalars(living):
         plants.setdefault(plant.pot_id, []).append(plant)
-    found_rows = [r for r in session.execute(query).all() if r.Pot.id in plants]
-    rows = [(pot, data, plants[pot.id]) for pot, data, _ in found_rows]
-    if not rows:
+    found = [(pot, mix) for pot, mix in session.execute(query).all() if pot.id in plants]
+    if not found:
         return []
     care = load_care(session, today, only)
+    told = told_by_others(session, {pot.id: mix for pot, mix in found})
+    out = []
+    for some in batched(found, AT_ONCE):
+        ids = [pot.id for pot, _ in some]
+        stored = session.execute(select(PotSummary.pot_id, PotSummary.data).where(PotSummary.pot_id.in_(ids)))
+        data = {pot_id: x for pot_id, x in stored}  # noqa: C416 - a result would be taken for a mapping
+        rows = [(pot, data[pot.id], plants[pot.id]) for pot, _ in some]
+        out += _on_the_day(rows, care, [told.get(i, ()) for i in ids], today)
+    return out
+
+
+def _on_the_day(
+    rows: list[tuple[Pot, dict[str, Any], list[Plant]]], care: CareRows, told: list[tuple[Pooled, ...]], today: date
+) -> list[PotToday]:
+    """Pots with what their logs left and the plants that live in them, on a day."""
     kinds = [strictest_of([care.profile(x.profile_id, x.id) for x in mine]) for _, _, mine in rows]
     places = {place_id: _place_facts(place, care) for place_id, place in care.places.items()}
     logs = [facts_from_plain(data["facts"]) for _, data, _ in rows]
@@ -211,8 +225,7 @@ def _load_pots(session: Session, today: date, only: set[int] | None) -> list[Pot
         pot_spec(pot, kind, f.phase, care.prill_salt(pot))
         for (pot, _, _), kind, f in zip(rows, kinds, found, strict=True)
     ]
-    told = told_by_others(session, {pot.id: mix for pot, _, mix in found_rows})
-    readings = _predicted([data for _, data, _ in rows], specs, today, [told.get(pot.id, ()) for pot, _, _ in rows])
+    readings = _predicted([data for _, data, _ in rows], specs, today, told)
     out = []
     for i, (pot, _, mine) in enumerate(rows):
         day = pot_day(
