@@ -106,7 +106,7 @@ def test_what_the_system_says_becomes_a_sentence_for_the_terminal(error: OSError
 def test_an_error_of_ours_names_the_log_that_has_it(kept: Client, tmp_path: Path, monkeypatch: Any) -> None:
     handler = logging.FileHandler(tmp_path / "fenwa.log")
     logging.getLogger("fenwa").addHandler(handler)
-    monkeypatch.setattr("fenwa.api.round.round.round_pots", lambda *_: 1 / 0)
+    monkeypatch.setattr("fenwa.api.round.round.round_plan", lambda **_: 1 / 0)
     try:
         answer = kept.http.get("/api/round")
     finally:
