@@ -413,3 +413,11 @@ def test_a_can_read_with_a_known_meter_is_corrected(kept: Client) -> None:
     empty = kept.refused(f"/api/batches/{batch}/reading", {"on": "2026-11-22"})
     assert "Measured EC is empty" in empty["detail"]
     assert pot()["code"] == "P-01"
+
+
+def test_a_source_archived_while_the_page_is_made_breaks_nothing(kept: Client, monkeypatch: pytest.MonkeyPatch) -> None:
+    """What is left of the sources is asked after they were judged: a write between the two leaves one without."""
+    made = kept.made("/api/waters", {"name": "Barrel", "kind": "rain", "on_hand_L": "20"})["id"]
+    monkeypatch.setattr("fenwa.api.water.sources.waters_today", lambda *_: [])
+    rows = {w["id"]: w["on_hand_L"] for w in kept.get("/api/water")["waters"]}
+    assert rows[made] == 20

@@ -63,11 +63,6 @@ class PotToday:
         """The kind of the leading plant."""
         return self.plant.profile_id
 
-    @once
-    def salt_share(self) -> float:
-        """Predicted reading as a part of its ceiling; 0: never poured."""
-        return (self.reading or 0.0) / self.profile.root_zone.ec_ceiling_uS_cm
-
     @property
     def log(self) -> LogFacts:
         """What the log leaves behind."""

@@ -69,7 +69,7 @@ def round_page(session: ReadSession, today: Today, on: date | None = None) -> Re
         scale_step_g=settings.scale_step_g,
         syringe_step_mL=settings.syringe_step_mL,
     )
-    saltiest = nlargest(RAILS, (p for p in pots if p.reading is not None), key=attrgetter("salt_share"))
+    saltiest = nlargest(RAILS, (p for p in pots if p.reading is not None), key=attrgetter("day.share_of_ceiling"))
     page = RoundPage(
         today=today,
         plan=computed.result,

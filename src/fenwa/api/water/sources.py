@@ -119,10 +119,11 @@ def water_page(session: ReadSession, today: Today) -> Response:
         kinds.setdefault(p.profile.id, []).append(p.profile)
     groups = sorted((strictest_of(same) for same in kinds.values()), key=lambda g: g.source_water.ec_max_uS_cm)
     judged = remembered(session, "sources", (today, tuple(groups)), lambda s: _judged(s, groups, today))
+    # one of the two may be newer: a source that was added or archived meanwhile is in one of them only
     left = {w.water.id: w.left_L for w in waters_today(session, today)}
     page = WaterPage(
         today=today,
-        waters=[row.model_copy(update={"on_hand_L": left[row.id]}) for row, _ in judged],
+        waters=[row.model_copy(update={"on_hand_L": left.get(row.id, row.on_hand_L)}) for row, _ in judged],
         groups=[
             GroupOut(
                 profile_id=g.id,
