@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from fenwa.api.outlet import LISTED, SPOKEN, spoken
+from fenwa.api.outlet import LISTED, SPOKEN, _prefixes, spoken
 from fenwa.core.writing import Reader
 from tests.conftest import Client
 
@@ -124,3 +124,42 @@ def test_a_body_keeps_every_other_byte() -> None:
         "cautions": ["Below 32 °F", "a, b"],
     }
     assert spoken(raw, Reader(dates="ISO")) == raw
+
+
+@pytest.mark.parametrize("name", SPOKEN)
+def test_each_spoken_name_is_found_and_no_other_that_begins_or_ends_like_it(name: str) -> None:
+    """Names are looked for by their beginnings: “word” stands in “words”, “read” in “read_sentence”."""
+    said, written = "Reads 412 µS/cm.", "Reads 0.412 mS/cm."
+    reader = Reader(ec="mS/cm")
+
+    def of(field: str, value: object) -> object:
+        return json.loads(spoken(json.dumps({field: value}, ensure_ascii=False).encode(), reader))[field]
+
+    assert of(name, said) == written
+    for other in {f"{name}_", f"x{name}", name[:-1], name.upper()} - {*SPOKEN, *LISTED}:
+        assert of(other, said) == said, other
+    assert of(name, None) is None
+    if name not in LISTED:
+        assert of(name, [said]) == [said], "a list is another field's"
+
+
+@pytest.mark.parametrize("name", LISTED)
+def test_each_list_of_sentences_is_found(name: str) -> None:
+    body = json.dumps({name: ["Reads 412 µS/cm.", "As it was.", 'Say "1000 µS/cm".']}, ensure_ascii=False).encode()
+    assert json.loads(spoken(body, Reader(ec="mS/cm")))[name] == [
+        "Reads 0.412 mS/cm.",
+        "As it was.",
+        'Say "1 mS/cm".',
+    ]
+    empty = json.dumps({name: [], "n": 1}).encode()
+    assert spoken(empty, Reader(ec="mS/cm")) == empty
+
+
+@pytest.mark.parametrize(
+    "words", [("a",), ("word", "words"), ("then", "the", "thus", "other"), ("x", "xy", "xyz"), SPOKEN]
+)
+def test_a_pattern_of_beginnings_matches_its_words_and_nothing_else(words: tuple[str, ...]) -> None:
+    found = re.compile(_prefixes(words))
+    assert all(found.fullmatch(w) for w in words)
+    near = {w + "s" for w in words} | {w[:-1] for w in words} | {w[1:] for w in words} | {""}
+    assert not [w for w in near - set(words) if found.fullmatch(w)]

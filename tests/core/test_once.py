@@ -1,11 +1,11 @@
-"""A property that is worked out once and kept with its object."""
+"""What is worked out once and kept with its object."""
 
 import threading
 from dataclasses import dataclass, field, replace
 
 import pytest
 
-from fenwa.core.once import once
+from fenwa.core.once import once, once_for
 
 
 @dataclass(frozen=True)
@@ -79,3 +79,38 @@ def test_threads_that_meet_find_the_same_value() -> None:
     for thread in threads:
         thread.join()
     assert found == [84] * 8
+
+
+@once_for
+def leaves_after(plant: Plant, days: int, each: int = 7) -> int:
+    """Its leaves some days on."""
+    plant.asked.append(f"{days} by {each}")
+    return plant.leaves + days // each
+
+
+def test_a_function_is_kept_for_what_was_asked_last() -> None:
+    plant = Plant(3)
+    assert [leaves_after(plant, 14), leaves_after(plant, 14)] == [5, 5]
+    assert plant.asked == ["14 by 7"]
+    assert [leaves_after(plant, 28), leaves_after(plant, 28, each=14), leaves_after(plant, 14)] == [7, 5, 5]
+    assert plant.asked == ["14 by 7", "28 by 7", "28 by 14", "14 by 7"], "another question is worked out anew"
+    assert leaves_after.__doc__ == "Its leaves some days on."
+
+
+def test_what_a_function_keeps_is_neither_copied_nor_compared() -> None:
+    plant = Plant(3)
+    leaves_after(plant, 7)
+    other = replace(plant, leaves=10, asked=[])
+    assert leaves_after(other, 7) == 11
+    assert plant == Plant(3)
+    assert hash(plant) == hash(Plant(3))
+    assert "once" not in repr(plant)
+
+
+def test_two_functions_of_one_object_do_not_meet() -> None:
+    @once_for
+    def less(plant: Plant, by: int) -> int:
+        return plant.leaves - by
+
+    plant = Plant(3)
+    assert [leaves_after(plant, 7), less(plant, 7), leaves_after(plant, 7), less(plant, 7)] == [4, -4, 4, -4]

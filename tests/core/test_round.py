@@ -299,3 +299,21 @@ def test_a_look_is_due_after_a_fortnight(last_on: date | None, due: bool) -> Non
 @pytest.mark.parametrize(("charged", "start"), [(True, 1500.0), (False, None), (None, None)])
 def test_only_a_medium_known_to_be_charged_starts_high(charged: bool | None, start: float | None) -> None:
     assert start_of_medium_uS_cm(charged) == start
+
+
+def test_letters_follow_the_round_though_a_flush_is_kept_with_its_pot() -> None:
+    salty = [
+        replace(POT, id=i, code=f"F-{i:02}", shelf_order=i, reading_uS_cm=850.0, flush_rounds=2, flush_round_L=0.8)
+        for i in (1, 2, 3)
+    ]
+
+    def flushes(pots: list[RoundPot]) -> list[tuple[str, str]]:
+        plan = round_plan(pots=pots, waters=[RAIN, BORE], feeds=FEEDS, today=TODAY, scale_step_g=1).result
+        assert [c.letter for c in plan.cans] == [chr(65 + i) for i in range(len(plan.cans))]
+        return [(c.letter, c.pots[0].code) for c in plan.cans if c.job == "flush"]
+
+    assert flushes(salty) == [("A", "F-01"), ("B", "F-02"), ("C", "F-03")]
+    assert flushes(salty[1:]) == [("A", "F-02"), ("B", "F-03")]
+    plain = replace(POT, id=9, code="S-01", carnivore=True, feeds_at_root=False, water_ids=(1,))
+    assert flushes([*salty, plain]) == [("B", "F-01"), ("C", "F-02"), ("D", "F-03")]
+    assert flushes(salty) == [("A", "F-01"), ("B", "F-02"), ("C", "F-03")]
