@@ -1,3 +1,4 @@
+import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { NoteField, TextField } from "../../ui/fields"
 import { EntrySheet } from "../../ui/EntrySheet"
@@ -17,6 +18,7 @@ export function OwnFigures({
   onClose: () => void
 }) {
   const { source_water: w, root_zone: z, climate, flush, carnivore, rest } = page.profile
+  const [seen] = useState(page.limits) // as it was opened: the page beside it may be asked for anew meanwhile
   const fed = carnivore ? undefined : page.profile.phases.active
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     EMPTY,
@@ -24,7 +26,7 @@ export function OwnFigures({
       answer(
         client.POST("/api/kinds/{profile_id}/own", {
           params: { ...keyed(key), path: { profile_id: page.profile.id } },
-          body: { ...v, plant_id: plantId ?? null, seen: { ...page.limits, ...theirs } },
+          body: { ...v, plant_id: plantId ?? null, seen: { ...seen, ...theirs } },
         }),
       ),
     onClose,

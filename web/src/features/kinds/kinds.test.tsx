@@ -1,4 +1,5 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react"
+import { useState } from "react"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
 import { elsewhere, serve, show } from "../../testing/harness.test"
@@ -106,6 +107,25 @@ describe("kinds", () => {
     fireEvent.click(screen.getByRole("button", { name: "Save the figures" }))
     await waitFor(() => expect(closed).toBe(true))
     expect(sent[1]?.body).toMatchObject({ plant_id: 4, seen: { water_max: 70, minimum_C: 8 } })
+  })
+  it("say what they were opened on, though the page beside them was asked for anew meanwhile", async () => {
+    const sent = serve({ "POST /api/kinds/disa/own": { status: 201, body: { id: 1 } } })
+    function Beside() {
+      const [page, setPage] = useState(DISA)
+      const other = { ...DISA, limits: { ...DISA.limits, water_max: 70 } } as KindData
+      return (
+        <>
+          <button onClick={() => setPage(other)}>another saved</button>
+          <OwnFigures page={page} onClose={() => undefined} />
+        </>
+      )
+    }
+    show(<Beside />)
+    fireEvent.click(screen.getByText("another saved"))
+    fireEvent.change(screen.getByLabelText("Water, at most, µS/cm"), { target: { value: "60" } })
+    fireEvent.click(screen.getByRole("button", { name: "Save the figures" }))
+    await waitFor(() => expect(sent).toHaveLength(1))
+    expect(sent[0]?.body).toMatchObject({ water_max: "60", seen: { water_max: 80 } })
   })
   it("offer no feed of its own for a carnivore", () => {
     show(

@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
-import { useRef } from "react"
+import { useRef, useState } from "react"
 import { keepPreviousData, useQuery } from "@tanstack/react-query"
 import { useNavigate, useSearchParams } from "react-router"
 import { useForm, useWatch } from "react-hook-form"
@@ -58,8 +58,9 @@ type EditorProps = {
   mix: Schemas["MixPage"]
 }
 
-function Editor({ plan, seen: opened, said, scope, of, mix }: EditorProps) {
+function Editor({ plan, seen: kept, said, scope, of, mix }: EditorProps) {
   const go = useNavigate()
+  const [opened] = useState(kept) // as it was opened: the page beside it may be asked for anew meanwhile
   const form = useForm<Values>({ defaultValues: valuesOf(plan, said, scope, of) })
   const values = useWatch({ control: form.control }) as Values
   const asked = useSettled(JSON.stringify(bodyOf(values)), 250)

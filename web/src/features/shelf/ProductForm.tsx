@@ -1,3 +1,4 @@
+import { useState } from "react"
 import { useWatch } from "react-hook-form"
 import type { Schemas } from "../../api/client"
 import { answer, client, keyed } from "../../api/client"
@@ -16,7 +17,7 @@ type Props = { product?: Schemas["ProductOut"]; pack?: Schemas["PackOut"]; onClo
 export function ProductForm({ product, pack, onClose }: Props) {
   const notice = useNotice()
   const undo = useUndo()
-  const opened = valuesOf(product, pack)
+  const [opened] = useState(() => valuesOf(product, pack)) // as it was opened: the page beside it may be asked for anew meanwhile
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     opened,
     (v, key, theirs) =>

@@ -1,3 +1,4 @@
+import { useState } from "react"
 import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { TextField } from "../../../ui/fields"
@@ -25,7 +26,7 @@ export function SchoolForm({
   school: Schemas["SchoolOut"]
   onClose: () => void
 }) {
-  const s = row.school
+  const [s] = useState(row.school) // as it was opened: the page beside it may be asked for anew meanwhile
   const notice = useNotice()
   const undo = useUndo()
   const opened: Values = {
