@@ -4,7 +4,9 @@ their time on imports.
 
 import multiprocessing
 import os
+import subprocess
 import sys
+import tempfile
 from multiprocessing.connection import Connection
 from pathlib import Path
 
@@ -22,4 +24,30 @@ def command_line(arguments: list[str], said: Connection) -> None:
     os.dup2(said.fileno(), 1)
     sys.stdout = os.fdopen(1, "w")
     sys.argv = ["fenwa", *arguments]
+    app()
+
+
+def fenwa(*words: str, **environment: str) -> subprocess.CompletedProcess[str]:
+    """What ``./fenwa`` does and says with these words, until it ends; after two minutes it has failed."""
+    with tempfile.TemporaryDirectory() as folder:
+        said = [Path(folder) / "out", Path(folder) / "err"]
+        process = FORKS.Process(target=_spoken, args=(list(words), environment, *said), daemon=True)
+        process.start()
+        process.join(timeout=120)
+        if process.exitcode is None:
+            process.kill()
+            process.join()
+        code = process.exitcode or 0
+        return subprocess.CompletedProcess(words, code, *(p.read_text() if p.exists() else "" for p in said))
+
+
+def _spoken(words: list[str], environment: dict[str, str], out: Path, err: Path) -> None:
+    from fenwa.cli import app
+
+    os.environ.update(environment)
+    for n, path in ((1, out), (2, err)):
+        with path.open("wb") as file:
+            os.dup2(file.fileno(), n)
+    sys.stdout, sys.stderr = os.fdopen(1, "w", closefd=False), os.fdopen(2, "w", closefd=False)
+    sys.argv = ["fenwa", *words]
     app()

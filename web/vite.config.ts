@@ -49,11 +49,16 @@ export default defineConfig({
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 700, // what every view needs: 230 kB when compressed
     rolldownOptions: {
+      // without it every recipe of Chakra would be sent: calls at a module's top are kept if they may do something
+      treeshake: {
+        manualPureFunctions: ["defineConfig", "defineRecipe", "defineSlotRecipe", "createAnatomy"],
+      },
       output: {
         // a view asks for three files, not for thirty small ones
         codeSplitting: {
           includeDependenciesRecursively: false,
           groups: [
+            { name: "scales", test: /node_modules.d3-/, priority: 5 }, // for drawings with an axis
             { name: "vendor", test: /node_modules/, priority: 3, minShareCount: 20 },
             {
               name: "forms",

@@ -25,7 +25,7 @@ from fenwa.store.backup import Backups
 from fenwa.store.models import Place
 from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.session import Store
-from tests.api.test_backups import fenwa
+from scripts.forked import fenwa
 from tests.api.test_photos import kept_photo
 from tests.conftest import Client, pot
 

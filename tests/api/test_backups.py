@@ -1,9 +1,6 @@
 """Backups through the API and the command line: shown with age and size, made, restored, warned of."""
 
-import os
 import sqlite3
-import subprocess
-import sys
 import time
 from contextlib import closing
 from datetime import timedelta
@@ -15,10 +12,9 @@ from fenwa.api.house import backups as page
 from fenwa.api.transactions import now
 from fenwa.store.backup import check_whole
 from fenwa.store.session import Store
+from scripts.forked import fenwa
 from tests.api.test_photos import kept_photo
 from tests.conftest import Client, pot
-
-ROOT = Path(__file__).parents[2]
 
 
 def test_where_the_data_are_how_large_and_that_there_is_no_backup_yet(kept: Client) -> None:
@@ -108,13 +104,6 @@ def test_a_backup_that_is_not_there_is_refused(kept: Client, name: str) -> None:
 
 
 # the command line
-
-
-def fenwa(*words: str, **environment: str) -> subprocess.CompletedProcess[str]:
-    told = {**os.environ, "PYTHONPATH": str(ROOT / "src"), **environment}
-    return subprocess.run(
-        [sys.executable, "-m", "fenwa.cli", *words], capture_output=True, text=True, check=False, env=told, timeout=120
-    )
 
 
 def test_backup_and_restore_from_the_command_line(kept: Client, tmp_path: Path) -> None:

@@ -404,7 +404,7 @@ def test_the_printed_fit_and_its_grid() -> None:
     assert found.objective == pytest.approx(0.00101, abs=0.0002)
     small = fit(volume_L=1.0)
     assert [p.rounded for p in small.parts] == pytest.approx([0.3, 0.2, 0.1])
-    assert "The scale is too coarse for 1 L: Mg comes out -30 %" in small.sentence
+    assert "The scale is too coarse for 1 L: Mg comes out −30 %" in small.sentence
 
 
 def test_targets_that_cannot_be_name_the_one_that_gives() -> None:

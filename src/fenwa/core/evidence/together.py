@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from fenwa.core.constants import Z80
-from fenwa.core.entry import require
+from fenwa.core.entry import require, signed
 from fenwa.core.errors import InputError
 from fenwa.core.evidence.chance import NORMAL, Effect, posterior
 from fenwa.core.evidence.measures import LARGEST, facts_of, shown_change
@@ -126,7 +126,9 @@ def effect_together(*, answers: list[Answer], measure: str = "leaf length") -> C
         )
         for a, x in zip(v, answers, strict=True)
     )
-    said = f"{k} answers together: {chance_words(facts, effect.above_zero)}; {low:+.0f} to {high:+.0f} {facts.unit}."
+    said = (
+        f"{k} answers together: {chance_words(facts, effect.above_zero)}; {signed(low)} to {signed(high)} {facts.unit}."
+    )
     if unlike > 0.5:
         said += " The plants differ among themselves: look for what those that gained share."
     return ledger.close(

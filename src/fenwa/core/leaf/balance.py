@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
-from fenwa.core.entry import require
+from fenwa.core.entry import require, signed
 from fenwa.core.errors import InputError
 from fenwa.core.leaf.sizes import LONGEST_mm
 from fenwa.core.registry import calculation
@@ -89,8 +89,7 @@ def leaf_balance(*, counts: list[LeafCount], had: float | None = None, at_rest: 
     net = int(ledger.step("net", "g - l", "", "gained less lost"))
     limit = ledger.step("f", f"max({FLAG_LEAST}, {FLAG_SHARE} * h)", "", "flagged from so many fewer")
     flagged = not at_rest and -net >= limit
-    sign = "−" if net < 0 else "+" if net > 0 else ""
-    said = f"{gained} gained, {lost} lost: net {sign}{abs(net)}."
+    said = f"{gained} gained, {lost} lost: net {signed(net)}."
     if flagged:
         said += " More lost than gained: look for the cause before the next feed."
     elif net < 0 and at_rest:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fenwa.core.entry import require
+from fenwa.core.entry import require, signed
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -99,7 +99,7 @@ def response_score(*, measures: list[Measured]) -> Computed[ResponseScore]:
         return ledger.close(ResponseScore(None, 0, False, "Nothing was measured: there is no score."))
     score = ledger.step("S", f"({' + '.join(total)}) / ({' + '.join(weights)})", "", "score")
     word = "as usual" if abs(score) < 1 else "better than usual" if score > 0 else "worse than usual"
-    said = f"{score:+.1f}: {word}, from {len(measures)} measure{'s' if len(measures) > 1 else ''}."
+    said = f"{signed(score, 1)}: {word}, from {len(measures)} measure{'s' if len(measures) > 1 else ''}."
     if not comparable:
         said += f" Fewer than {COMPARABLE}: not comparable."
     return ledger.close(ResponseScore(score, len(measures), comparable, said))

@@ -9,7 +9,7 @@ from datetime import date
 from statistics import median
 
 from fenwa.core.constants import Z80
-from fenwa.core.entry import require
+from fenwa.core.entry import require, signed
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -118,7 +118,7 @@ def relative_growth(*, first: float, second: float, days: float) -> Computed[Gro
     doubles = math.log(2) / r if r > 1e-9 else None
     if r < 0:
         ledger.caution("Shorter than before: measure again, or it was another leaf.")
-    said = f"{week:+.1f} % a week" + (f", doubles in {doubles:.0f} days." if doubles and doubles < 1000 else ".")
+    said = f"{signed(week, 1)} % a week" + (f", doubles in {doubles:.0f} days." if doubles and doubles < 1000 else ".")
     return ledger.close(Growth(r, week, doubles, said))
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwa.core.entry import require
+from fenwa.core.entry import require, signed
 from fenwa.core.errors import Infeasible, InputError
 from fenwa.core.mix.elements import Elements, ions_per_gram
 from fenwa.core.mix.feed import MAX_PRODUCTS, elements_of, sum_ions
@@ -318,7 +318,7 @@ def _sentence(
         used = x > 0
         need = float((WEIGHABLE_STEPS * steps[used] / x[used]).max()) if used.any() else volume_L
         return (
-            f"The scale is too coarse for {volume_L:g} L: {worst.element} comes out {worst.error_pct:+.0f} %. "
+            f"The scale is too coarse for {volume_L:g} L: {worst.element} comes out {signed(worst.error_pct)} %. "
             f"Make {np.ceil(need):.0f} L or more, or go through a stock."
         )
     if gives:

@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from fenwa.core.constants import DAYS_A_MONTH
-from fenwa.core.entry import require, require_not_future
+from fenwa.core.entry import require, require_not_future, signed
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.registry import calculation
 from fenwa.core.water.compensation import factor_to_25, kcl_ratio
@@ -240,7 +240,7 @@ def meter_calibration(
         ledger.caution("More than a quarter off: clean the electrodes, use a fresh standard, then check again.")
     sentence = {
         "true": f"True within {100 * TRUE_WITHIN:.0f} %.",
-        "correctable": f"Reads {100 * (slope - 1):+.1f} %: readings are corrected, the shown values kept.",
+        "correctable": f"Reads {signed(100 * (slope - 1), 1)} %: readings are corrected, the shown values kept.",
         "not to be trusted": f"Off by {100 * off:.0f} %: clean it and check again before believing it.",
     }[state]
     return ledger.close(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from fenwa.core.entry import require
+from fenwa.core.entry import require, signed
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.water.conductivity import ec_of
@@ -178,9 +178,9 @@ def charge_balance(*, ions: WaterIons) -> Computed[ChargeBalance]:
         verdict = "fine" if abs(error) <= FINE_PCT else "warn" if abs(error) <= WARN_PCT else "stop"
         small = "" if abs(error) <= limit else f", outside a laboratory's own ±{limit:.1f} %"
         sentence = {
-            "fine": f"Balances within 5 % ({error:+.1f} %{small}).",
-            "warn": f"Out of balance by {error:+.1f} %: look at the units before using it.",
-            "stop": f"Out of balance by {error:+.1f} %: something is wrong or missing. Do not build on it.",
+            "fine": f"Balances within 5 % ({signed(error, 1)} %{small}).",
+            "warn": f"Out of balance by {signed(error, 1)} %: look at the units before using it.",
+            "stop": f"Out of balance by {signed(error, 1)} %: something is wrong or missing. Do not build on it.",
         }[verdict]
     causes = _causes(ions, error) if verdict in ("warn", "stop") else ()
     for cause in causes:

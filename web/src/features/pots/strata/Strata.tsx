@@ -106,7 +106,7 @@ export function Strata({ page }: { page: Schemas["PotPage"] }) {
             }}
             onPointerLeave={() => setCursor(null)}
           >
-            {[tops.pours, tops.level, tops.salt, tops.leaf, tops.marks].map((y) => (
+            {[...new Set([tops.pours, tops.level, tops.salt, tops.leaf, tops.marks])].map((y) => (
               <line key={y} x1="0" x2={width} y1={y} y2={y} stroke="var(--chakra-colors-border)" />
             ))}
             <PhaseLane {...lane} top={tops.phase} height={LANES.phase} />
