@@ -1,5 +1,6 @@
 """Shared fixtures: an empty store, a demo store, clients on both."""
 
+import gc
 import os
 import shutil
 import tempfile
@@ -24,6 +25,7 @@ from fenwa.store.prepare import prepare_store
 from fenwa.store.session import Store
 
 TODAY = date(2026, 11, 23)
+gc.set_threshold(50_000, 20, 20)  # thousands of lasting objects: to look through them often takes time
 
 # what is tried is the same in every run, so that a landing tells of the change and not of chance;
 # FENWA_RANDOM=1 tries other inputs each time

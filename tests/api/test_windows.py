@@ -52,6 +52,33 @@ def test_pots_come_in_windows_and_are_found_by_every_word(many: Client) -> None:
     assert len(names) == MANY
 
 
+@pytest.mark.parametrize("rows", [1, 3, 40, 500])
+def test_a_round_sends_its_beginning_and_says_how_much_is_left(many: Client, rows: int) -> None:
+    whole, first = many.get("/api/round"), many.get(f"/api/round?rows={rows}")
+    assert whole["left"] == {"cans": 0, "looks": 0, "jobs": 0, "pots": {}}
+    plan, shown, left = whole["plan"], first["plan"], first["left"]
+    assert sum(len(c["pots"]) for c in plan["cans"]) == plan["pots_due"] == shown["pots_due"] > 40
+    for name, all_, some in (
+        ("cans", plan["cans"], shown["cans"]),
+        ("looks", plan["looks"], shown["looks"]),
+        ("jobs", whole["jobs"], first["jobs"]),
+    ):
+        assert left[name] == max(0, len(all_) - rows) == len(all_) - len(some)
+    for can, all_ in zip(shown["cans"], plan["cans"], strict=False):
+        assert can == {**all_, "pots": all_["pots"][:rows]}
+        assert left["pots"].get(can["letter"], 0) == len(all_["pots"]) - len(can["pots"])
+    assert shown["looks"] == plan["looks"][:rows]
+    assert first["jobs"] == whole["jobs"][:rows]
+    complete = len(plan["cans"]) <= rows and all(len(c["pots"]) <= rows for c in plan["cans"])
+    assert shown["legs"] == (plan["legs"] if complete else []), "a walk is sent with all of its pots"
+    assert complete is (rows >= 40)
+
+
+@pytest.mark.parametrize("rows", ["0", "-1", "501", "many"])
+def test_rows_of_a_round_that_cannot_be_are_refused(many: Client, rows: str) -> None:
+    assert many.http.get(f"/api/round?rows={rows}").status_code == 422
+
+
 @pytest.mark.parametrize("query", ["ids=1;2", "ids=-1", "ids=" + "9" * 19, "count=0", "count=501", "skip=-1"])
 def test_a_window_that_cannot_be_is_refused(many: Client, query: str) -> None:
     answer = many.http.get(f"/api/pots?{query}")

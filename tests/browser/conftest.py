@@ -4,9 +4,11 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from tests.browser.server import chromium, context_of, running, watched
+
+STORED = "cookies,local_storage,indexeddb,service_workers,cache_storage"
 
 expect.set_options(
     timeout=20_000
@@ -38,22 +40,50 @@ def fresh_address(tmp_path: Path) -> Iterator[str]:
         yield address
 
 
+@pytest.fixture(scope="session")
+def windows(browser: Browser) -> Iterator[Callable[..., BrowserContext]]:
+    """A window for each colour scheme and zoom, kept for all tests: what it stored is cleared after each, what it knows
+    of the interface's files stays.
+    """
+    kept: dict[tuple[str, float], BrowserContext] = {}
+
+    def window(scheme: str, zoom: float, address: str) -> BrowserContext:
+        if (scheme, zoom) not in kept:
+            kept[scheme, zoom] = context_of(browser, 1280, 800, scheme, zoom)
+            kept[scheme, zoom].new_page().goto(f"{address}/icon.svg")
+        return kept[scheme, zoom]
+
+    yield window
+    for context in kept.values():
+        context.close()
+
+
+def forget(page: Page, address: str) -> None:
+    """Everything a page's origin stored in the browser."""
+    page.goto("about:blank")
+    line = page.context.new_cdp_session(page)
+    line.send("Storage.clearDataForOrigin", {"origin": address, "storageTypes": STORED})
+    line.detach()
+    page.close()
+
+
 @pytest.fixture
-def open_page(browser: Browser) -> Iterator[Callable[..., Page]]:
+def open_page(windows: Callable[..., BrowserContext]) -> Iterator[Callable[..., Page]]:
     """Opens pages and fails the test if any of them complained."""
-    contexts, complaints = [], []
+    opened: list[tuple[Page, str, list[str]]] = []
 
     def open_at(
         address: str, path: str = "/", width: int = 1280, height: int = 800, scheme: str = "light", zoom: float = 1
     ) -> Page:
-        context = context_of(browser, width, height, scheme, zoom)
-        page, wrong = watched(context, address)
-        contexts.append(context)
-        complaints.append(wrong)
+        page, wrong = watched(windows(scheme, zoom, address), address)
+        page.set_viewport_size({"width": int(width / zoom), "height": int(height / zoom)})
+        opened.append((page, address, wrong))
         page.goto(address + path)
         return page
 
     yield open_at
-    for context in contexts:
-        context.close()
-    assert [c for wrong in complaints for c in wrong] == []
+    for page, address, _ in opened:
+        if not page.is_closed():
+            forget(page, address)
+        page.context.clear_cookies()
+    assert [c for _, _, wrong in opened for c in wrong] == []

@@ -4,12 +4,13 @@ import atexit
 import os
 import re
 import shutil
+import socket
 import ssl
 import tempfile
 import time
 import urllib.request
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from datetime import date
 from functools import cache
 from pathlib import Path
@@ -31,10 +32,14 @@ FLAGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--process-per-site",  # with one page left open, the next finds the interface's scripts compiled
     "--host-resolver-rules=MAP *.local 127.0.0.1",
 ]
 
 
+# one after the other, servers answer at the same address, so that a browser keeps the interface's files and scripts
+FIRST_PORT = 18_000 + os.getpid() % 500 * 4  # other tests run beside these
+PORTS, TAKEN = range(FIRST_PORT, FIRST_PORT + 4), set[int]()
 IN_FLIGHT: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
 # a round of the page's own: it cannot pass while the page computes what it will ask for next
 ROUND = "() => new Promise(done => requestAnimationFrame(() => setTimeout(done, 40)))"
@@ -76,11 +81,25 @@ def _first_start(command: str, database: Path) -> None:
         shutil.copytree(photos, database.with_suffix(".photos"))
 
 
+def _free_port() -> int:
+    """The first of our own that nobody listens on; 0, any, if all are taken."""
+    for port in PORTS:
+        with socket.socket() as held:
+            held.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            with suppress(OSError):
+                if port not in TAKEN:
+                    held.bind(("127.0.0.1", port))
+                    return port
+    return 0
+
+
 @contextmanager
 def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator[str]:
     """``./fenwa serve`` or ``demo`` on a free port; ended by its own process id."""
     if not database.exists():
         _first_start(command, database)
+    port = port or _free_port()
+    TAKEN.add(port)
     heard, said = FORKS.Pipe(duplex=False)
     arguments = [command, "--port", str(port), *more, "--today", TODAY, "--database", str(database)]
     process = FORKS.Process(target=command_line, args=(arguments, said), daemon=True)
@@ -106,6 +125,7 @@ def running(command: str, database: Path, port: int = 0, *more: str) -> Iterator
         process.terminate()
         process.join(timeout=10)
         heard.close()
+        TAKEN.discard(port)
 
 
 @contextmanager

@@ -21,7 +21,7 @@ PHASES = (
     Phase.reuse,
     Phase.generate,
 )  # a found fault is shown as found: making it smaller takes minutes
-TRIES = int(os.environ.get("FENWA_TRIES", "30"))  # more by hand, over a night
+TRIES = int(os.environ.get("FENWA_TRIES", "15"))  # more by hand, over a night
 NAMES = [c.name for c in list_calculations()]
 GOOD: dict[str, list[dict[str, Any]]] = {name: [inputs for n, inputs in runs() if n == name] for name in NAMES}
 # amounts end in these; what may be below nothing is named in full

@@ -1,11 +1,13 @@
 import "@fontsource-variable/hanken-grotesk/wght.css"
 import { ChakraProvider } from "@chakra-ui/react"
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query"
+import { QueryClientProvider } from "@tanstack/react-query"
 import { StrictMode } from "react"
 import { createRoot } from "react-dom/client"
 import { RouterProvider } from "react-router"
 import type { ApiProblem } from "./api/problem"
+import { optionsQuery, settingsQuery, stationsQuery } from "./api/queries"
 import { applyTheme, followSystem } from "./app/colourMode"
+import { queryClient } from "./app/queryClient"
 import { router } from "./app/router"
 import { keepInterface } from "./app/serviceWorker"
 import { system } from "./app/theme"
@@ -18,19 +20,10 @@ declare module "@tanstack/react-query" {
   }
 }
 
-// Fenwa is on this machine or in this house: a browser that believes itself offline still asks it
-const queryClient = new QueryClient({
-  defaultOptions: {
-    queries: {
-      networkMode: "always",
-      retry: false,
-      staleTime: 15_000,
-      refetchOnWindowFocus: false,
-    },
-    mutations: { networkMode: "always" },
-  },
-})
-
+// what every page stands on is asked for while the page's own code is on its way
+void queryClient.prefetchQuery(settingsQuery)
+void queryClient.prefetchQuery(optionsQuery)
+void queryClient.prefetchQuery(stationsQuery)
 applyTheme("system")
 followSystem()
 keepInterface()

@@ -23,12 +23,17 @@ export function subscribeSeen(listener: () => void) {
   return () => void listeners.delete(listener)
 }
 
+/** Keep what was seen, for when Fenwa is out of reach. */
+export async function remember<T>(name: string, value: T) {
+  const seen: Seen<T> = { at: Date.now(), value }
+  await keepWalk(`last-${name}`, seen).catch(() => undefined)
+}
+
 /** Ask Fenwa and remember the answer; out of reach, the answer as it stood when it was last seen here. */
 export async function lastKnown<T>(name: string, ask: () => Promise<T>): Promise<T> {
   try {
     const found = await ask()
-    const seen: Seen<T> = { at: Date.now(), value: found }
-    await keepWalk(`last-${name}`, seen).catch(() => undefined)
+    void remember(name, found) // shown at once, kept meanwhile
     stands(name, null)
     return found
   } catch (error) {

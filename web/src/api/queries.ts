@@ -1,7 +1,7 @@
 // What every screen reads: options, settings, stations, working.
 import { queryOptions, useQueries, useQuery } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "./client"
-import { lastKnown } from "./lastKnown"
+import { lastKnown, remember } from "./lastKnown"
 import { windowed } from "./windowed"
 
 export const stationsQuery = queryOptions({
@@ -87,10 +87,23 @@ export const bottlesQuery = queryOptions({
   queryKey: ["bottles"],
   queryFn: () => answer(client.GET("/api/mix/bottles")),
 })
+/** All of today's round, as it is walked. */
 export const roundQuery = queryOptions({
-  queryKey: ["round"],
+  queryKey: ["round", "whole"],
   queryFn: () => lastKnown("round", () => answer(client.GET("/api/round"))),
 })
+/** What a screen shows at first of it; in all but the largest collections that is the whole. */
+export const roundFirstQuery = queryOptions({
+  queryKey: ["round", "first"],
+  queryFn: () =>
+    lastKnown("round-first", async () => {
+      const page = await answer(client.GET("/api/round", { params: { query: { rows: 40 } } }))
+      if (isWhole(page)) void remember("round", page)
+      return page
+    }),
+})
+export const isWhole = ({ left }: Schemas["RoundPage"]) =>
+  left.cans + left.looks + left.jobs + Object.keys(left.pots).length === 0
 export const lanQuery = queryOptions({
   queryKey: ["lan"],
   queryFn: () => answer(client.GET("/api/lan")),

@@ -1,16 +1,40 @@
 // Stations of the channel and their routes. A new screen: a folder in features/ and a line here.
 import { createBrowserRouter, type RouteObject } from "react-router"
+import { mixQuery, roundFirstQuery, waterQuery } from "../api/queries"
+import { queryClient } from "./queryClient"
 import { Shell } from "./Shell"
 import { RouteProblem } from "./RouteProblem"
 
 type Loaded = { Screen: React.ComponentType }
-const screen = (load: () => Promise<Loaded>) => async () => ({ Component: (await load()).Screen })
+/** `first`: asks for what the screen shows first, while its code is on its way. */
+const screen = (load: () => Promise<Loaded>, first?: () => Promise<void>) => async () => {
+  void first?.()
+  return { Component: (await load()).Screen }
+}
 
 const routes: RouteObject[] = [
-  { index: true, lazy: screen(() => import("../features/round")) },
-  { path: "water", lazy: screen(() => import("../features/water")) },
+  {
+    index: true,
+    lazy: screen(
+      () => import("../features/round"),
+      () => queryClient.prefetchQuery(roundFirstQuery),
+    ),
+  },
+  {
+    path: "water",
+    lazy: screen(
+      () => import("../features/water"),
+      () => queryClient.prefetchQuery(waterQuery),
+    ),
+  },
   { path: "water/sheet", lazy: screen(() => import("../features/water/sheet")) },
-  { path: "mix", lazy: screen(() => import("../features/mix")) },
+  {
+    path: "mix",
+    lazy: screen(
+      () => import("../features/mix"),
+      () => queryClient.prefetchQuery(mixQuery),
+    ),
+  },
   { path: "pots", lazy: screen(() => import("../features/pots")) },
   { path: "pots/labels", lazy: screen(() => import("../features/pots/labels")) },
   { path: "pots/:id", lazy: screen(() => import("../features/pots/potPage")) },

@@ -123,6 +123,15 @@ const ours = defineConfig({
   },
 })
 
+// Of Chakra's tokens what its parts here refer to: all that is known is laid out anew whenever Fenwa is opened, which
+// with its ten palettes took a phone half a second
+const { transparent, current, black, white, blackAlpha, gray, red } = tokens.colors
+const known = <T extends object>(colours: T) =>
+  Object.fromEntries(
+    Object.entries(colours).filter(([name]) => !["warning", "success", "info"].includes(name)),
+  )
+const { bg, fg, border } = semanticTokens.colors
+
 export const system = createSystem(
   defaultBaseConfig,
   {
@@ -131,8 +140,17 @@ export const system = createSystem(
     theme: {
       breakpoints,
       keyframes,
-      tokens,
-      semanticTokens,
+      tokens: {
+        ...tokens,
+        colors: { transparent, current, black, white, blackAlpha, gray, red },
+        animations: {},
+        aspectRatios: {},
+        blurs: {},
+      },
+      semanticTokens: {
+        ...semanticTokens,
+        colors: { bg: known(bg), fg: known(fg), border: known(border) },
+      },
       textStyles,
       layerStyles,
       recipes: {

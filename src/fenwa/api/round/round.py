@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date, timedelta
 from heapq import nlargest
 from operator import attrgetter
+from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
 from fenwa.api.house.choices import read_settings
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.round.planned import ErrandOut, errand_outs
 from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.windowed import MOST
 from fenwa.core.care.due import job_of
 from fenwa.core.care.round import round_plan
 from fenwa.core.care.round_parts import RoundPlan
@@ -31,6 +34,16 @@ MAX_AHEAD_DAYS = 60
 RAILS = 6  # of the saltiest pots
 
 
+class Left(BaseModel):
+    """How many of each list were not sent."""
+
+    cans: int = 0
+    looks: int = 0
+    jobs: int = 0
+    pots: dict[str, int] = {}
+    """Of a can, by its letter."""
+
+
 class RoundPage(BaseModel):
     """A day's work with the salt rails beside it."""
 
@@ -39,6 +52,7 @@ class RoundPage(BaseModel):
     working: Working
     jobs: list[ErrandOut]
     salt: list[PotRow]
+    left: Left = Left()
 
 
 class StationOut(BaseModel):
@@ -49,8 +63,14 @@ class StationOut(BaseModel):
     ec_uS_cm: float | None
 
 
+Rows = Annotated[
+    int | None,
+    Query(ge=1, le=MOST, description="Rows of each list sent at most; all unless said."),
+]
+
+
 @router.get("/round", response_model=RoundPage)
-def round_page(session: ReadSession, today: Today, on: date | None = None) -> Response:
+def round_page(session: ReadSession, today: Today, on: date | None = None, rows: Rows = None) -> Response:
     """What is due today, or on a day ahead if nothing is poured before it, grouped into cans."""
     if on is not None and not today <= on <= today + timedelta(days=MAX_AHEAD_DAYS):
         raise InputError(
@@ -70,14 +90,30 @@ def round_page(session: ReadSession, today: Today, on: date | None = None) -> Re
         syringe_step_mL=settings.syringe_step_mL,
     )
     saltiest = nlargest(RAILS, (p for p in pots if p.reading is not None), key=attrgetter("day.share_of_ceiling"))
+    jobs = errands_due(session, pots, today, today)
+    plan, left = (computed.result, Left()) if rows is None else _first_rows(computed.result, len(jobs), rows)
     page = RoundPage(
         today=today,
-        plan=computed.result,
+        plan=plan,
         working=computed.working,
-        jobs=errand_outs(errands_due(session, pots, today, today), today),
+        jobs=errand_outs(jobs[:rows], today),
         salt=[pot_row(p) for p in saltiest],
+        left=left,
     )
     return as_json(page)
+
+
+def _first_rows(plan: RoundPlan, jobs: int, rows: int) -> tuple[RoundPlan, Left]:
+    """What a screen shows at first of a long round. A walk names pots of every can: it is sent with all of them."""
+    cans = tuple(replace(c, pots=c.pots[:rows]) if len(c.pots) > rows else c for c in plan.cans[:rows])
+    left = Left(
+        cans=max(0, len(plan.cans) - rows),
+        looks=max(0, len(plan.looks) - rows),
+        jobs=max(0, jobs - rows),
+        pots={c.letter: len(c.pots) - rows for c in plan.cans[:rows] if len(c.pots) > rows},
+    )
+    whole = not (left.cans or left.pots)
+    return replace(plan, cans=cans, looks=plan.looks[:rows], legs=plan.legs if whole else ()), left
 
 
 @router.get("/stations")

@@ -28,6 +28,11 @@ class MeasureFacts:
     less: str
     by_leaf: bool = False
 
+    @property
+    def largest(self) -> float:
+        """What no value and no difference of it exceeds: of logarithms a factor of twenty thousand."""
+        return LARGEST_LOG if self.log else LARGEST
+
 
 MEASURES: Final[dict[Measure, MeasureFacts]] = {
     "leaf length": MeasureFacts("length of finished leaves", "%", True, 0.15, 0.20, 1, "longer", "shorter", True),
@@ -41,6 +46,7 @@ MEASURES: Final[dict[Measure, MeasureFacts]] = {
 }
 SHARES: Final = "points"  # of percent
 LARGEST: Final = 1000.0
+LARGEST_LOG: Final = 10.0
 
 
 def facts_of(measure: str) -> MeasureFacts:

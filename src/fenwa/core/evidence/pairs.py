@@ -20,7 +20,7 @@ from fenwa.core.evidence.chance import (
     sign_flip_p,
     t_over_normal,
 )
-from fenwa.core.evidence.measures import LARGEST, MeasureFacts, facts_of, shown_change
+from fenwa.core.evidence.measures import MeasureFacts, facts_of, shown_change
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -100,11 +100,11 @@ def _closed(
     )
 
 
-def _checked(values: list[float], name: str, least: int, most: int, pointer: str) -> None:
+def _checked(values: list[float], name: str, facts: MeasureFacts, least: int, most: int, pointer: str) -> None:
     if not least <= len(values) <= most:
         raise InputError(f"{name}: {len(values)} values. Give {least} to {most}.", pointer=pointer)
     for i, v in enumerate(values):
-        require(v, name, "", low=-LARGEST, high=LARGEST, pointer=f"{pointer}/{i}")
+        require(v, name, "", low=-facts.largest, high=facts.largest, pointer=f"{pointer}/{i}")
 
 
 @calculation("effect-of-pairs", title="What pairs of plants show", station="leaf")
@@ -114,7 +114,8 @@ def effect_of_pairs(*, differences: list[float], measure: str = "leaf length") -
     Parameters
     ----------
     differences : list[float]
-        Changed minus unchanged of each pair, 1 to 20, -1 000 to 1 000: of logarithms where the measure is a ratio.
+        Changed minus unchanged of each pair, 1 to 20, -1 000 to 1 000; where the measure is a ratio of
+        logarithms, -10 to 10.
     measure : str
         What was measured: its usual scatter and effect are the priors.
 
@@ -137,7 +138,7 @@ def effect_of_pairs(*, differences: list[float], measure: str = "leaf length") -
     E7.4; E7.5; E7.6; section 7.4
     """
     facts = facts_of(measure)
-    _checked(differences, "Difference", 1, EXACT_PAIRS, "/differences")
+    _checked(differences, "Difference", facts, 1, EXACT_PAIRS, "/differences")
     n = len(differences)
     ledger = Ledger(
         "What pairs of plants show", "One changed, one not, over the same dates.", ("permutation", "judgement")
@@ -160,9 +161,10 @@ def effect_of_groups(
     Parameters
     ----------
     changed : list[float]
-        A value of each plant that was changed, 1 to 60, -1 000 to 1 000: logarithms where the measure is a ratio.
+        A value of each plant that was changed, 1 to 60, -1 000 to 1 000; where the measure is a ratio its
+        logarithm, -10 to 10.
     unchanged : list[float]
-        A value of each plant that was not, 1 to 60, -1 000 to 1 000.
+        A value of each plant that was not, likewise.
     measure : str
         What was measured.
 
@@ -185,8 +187,8 @@ def effect_of_groups(
     E7.4b; E7.5; E7.6; section 7.4
     """
     facts = facts_of(measure)
-    _checked(changed, "Changed plant", 1, 60, "/changed")
-    _checked(unchanged, "Unchanged plant", 1, 60, "/unchanged")
+    _checked(changed, "Changed plant", facts, 1, 60, "/changed")
+    _checked(unchanged, "Unchanged plant", facts, 1, 60, "/unchanged")
     a, b = len(changed), len(unchanged)
     ledger = Ledger("What two groups of plants show", "Plants alike, in no pairs.", ("permutation", "judgement"))
     ledger.take("a", "plants changed", a, "", "log")

@@ -9,12 +9,13 @@ from fenwa.core.constants import Z80
 from fenwa.core.entry import require, signed
 from fenwa.core.errors import InputError
 from fenwa.core.evidence.chance import NORMAL, Effect, posterior
-from fenwa.core.evidence.measures import LARGEST, facts_of, shown_change
+from fenwa.core.evidence.measures import facts_of, shown_change
 from fenwa.core.evidence.pairs import chance_words
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
 MOST = 200
+LEAST_ERROR = 1e-6  # no answer is surer: its square has to be one that can be divided by
 
 
 @dataclass(frozen=True)
@@ -63,7 +64,8 @@ def effect_together(*, answers: list[Answer], measure: str = "leaf length") -> C
     Parameters
     ----------
     answers : list[Answer]
-        Two to 200 answers: difference -1 000 to 1 000, its error above 0 to 1 000.
+        Two to 200 answers: difference -1 000 to 1 000, its error 0.000 001 to 1 000; where the measure is a ratio both
+        are of logarithms, and 10 at most.
     measure : str
         What was measured.
 
@@ -89,8 +91,8 @@ def effect_together(*, answers: list[Answer], measure: str = "leaf length") -> C
     if not 2 <= len(answers) <= MOST:
         raise InputError(f"{len(answers)} answers. Give 2 to {MOST}.", pointer="/answers")
     for i, x in enumerate(answers):
-        require(x.measured, "Difference", "", low=-LARGEST, high=LARGEST, pointer=f"/answers/{i}/measured")
-        require(x.se, "Error", "", low=0, open_low=True, high=LARGEST, pointer=f"/answers/{i}/se")
+        require(x.measured, "Difference", "", low=-facts.largest, high=facts.largest, pointer=f"/answers/{i}/measured")
+        require(x.se, "Error", "", low=LEAST_ERROR, high=facts.largest, pointer=f"/answers/{i}/se")
     w = [1 / x.se**2 for x in answers]
     total, squares = sum(w), sum(v * v for v in w)
     fixed = sum(v * x.measured for v, x in zip(w, answers, strict=True)) / total

@@ -10629,6 +10629,34 @@ export interface components {
             sentence: string;
         };
         /**
+         * Left
+         * @description How many of each list were not sent.
+         */
+        Left: {
+            /**
+             * Cans
+             * @default 0
+             */
+            cans: number;
+            /**
+             * Looks
+             * @default 0
+             */
+            looks: number;
+            /**
+             * Jobs
+             * @default 0
+             */
+            jobs: number;
+            /**
+             * Pots
+             * @default {}
+             */
+            pots: {
+                [key: string]: number;
+            };
+        };
+        /**
          * LeftOut
          * @description A pot that is not flushed, why, and what ends that.
          */
@@ -15678,6 +15706,15 @@ export interface components {
             jobs: components["schemas"]["ErrandOut"][];
             /** Salt */
             salt: components["schemas"]["PotRow"][];
+            /**
+             * @default {
+             *       "cans": 0,
+             *       "looks": 0,
+             *       "jobs": 0,
+             *       "pots": {}
+             *     }
+             */
+            left: components["schemas"]["Left"];
         };
         /**
          * RoundPlan
@@ -22850,6 +22887,8 @@ export interface operations {
         parameters: {
             query?: {
                 on?: string | null;
+                /** @description Rows of each list sent at most; all unless said. */
+                rows?: number | null;
             };
             header?: never;
             path?: never;

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link, useSearchParams } from "react-router"
 import type { Schemas } from "../../api/client"
-import { awayQuery, roundQuery } from "../../api/queries"
+import { awayQuery, roundFirstQuery } from "../../api/queries"
 import { day } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
@@ -16,7 +16,7 @@ const plus = (iso: string, days: number) =>
 /** Going away: who will not last, and a sheet for whoever helps. */
 export function Away() {
   const [params] = useSearchParams()
-  const today = useQuery(roundQuery).data?.today
+  const today = useQuery(roundFirstQuery).data?.today
   const [chosen, setChosen] = useState({
     leaving: params.get("leaving") ?? "",
     back: params.get("back") ?? "",

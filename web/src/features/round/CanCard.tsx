@@ -1,5 +1,4 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react"
-import { useState } from "react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { CanDrawing } from "../../ui/CanDrawing"
@@ -7,12 +6,13 @@ import { amount, pourVolume, numberIn } from "../../ui/format"
 import { MoreRows } from "../../ui/MoreRows"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
+import { useRowsHere } from "../../ui/useRowsHere"
 
 const AT_ONCE = 40
 
 /** One can: what to mix, how much in all, which pots get it, and why. */
-export function CanCard({ can }: { can: Schemas["Can"] }) {
-  const [count, setCount] = useState(AT_ONCE)
+export function CanCard({ can, missing = 0 }: { can: Schemas["Can"]; missing?: number }) {
+  const { shown, left, query } = useRowsHere(can.pots, AT_ONCE, missing)
   const fed = can.job === "feed" || can.job === "leaf spray"
   return (
     <Card label={`Can ${can.letter}`}>
@@ -64,7 +64,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
             columnGap="5"
             mt="2"
           >
-            {can.pots.slice(0, count).map((p) => (
+            {shown.map((p) => (
               <Flex
                 as="li"
                 key={p.pot_id}
@@ -96,15 +96,7 @@ export function CanCard({ can }: { can: Schemas["Can"] }) {
               </Flex>
             ))}
           </Grid>
-          <MoreRows
-            auto
-            left={can.pots.length - count}
-            query={{
-              hasNextPage: can.pots.length > count,
-              isFetchingNextPage: false,
-              fetchNextPage: () => setCount(count + AT_ONCE),
-            }}
-          />
+          <MoreRows auto left={left} query={query} />
         </Box>
       </Flex>
     </Card>

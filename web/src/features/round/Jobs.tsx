@@ -3,13 +3,16 @@ import { useState } from "react"
 import { Link } from "react-router"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { day } from "../../ui/format"
+import { MoreRows } from "../../ui/MoreRows"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
 import { usePress } from "../../ui/useEntryForm"
+import { useRowsHere } from "../../ui/useRowsHere"
 import { useUndo } from "../../ui/useUndo"
 
 type Job = Schemas["ErrandOut"]
 const FIRST = 5
+const AT_ONCE = 40 // once opened
 const WHERE: Partial<Record<Job["kind"], string>> = {
   "meter check": "/water",
   "water re-test": "/water",
@@ -21,14 +24,17 @@ export function Jobs({
   jobs,
   today,
   title = "Besides water",
+  missing = 0,
 }: {
   jobs: Job[]
+  missing?: number
   today: string
   title?: string
 }) {
-  const [all, setAll] = useState(false)
+  const [opened, setOpened] = useState(false)
+  const rows = useRowsHere(jobs, AT_ONCE, missing)
   if (jobs.length === 0) return null
-  const shown = all ? jobs : jobs.slice(0, FIRST)
+  const shown = opened ? rows.shown : jobs.slice(0, FIRST)
   return (
     <Box as="section">
       <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">
@@ -38,10 +44,14 @@ export function Jobs({
         {shown.map((j) => (
           <One key={j.id} job={j} today={today} />
         ))}
-        {jobs.length > shown.length && (
-          <Button variant="ghost" size="sm" minH="44px" onClick={() => setAll(true)}>
-            {jobs.length - shown.length} more
-          </Button>
+        {opened ? (
+          <MoreRows left={rows.left} query={rows.query} />
+        ) : (
+          jobs.length > FIRST && (
+            <Button variant="ghost" size="sm" minH="44px" onClick={() => setOpened(true)}>
+              {jobs.length + missing - FIRST} more
+            </Button>
+          )
         )}
       </Card>
     </Box>

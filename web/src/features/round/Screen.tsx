@@ -1,19 +1,25 @@
-import { Box, Button, Flex, Grid, Heading, Text } from "@chakra-ui/react"
+import { Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
+import { useDeferredValue } from "react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
-import { roundQuery } from "../../api/queries"
-import { Card, Loaded, PageHead } from "../../ui/Page"
+import { isWhole, roundFirstQuery, roundQuery } from "../../api/queries"
+import { Loaded, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
-import { CanCard } from "./CanCard"
+import { Cans } from "./Cans"
 import { EmptyRound } from "./EmptyRound"
 import { Jobs } from "./Jobs"
+import { Looks } from "./Looks"
 import { Saucers } from "./Saucers"
 import { Salt } from "./Salt"
 
-/** Today's work, grouped by what is in the can. */
+/** Today's work, grouped by what is in the can. A long round comes in two: its beginning, then all that is walked. */
 export function Screen() {
-  return <Loaded query={useQuery(roundQuery)}>{(page) => <Round page={page} />}</Loaded>
+  const first = useQuery(roundFirstQuery)
+  const long = !!first.data && !isWhole(first.data)
+  const whole = useQuery({ ...roundQuery, enabled: long })
+  const all = long && whole.dataUpdatedAt >= first.dataUpdatedAt ? whole.data : undefined
+  return <Loaded query={first}>{(page) => <Round page={all ?? page} />}</Loaded>
 }
 
 function Round({ page }: { page: Schemas["RoundPage"] }) {
@@ -22,9 +28,11 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
     weekday: "long",
     timeZone: "UTC",
   })
+  const drawn = useDeferredValue(true, false) // the first can stands before what is beside it is drawn
   const empty = page.salt.length === 0 && plan.cans.length === 0 && plan.looks.length === 0
   const pots = `${plan.pots_due} ${plan.pots_due === 1 ? "pot" : "pots"}`
-  const cans = `${plan.cans.length} ${plan.cans.length === 1 ? "can" : "cans"}`
+  const n = plan.cans.length + page.left.cans
+  const cans = `${n} ${n === 1 ? "can" : "cans"}`
   return (
     <>
       <PageHead
@@ -70,14 +78,7 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
           gap="5"
         >
           <Flex direction="column" gap="3">
-            {plan.cans.map((can) => (
-              <CanCard key={can.letter} can={can} />
-            ))}
-            {plan.cans.length === 0 && (
-              <Card>
-                <Text>No can today.</Text>
-              </Card>
-            )}
+            <Cans page={page} />
             {plan.saving && <Text color="fg.muted">{plan.saving}</Text>}
             {plan.clean_hands && <Text color="fg.muted">{plan.clean_hands}</Text>}
             {page.working.cautions.map((c) => (
@@ -87,46 +88,17 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
             ))}
           </Flex>
           <Flex direction="column" gap="4">
-            <Saucers />
-            {plan.looks.length > 0 && <Looks looks={plan.looks} />}
-            <Jobs jobs={page.jobs} today={page.today} />
-            <Salt rows={page.salt} />
+            {drawn && (
+              <>
+                <Saucers />
+                <Looks page={page} />
+                <Jobs jobs={page.jobs} missing={page.left.jobs} today={page.today} />
+                <Salt rows={page.salt} />
+              </>
+            )}
           </Flex>
         </Grid>
       )}
     </>
-  )
-}
-
-function Looks({ looks }: { looks: Schemas["PotToCheck"][] }) {
-  return (
-    <Box as="section">
-      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">
-        Look first
-      </Heading>
-      <Card py="1">
-        {looks.map((l) => (
-          <Box
-            key={`${l.pot_id}${l.reason}`}
-            py="2"
-            borderBottomWidth="1px"
-            _last={{ borderBottomWidth: 0 }}
-          >
-            <Link to={`/pots/${l.pot_id}`}>
-              <Text
-                fontWeight="semibold"
-                as="span"
-                textDecoration="underline"
-                textUnderlineOffset="0.2em"
-              >
-                {l.code} {l.name}
-              </Text>
-            </Link>
-            <Text color="fg.muted">{l.reason}</Text>
-            <Text color="fg.muted">Ends: {l.release}</Text>
-          </Box>
-        ))}
-      </Card>
-    </Box>
   )
 }

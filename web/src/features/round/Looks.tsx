@@ -1,0 +1,45 @@
+import { Box, Heading, Text } from "@chakra-ui/react"
+import { Link } from "react-router"
+import type { Schemas } from "../../api/client"
+import { MoreRows } from "../../ui/MoreRows"
+import { Card } from "../../ui/Page"
+import { useRowsHere } from "../../ui/useRowsHere"
+
+const AT_ONCE = 20
+
+/** Pots that are felt or looked at before anything is poured, each with what ends it. */
+export function Looks({ page: { plan, left } }: { page: Schemas["RoundPage"] }) {
+  const rows = useRowsHere(plan.looks, AT_ONCE, left.looks)
+  if (plan.looks.length === 0) return null
+  return (
+    <Box as="section">
+      <Heading as="h2" fontSize="md" fontWeight="semibold" mb="2">
+        Look first
+      </Heading>
+      <Card py="1">
+        {rows.shown.map((l) => (
+          <Box
+            key={`${l.pot_id}${l.reason}`}
+            py="2"
+            borderBottomWidth="1px"
+            _last={{ borderBottomWidth: 0 }}
+          >
+            <Link to={`/pots/${l.pot_id}`}>
+              <Text
+                fontWeight="semibold"
+                as="span"
+                textDecoration="underline"
+                textUnderlineOffset="0.2em"
+              >
+                {l.code} {l.name}
+              </Text>
+            </Link>
+            <Text color="fg.muted">{l.reason}</Text>
+            <Text color="fg.muted">Ends: {l.release}</Text>
+          </Box>
+        ))}
+        <MoreRows left={rows.left} query={rows.query} />
+      </Card>
+    </Box>
+  )
+}
