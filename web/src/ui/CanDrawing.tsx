@@ -30,7 +30,7 @@ export function CanDrawing({
           <text
             style={{ fontSize: 17, fontWeight: 700 }}
             x="28"
-            y="72"
+            y="82" // within the water, however little there is
             textAnchor="middle"
             fill={onSalt(ec)}
           >
