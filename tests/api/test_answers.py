@@ -3,6 +3,9 @@
 from datetime import date, timedelta
 from typing import Any
 
+import pytest
+
+from fenwa.api.answers import desk
 from tests.conftest import TODAY, Client, pot
 
 DAY = timedelta(days=1)
@@ -137,12 +140,37 @@ def test_what_a_write_did_not_touch_is_answered_as_if_all_were_worked_out_anew(k
     same_as_fresh("that flush was undone")
     kept.made("/api/pours", early)
     same_as_fresh("and noted again")
+    kept.made("/api/pours", {**early, "on": TODAY.isoformat(), "flush": False})
+    same_as_fresh("a pour of the plant beside it")
     kept.made(f"/api/log/pot/{c}/archive")
     same_as_fresh("the other went away")
     assert beside["nothing"].startswith("T-02")
     assert beside["the plant beside it was flushed too"].startswith("T-03")
     assert beside["that flush was undone"].startswith("T-02")
     assert beside["the other went away"] != beside["the plant beside it was flushed too"]
+
+
+def test_a_pour_as_usual_of_a_plant_asks_nothing_anew_of_those_held_against_it(
+    kept: Client, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    a, b, _ = flushed_pair(kept)
+    asked: list[int] = []
+    answer = desk.answer
+
+    def counted(laid_out: Any, session: Any, p: Any, *rest: Any) -> Any:
+        asked.append(p.id)
+        return answer(laid_out, session, p, *rest)
+
+    monkeypatch.setattr(desk, "answer", counted)
+    kept.get("/api/changes")
+    assert a in asked
+    asked.clear()
+    kept.made("/api/pours", {"pot_ids": [b], "on": TODAY.isoformat(), "volume": 300, "water_id": 1})
+    kept.get("/api/changes")
+    assert a not in asked
+    kept.made(f"/api/pots/{b}/looks", {"on": TODAY.isoformat(), "newest_leaf": 170.0})
+    kept.get("/api/changes")
+    assert a in asked
 
 
 # trials

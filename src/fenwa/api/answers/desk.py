@@ -69,12 +69,16 @@ class Days:
     begun: list[date]
 
 
+# of a plant all that an answer to another's change rests on: its pot, what makes it alike, its changes, its values
+Beside = tuple[int, PlantFacts, list[LoggedChange], list[Sample]]
+
+
 @dataclass(frozen=True)
 class KeptBrief:
-    """An answer in a line, and the pot it was held against. None: no twin."""
+    """An answer in a line, and the plant it was held against as it was then. None: no twin."""
 
     line: AnswerBrief
-    beside: PotToday | None
+    beside: Beside | None
 
 
 @dataclass
@@ -82,8 +86,9 @@ class Desk:
     """Every pot with its changes; values of a measure are read when they are asked for.
 
     ``briefs``: answers worked out already, by pot. What a write did not touch goes on from the desk before it: a pot
-    that was not written since is the same object. ``earlier``: answers of pots nobody wrote whose kin was written;
-    each still holds where the plant beside it was not written (``written``) and none written since is more alike.
+    that was not written since is the same object. ``earlier``: answers of pots nobody wrote, of whose kin something
+    was written that others can be held against (``written``: a pour as usual is no such thing); each still holds where
+    the plant beside it stands as it did and none written since is more alike.
     """
 
     today: date
@@ -145,28 +150,43 @@ def _laid_out(session: Session, today: date) -> Desk:
         kinds.setdefault(p.kind, []).append(p)
     desk = Desk(today, {p.id: p for p in pots}, found, kinds, plants={p.plant_id for p in pots})
     if before is not None:
-        _go_on(desk, before, {p.id for p in fresh})
+        _go_on(desk, session, before, {p.id for p in fresh})
     if store is not None:
         store.changed.memory["desk"] = desk
     return desk
 
 
-def _go_on(desk: Desk, before: Desk, fresh: set[int]) -> None:
+def _go_on(desk: Desk, session: Session, before: Desk, fresh: set[int]) -> None:
     """Take over what was worked out of pots that nobody wrote since; answers are looked at again where kin was."""
     gone = before.pots.keys() - desk.pots.keys()
     other = fresh | gone
-    written = {desk.pots[i].kind for i in fresh} | {before.pots[i].kind for i in other if i in before.pots}
     stale = {desk.pots[i].plant_id for i in fresh} | {before.pots[i].plant_id for i in other if i in before.pots}
-    desk.written = fresh | (before.written if before.earlier else set())
     desk.values = {measure: _without(rows, stale) for measure, rows in before.values.items()}
     desk.days = {measure: _without(days, stale) for measure, days in before.days.items()}
     desk.changes = _without(before.changes, other) | desk.changes
     desk.facts, desk.next_leaf = _without(before.facts, other), _without(before.next_leaf, other)
     desk.earlier, desk.briefs = _without(before.earlier, other), _without(before.briefs, other)
-    for kind in written:
+    new = {i for i in fresh if not _as_it_stood(desk, session, before, i)}
+    desk.written = new | (before.written if before.earlier else set())
+    for kind in {desk.pots[i].kind for i in new} | {before.pots[i].kind for i in new | gone if i in before.pots}:
         for p in desk.kinds.get(kind, ()):
             if (known := desk.briefs.pop(p.id, None)) is not None:
                 desk.earlier[p.id] = known
+
+
+def _as_it_stood(desk: Desk, session: Session, before: Desk, pot_id: int) -> bool:
+    """Whether others can be held against a plant as they could before it was written."""
+    if pot_id not in before.pots or desk.pots[pot_id].kind != before.pots[pot_id].kind:
+        return False
+    measures = sorted(before.complete)
+    return [_beside(desk, session, pot_id, m) for m in measures] == [
+        _beside(before, session, pot_id, m) for m in measures
+    ]
+
+
+def _beside(desk: Desk, session: Session, pot_id: int, measure: str) -> Beside:
+    p = desk.pots[pot_id]
+    return pot_id, _facts(desk, p), desk.changes.get(pot_id, []), desk.of(session, measure).get(p.plant_id, [])
 
 
 def _without(known: dict[int, T], gone: set[int]) -> dict[int, T]:
@@ -327,13 +347,15 @@ def brief(p: PotToday, a: Answered) -> AnswerBrief:
 
 def _brief_of(desk: Desk, session: Session, p: PotToday, change: LoggedChange, known: KeptBrief | None) -> KeptBrief:
     """An answer in a line: the one known, while no other plant is the most alike and that one was not written."""
-    if known is not None and (known.beside is None or desk.pots.get(known.beside.id) is known.beside):
-        among = desk.written | ({known.beside.id} if known.beside else set())
-        twins = _twins(desk, session, p, change, known.line.measure, among)
-        if (desk.pots[twins[0].id] if twins else None) is known.beside:
-            return known
+    if known is not None:
+        twin, measure = known.beside[0] if known.beside else None, known.line.measure
+        if twin is None or (twin in desk.pots and _beside(desk, session, twin, measure) == known.beside):
+            among = desk.written | ({twin} if twin is not None else set())
+            twins = _twins(desk, session, p, change, measure, among)
+            if (twins[0].id if twins else None) == twin:
+                return known
     a = answer(desk, session, p, change)
-    return KeptBrief(brief(p, a), desk.pots[a.twin.id] if a.twin else None)
+    return KeptBrief(brief(p, a), _beside(desk, session, a.twin.id, a.measure) if a.twin else None)
 
 
 def briefs_of(desk: Desk, session: Session, p: PotToday) -> list[AnswerBrief]:
