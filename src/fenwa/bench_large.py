@@ -19,7 +19,7 @@ from fenwa.bench_served import Line, Served
 
 PAGES = (
     "/api/stations",
-    "/api/round",
+    "/api/round?rows=40",
     "/api/water",
     "/api/mix",
     "/api/pots",
@@ -33,6 +33,7 @@ PAGES = (
 )
 DAY = timedelta(days=1)
 OTHERS = {
+    "all of today's round, as it is walked": "/api/round",
     "a round of a coming day": f"/api/round?on={TODAY + 3 * DAY}",
     "going away for two weeks": f"/api/away?leaving={TODAY + DAY}&back={TODAY + 15 * DAY}",
     "the season report": "/api/season-report",

@@ -11,7 +11,7 @@ const AT_ONCE = 20
 /** The cans of a round, in the order they are walked. */
 export function Cans({ page: { plan, left } }: { page: Schemas["RoundPage"] }) {
   const rows = useRowsHere(plan.cans, AT_ONCE, left.cans)
-  const drawn = useDeferredValue(rows.shown, rows.shown.slice(0, 1)) // a phone shows no more of them at first
+  const drawn = useDeferredValue(true, false) // a phone shows no more than the first at first
   if (plan.cans.length === 0)
     return (
       <Card>
@@ -20,7 +20,7 @@ export function Cans({ page: { plan, left } }: { page: Schemas["RoundPage"] }) {
     )
   return (
     <>
-      {drawn.map((can) => (
+      {rows.shown.slice(0, drawn ? undefined : 1).map((can) => (
         <CanCard key={can.letter} can={can} missing={left.pots[can.letter]} />
       ))}
       <MoreRows auto left={rows.left} query={rows.query} />

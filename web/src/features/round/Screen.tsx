@@ -18,8 +18,9 @@ export function Screen() {
   const first = useQuery(roundFirstQuery)
   const long = !!first.data && !isWhole(first.data)
   const whole = useQuery({ ...roundQuery, enabled: long })
-  const all = long && whole.dataUpdatedAt >= first.dataUpdatedAt ? whole.data : undefined
-  return <Loaded query={first}>{(page) => <Round page={all ?? page} />}</Loaded>
+  // one that is on its way anew still stands: lists that were opened would close and open again
+  const all = long && (whole.isFetching || whole.dataUpdatedAt >= first.dataUpdatedAt)
+  return <Loaded query={first}>{(page) => <Round page={(all && whole.data) || page} />}</Loaded>
 }
 
 function Round({ page }: { page: Schemas["RoundPage"] }) {

@@ -1,4 +1,4 @@
-import { fireEvent, screen, within } from "@testing-library/react"
+import { fireEvent, screen, waitFor, within } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
 import { serve, SETTINGS, show, WORKING } from "../../testing/harness.test"
@@ -104,7 +104,7 @@ describe("a long round", () => {
     const sent = day(50, 1, 60)
     show(<Screen />)
     expect(await screen.findByRole("heading", { name: /50 pots in 50 cans/ })).toBeTruthy()
-    expect(cards()).toBe(20)
+    await waitFor(() => expect(cards()).toBe(20))
     fireEvent.click(await more(30))
     expect(cards()).toBe(40)
     fireEvent.click(await more(10))
