@@ -346,7 +346,7 @@ def brief(p: PotToday, a: Answered) -> AnswerBrief:
 
 
 def _brief_of(desk: Desk, session: Session, p: PotToday, change: LoggedChange, known: KeptBrief | None) -> KeptBrief:
-    """An answer in a line: the one known, while no other plant is the most alike and that one was not written."""
+    """An answer in a line: the one known, while no other plant is more alike and the one beside it stands as it did."""
     if known is not None:
         twin, measure = known.beside[0] if known.beside else None, known.line.measure
         if twin is None or (twin in desk.pots and _beside(desk, session, twin, measure) == known.beside):

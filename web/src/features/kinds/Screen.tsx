@@ -5,6 +5,7 @@ import { useState } from "react"
 import { Link } from "react-router"
 import { answer, client, type Schemas } from "../../api/client"
 import { Loaded, PageHead } from "../../ui/Page"
+import { NameLink } from "../../ui/NameLink"
 
 const kindsQuery = queryOptions({
   queryKey: ["kinds", "list"],
@@ -62,16 +63,7 @@ function Kinds({ rows }: { rows: Schemas["KindRow"][] }) {
               .filter((k) => k.group === group)
               .map((k) => (
                 <Box as="li" key={k.id} py="2" borderTopWidth="1px">
-                  <Link to={`/kinds/${k.id}`}>
-                    <Text
-                      as="span"
-                      fontWeight="semibold"
-                      textDecoration="underline"
-                      textUnderlineOffset="0.2em"
-                    >
-                      {k.name}
-                    </Text>
-                  </Link>
+                  <NameLink to={`/kinds/${k.id}`}>{k.name}</NameLink>
                   <Text fontSize="sm" color="fg.muted">
                     Water up to {amount(k.water_max_uS_cm, "µS/cm")} · confidence {k.confidence}
                     {k.own ? " · your figures" : ""}

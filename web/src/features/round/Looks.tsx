@@ -1,9 +1,9 @@
 import { Box, Heading, Text } from "@chakra-ui/react"
-import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { MoreRows } from "../../ui/MoreRows"
 import { Card } from "../../ui/Page"
 import { useRowsHere } from "../../ui/useRowsHere"
+import { NameLink } from "../../ui/NameLink"
 
 const AT_ONCE = 20
 
@@ -24,16 +24,9 @@ export function Looks({ page: { plan, left } }: { page: Schemas["RoundPage"] }) 
             borderBottomWidth="1px"
             _last={{ borderBottomWidth: 0 }}
           >
-            <Link to={`/pots/${l.pot_id}`}>
-              <Text
-                fontWeight="semibold"
-                as="span"
-                textDecoration="underline"
-                textUnderlineOffset="0.2em"
-              >
-                {l.code} {l.name}
-              </Text>
-            </Link>
+            <NameLink to={`/pots/${l.pot_id}`}>
+              {l.code} {l.name}
+            </NameLink>
             <Text color="fg.muted">{l.reason}</Text>
             <Text color="fg.muted">Ends: {l.release}</Text>
           </Box>

@@ -1,11 +1,11 @@
 import { Box, Grid, Heading, Text } from "@chakra-ui/react"
-import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { answer, client } from "../../api/client"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { amount, unitName } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
+import { NameLink } from "../../ui/NameLink"
 
 export function Salt({ rows }: { rows: Schemas["PotRow"][] }) {
   if (rows.length === 0) return null
@@ -23,16 +23,7 @@ export function Salt({ rows }: { rows: Schemas["PotRow"][] }) {
             alignItems="center"
             py="1"
           >
-            <Link to={`/pots/${r.id}`}>
-              <Text
-                as="span"
-                fontWeight="semibold"
-                textDecoration="underline"
-                textUnderlineOffset="0.2em"
-              >
-                {r.code}
-              </Text>
-            </Link>
+            <NameLink to={`/pots/${r.id}`}>{r.code}</NameLink>
             <PotRail row={r} />
             <Quantity
               label={`Predicted reading of ${r.code}`}

@@ -17,7 +17,8 @@ type Props = { product?: Schemas["ProductOut"]; pack?: Schemas["PackOut"]; onClo
 export function ProductForm({ product, pack, onClose }: Props) {
   const notice = useNotice()
   const undo = useUndo()
-  const [opened] = useState(() => valuesOf(product, pack)) // as it was opened: the page beside it may be asked for anew meanwhile
+  // as it was opened: the page beside it may be asked for anew meanwhile
+  const [opened] = useState(() => valuesOf(product, pack))
   const entry = useEntryForm<Values, Schemas["Stored"]>(
     opened,
     (v, key, theirs) =>

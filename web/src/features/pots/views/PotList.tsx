@@ -1,9 +1,9 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
-import { Link } from "react-router"
 import { answer, client, type Schemas } from "../../../api/client"
 import { day } from "../../../ui/format"
 import { PotRail } from "../../../ui/PotRail"
 import { Quantity } from "../../../ui/Quantity"
+import { NameLink } from "../../../ui/NameLink"
 
 /** Pots one under the other, each with its rail. */
 export function PotList({
@@ -68,16 +68,9 @@ function Row({
       _first={{ borderTopWidth: 0 }}
     >
       <Box minW="0">
-        <Link to={`/pots/${row.id}`}>
-          <Text
-            as="span"
-            fontWeight="semibold"
-            textDecoration="underline"
-            textUnderlineOffset="0.2em"
-          >
-            {row.code} {row.name}
-          </Text>
-        </Link>
+        <NameLink to={`/pots/${row.id}`}>
+          {row.code} {row.name}
+        </NameLink>
         <Text fontSize="sm" color="fg.muted" truncate>
           {row.phase} · {row.place}
           {row.spot ? `, ${row.spot}` : ""}
