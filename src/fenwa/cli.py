@@ -174,13 +174,13 @@ def _serve_store(
     lan: _Lan | None,
     folder: Path | None,
 ) -> None:
-    import gc
     import socket
 
     import uvicorn
 
     from fenwa.api.app import create_app
     from fenwa.api.patience import Patient
+    from fenwa.api.quiet import Tidying
     from fenwa.api.transactions import now
     from fenwa.api.warm import Warming, is_large
     from fenwa.core.errors import Conflict
@@ -217,8 +217,6 @@ def _serve_store(
     server_app = create_app(store, clock, WEB if WEB.exists() else None, pen, door, backups, beside)
     scheme = "https" if lan and lan.certificate else "http"
     address = f"{scheme}://{host if ':' not in host else f'[{host}]'}:{taken}/"
-    gc.freeze()
-    gc.enable()
     typer.echo(f"Fenwa answers at {address}  (stop with Ctrl+C)")
     if door:
         _announce(door)
@@ -230,9 +228,6 @@ def _serve_store(
     logger = _logger_beside(address) if demo and not lan and fixed is None else None
     keeper = BackupKeeper(backups, now)
     keeper.start()
-    beside_it = [x for x in (folding, Warming(server_app) if is_large(store) else None) if x]
-    for work in beside_it:
-        work.start()
     sys.setswitchinterval(SHARE_s)
     config = uvicorn.Config(
         server_app,
@@ -245,8 +240,14 @@ def _serve_store(
         ssl_certfile=lan.certificate if lan else None,
         ssl_keyfile=lan.key if lan else None,
     )
+    server = uvicorn.Server(config)
+    heard = server.server_state
+    tidying = Tidying(store, lambda: heard.total_requests, lambda: bool(heard.tasks))
+    beside_it = [x for x in (folding, Warming(server_app) if is_large(store) else None, tidying) if x]
+    for work in beside_it:
+        work.start()
     try:
-        _run_until_stopped(uvicorn.Server(config), listener)
+        _run_until_stopped(server, listener)
     finally:
         keeper.stop()
         for work in beside_it:

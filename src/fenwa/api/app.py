@@ -33,8 +33,10 @@ from fenwa.api.round import routes as rounds
 from fenwa.api.start import routes as start
 from fenwa.api.sums import routes as sums
 from fenwa.api.water import routes as water
+from fenwa.core.pace import between_steps
 from fenwa.devices.pen_session import PenSession
 from fenwa.store.backup import Backups
+from fenwa.store.giving_way import give_way
 from fenwa.store.session import Store
 
 
@@ -80,6 +82,7 @@ def create_app(
     app.state.door, app.state.backups = door, backups or Backups(store.path)
     app.state.demonstration = demonstration
     app.state.interface = _stamp_of(web)
+    between_steps(give_way)
     problems.install(app)
     safety.install(app)
     for room in (calc, water, mix, pots, log, care, rounds, flush, leaves, answers, sums, start, house):

@@ -15,6 +15,8 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from fenwa.api.collections import store_of
 from fenwa.api.house.choices import read_settings, reader_of
 from fenwa.core.writing import Reader, written
+from fenwa.store.giving_way import give_way
+from fenwa.store.models import Setting
 
 # Fields that hold sentences of the core. Names and notes a grower typed are in none of them; a line of pots as it was
 # typed and a decision told as a change are shown in the reader's units like the rest, and stored as they were.
@@ -135,14 +137,19 @@ def _field(whole: bytes, reader: Reader) -> bytes:
 def spoken(body: bytes, reader: Reader, path: str = "") -> bytes:
     """A JSON body with its sentences written for this reader; every other byte as it was."""
     fields = next((found for on, found in _ALSO if on.match(path)), _FIELDS)
-    return fields.sub(lambda m: _field(m[0], reader), body)
+
+    def said(found: re.Match[bytes]) -> bytes:
+        give_way()
+        return _field(found[0], reader)
+
+    return fields.sub(said, body)
 
 
 def _reader(request: Request) -> Reader:
     store = store_of(request)
     kept: tuple[int, Reader] | None = store.changed.memory.get("reader")
-    if kept is None or kept[0] != store.changed.writes:
-        mark = store.changed.writes
+    mark = store.changed.tables.get(Setting.__tablename__, 0)
+    if kept is None or kept[0] != mark:
         try:
             with store.reading() as session:
                 kept = mark, reader_of(read_settings(session))
@@ -150,6 +157,11 @@ def _reader(request: Request) -> Reader:
             return Reader()
         store.changed.memory["reader"] = kept
     return kept[1]
+
+
+def _for_reader(request: Request, body: bytes, path: str) -> bytes:
+    """In a thread: a page of five thousand pots would hold up every entry meanwhile."""
+    return spoken(body, _reader(request), path)
 
 
 class Outlet:
@@ -183,7 +195,7 @@ class Outlet:
                 return
             body = b"".join(held)
             if any(c in body for c in (b"-", b"\xc2\xb5", b"\xc2\xb0", b" L", b" g", b"m")):
-                body = spoken(body, await run_in_threadpool(_reader, Request(scope)), path)
+                body = await run_in_threadpool(_for_reader, Request(scope), body, path)
             MutableHeaders(raw=start["headers"])["content-length"] = str(len(body))
             await send(start)
             await send({"type": "http.response.body", "body": body})

@@ -27,6 +27,7 @@ from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.flush_state import told_by_others
+from fenwa.store.giving_way import InTurns, give_way
 from fenwa.store.memory import EVERYTHING, rests_on, undisturbed
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import PotToday, facts_from_plain
@@ -95,7 +96,7 @@ def pots_today(session: Session, today: date, only: set[int] | None = None) -> l
     known = _remembered(store, today)
     if only is not None:
         return [known[i] for i in known if i in only]
-    return list(known.values())
+    return InTurns(known.values())
 
 
 def kept_of_pots(
@@ -119,6 +120,7 @@ def kept_of_pots(
         kept = was_kept[1]
     out, new = dict[int, T](), list[PotToday]()
     for p in pots:
+        give_way()
         was = kept.get(p.id)
         if was is None or was[0] is not p:
             new.append(p)

@@ -11,7 +11,7 @@ from functools import lru_cache
 from typing import Any
 
 from pydantic_core import from_json
-from sqlalchemy import Text, func, select, type_coerce
+from sqlalchemy import Text, bindparam, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, PoursSoFar, pours_so_far
@@ -166,13 +166,46 @@ _POUR = (
 )
 _RUNOFF = (Runoff.id, Runoff.volume_L, Runoff.ec_uS_cm, Runoff.method, Runoff.left_out, Runoff.archived_at)
 
+# asked at every pour, and built once: to build a question takes longer than SQLite takes to answer it
+_IDS = bindparam("ids", expanding=True)
+_POTS = select(Pot).where(Pot.id.in_(_IDS))
+_PLANTS = select(Plant).where(Plant.pot_id.in_(_IDS), Plant.archived_at.is_(None)).order_by(Plant.id)
+_SPANS = (
+    select(Growth.plant_id, PhaseSpan.phase, PhaseSpan.since)
+    .join(Growth, Growth.id == PhaseSpan.growth_id)
+    .where(Growth.plant_id.in_(_IDS), Growth.leads.is_(True), PhaseSpan.archived_at.is_(None))
+    .order_by(PhaseSpan.since, PhaseSpan.id)
+)
+_SIDE_GROWTHS = select(Growth.id).join(Plant).where(Plant.pot_id.in_(_IDS), Growth.leads.is_(False))
+_LOOKS = select(*_LOOK).where(Look.pot_id.in_(_IDS), Look.archived_at.is_(None)).order_by(Look.on, Look.id)
+_PARTIAL = select(Flush.id).where(Flush.pot_id.in_(_IDS), Flush.ended_as.in_(("", "interrupted")))
+_BETWEEN = select(Runoff).where(Runoff.pot_id.in_(_IDS), Runoff.archived_at.is_(None)).order_by(Runoff.on, Runoff.id)
+_POURED = select(Pour.id).where(Pour.pot_id == Feel.pot_id, Pour.on == Feel.on, Pour.archived_at.is_(None))
+_FELT = (
+    select(Feel.pot_id, Feel.on, Feel.moist)
+    .where(Feel.pot_id.in_(_IDS), Feel.archived_at.is_(None), Feel.moist.is_not(None), ~_POURED.exists())
+    .order_by(Feel.on, Feel.id)
+)
+_BEGINS = func.json_each(bindparam("begins", type_=Text)).table_valued("value")
+_ASKED = select(
+    func.json_extract(_BEGINS.c.value, "$[0]").label("pot_id"), func.json_extract(_BEGINS.c.value, "$[1]").label("since")
+).subquery()
+_POURS = (
+    select(*_POUR, *_RUNOFF)
+    .select_from(_ASKED)
+    .join(Pour, (Pour.pot_id == _ASKED.c.pot_id) & (Pour.on >= _ASKED.c.since))
+    .outerjoin(Runoff, Runoff.pour_id == Pour.id)
+    .where(Pour.archived_at.is_(None))
+    .order_by(Pour.on, Pour.id)
+)
+
 
 def load_logs(session: Session, pot_ids: Sequence[int], whole: bool = False) -> list[LogRows]:
     """The logs of pots. ``whole``: from their first day, whatever was kept on the way."""
-    pots = {p.id: p for p in session.scalars(select(Pot).where(Pot.id.in_(pot_ids)))}
+    asked = {"ids": list(pot_ids)}
+    pots = {p.id: p for p in session.scalars(_POTS, asked)}
     plants: dict[int, Plant] = {}
-    mine = select(Plant).where(Plant.pot_id.in_(pot_ids), Plant.archived_at.is_(None)).order_by(Plant.id)
-    for plant in session.scalars(mine):
+    for plant in session.scalars(_PLANTS, asked):
         plants.setdefault(plant.pot_id, plant)
     spans = _spans(session, [p.id for p in plants.values()])
     looks = _looks(session, plants)
@@ -202,35 +235,20 @@ def _begins(x: LogRows) -> date:
     return date.min if x.since is None else x.since.on + timedelta(days=1)
 
 
-def _from(logs: Mapping[int, LogRows]) -> Any:
-    """A table of pots with the first day of each that is asked for."""
-    rows = json.dumps([[i, _begins(x).isoformat()] for i, x in logs.items()])
-    each = func.json_each(rows).table_valued("value")
-    return select(
-        func.json_extract(each.c.value, "$[0]").label("pot_id"), func.json_extract(each.c.value, "$[1]").label("since")
-    ).subquery()
-
-
 def _spans(session: Session, plant_ids: Sequence[int]) -> dict[int, list[LoggedPhase]]:
     """Phases of the leading growth of plants, oldest first."""
-    rows = session.execute(
-        select(Growth.plant_id, PhaseSpan.phase, PhaseSpan.since)
-        .join(Growth, Growth.id == PhaseSpan.growth_id)
-        .where(Growth.plant_id.in_(plant_ids), Growth.leads.is_(True), PhaseSpan.archived_at.is_(None))
-        .order_by(PhaseSpan.since, PhaseSpan.id)
-    )
     out: dict[int, list[LoggedPhase]] = {}
-    for plant_id, phase, since in rows:
+    for plant_id, phase, since in session.execute(_SPANS, {"ids": list(plant_ids)}):
         out.setdefault(plant_id, []).append(LoggedPhase(phase, since))  # type: ignore[arg-type]  # checked when stored
     return out
 
 
 def _looks(session: Session, plants: Mapping[int, Plant]) -> dict[int, list[LoggedLook]]:
     """Looks at pots, oldest first."""
-    side = set(session.scalars(select(Growth.id).join(Plant).where(Plant.pot_id.in_(plants), Growth.leads.is_(False))))
-    rows = select(*_LOOK).where(Look.pot_id.in_(plants), Look.archived_at.is_(None)).order_by(Look.on, Look.id)
+    asked = {"ids": list(plants)}
+    side = set(session.scalars(_SIDE_GROWTHS, asked))
     out: dict[int, list[LoggedLook]] = {}
-    for x in session.execute(rows):
+    for x in session.execute(_LOOKS, asked):
         leads = x.growth_id not in side and x.plant_id == plants[x.pot_id].id
         out.setdefault(x.pot_id, []).append(as_logged(x, leads))
     return out
@@ -238,20 +256,10 @@ def _looks(session: Session, plants: Mapping[int, Plant]) -> dict[int, list[Logg
 
 def _pours(session: Session, logs: Mapping[int, LogRows]) -> None:
     """Give each log its pours."""
-    asked = _from(logs)
-    rows = session.execute(
-        select(*_POUR, *_RUNOFF)
-        .select_from(asked)
-        .join(Pour, (Pour.pot_id == asked.c.pot_id) & (Pour.on >= asked.c.since))
-        .outerjoin(Runoff, Runoff.pour_id == Pour.id)
-        .where(Pour.archived_at.is_(None))
-        .order_by(Pour.on, Pour.id)
-    )
-    pours = [_pour_row(tuple(row)) for row in rows]
+    begins = json.dumps([[i, _begins(x).isoformat()] for i, x in logs.items()])
+    pours = [_pour_row(tuple(row)) for row in session.execute(_POURS, {"begins": begins})]
     shares = BallastShares(session, pours)
-    partial = set(
-        session.scalars(select(Flush.id).where(Flush.pot_id.in_(logs), Flush.ended_as.in_(("", "interrupted"))))
-    )
+    partial = set(session.scalars(_PARTIAL, {"ids": list(logs)}))
     for p in pours:
         x = logs[p.pot_id]
         if p.on >= (x.pot.repotted_on or date.min):  # what the old mix held went with it
@@ -303,15 +311,11 @@ def readings_from(session: Session, since: Mapping[int, date]) -> dict[int, list
     knows which came first.
     """
     out: dict[int, list[PotReading]] = {pot_id: [] for pot_id in since}
-    mine = select(Runoff).where(Runoff.pot_id.in_(since), Runoff.archived_at.is_(None))
-    for r in session.scalars(mine.order_by(Runoff.on, Runoff.id)):
+    asked = {"ids": list(since)}
+    for r in session.scalars(_BETWEEN, asked):
         if r.pot_id is not None and r.on is not None and r.on >= since[r.pot_id]:
             out[r.pot_id].append(as_reading(r))
-    poured = select(Pour.id).where(Pour.pot_id == Feel.pot_id, Pour.on == Feel.on, Pour.archived_at.is_(None))
-    rows = select(Feel.pot_id, Feel.on, Feel.moist).where(
-        Feel.pot_id.in_(since), Feel.archived_at.is_(None), Feel.moist.is_not(None), ~poured.exists()
-    )
-    for pot_id, on, moist in session.execute(rows.order_by(Feel.on, Feel.id)):
+    for pot_id, on, moist in session.execute(_FELT, asked):
         if on >= since[pot_id]:
             out[pot_id].append(PotReading(on, moist=moist))  # type: ignore[arg-type]  # checked when stored
     return out

@@ -19,6 +19,7 @@ from sqlalchemy import Engine, event
 from sqlalchemy.orm import Session
 
 from fenwa.store.base import Base
+from fenwa.store.giving_way import give_way
 from fenwa.store.models import PotStanding
 
 T = TypeVar("T")
@@ -73,10 +74,11 @@ def _noted() -> Iterator[set[str]]:
 
 
 def hear_reads(engine: Engine) -> None:
-    """Note what is read through this engine."""
+    """Note what is read through this engine, and let entries go first."""
 
     @event.listens_for(engine, "before_cursor_execute")
     def _read(_c: Any, _cursor: Any, statement: str, *_rest: Any) -> None:
+        give_way()
         if _sent.get() is not None:
             rests_on(tables_named(statement))
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import date
 
-from sqlalchemy import or_, select
+from sqlalchemy import bindparam, or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.interval import mean_C
@@ -16,6 +16,21 @@ from fenwa.store.mix_state import label_of
 from fenwa.store.models import Climate, Feeding, Pot, Product
 
 
+# asked at every pour, and built once
+_GIVEN = (
+    select(Feeding, Product, Pot.place_id)
+    .join(Product, Product.id == Feeding.product_id)
+    .join(Pot, Pot.id == Feeding.pot_id)
+    .where(
+        Feeding.archived_at.is_(None),
+        Feeding.on <= bindparam("until"),
+        or_(Pot.repotted_on.is_(None), Feeding.on >= Pot.repotted_on),
+    )
+    .order_by(Feeding.on, Feeding.id)
+)
+_TO_SOME = _GIVEN.where(Feeding.pot_id.in_(bindparam("ids", expanding=True)))
+
+
 def prills_given(
     session: Session, today: date | None, only: set[int] | None = None, warmth: Mapping[int, Series] | None = None
 ) -> dict[int, list[Prills]]:
@@ -24,19 +39,10 @@ def prills_given(
     ``today``: the day to tell shares for; None: the day they were given, where only their salt is asked for.
     ``warmth``: means of each place by day; None: read where prills are found.
     """
-    query = (
-        select(Feeding, Product, Pot.place_id)
-        .join(Product, Product.id == Feeding.product_id)
-        .join(Pot, Pot.id == Feeding.pot_id)
-        .where(Feeding.archived_at.is_(None), or_(Pot.repotted_on.is_(None), Feeding.on >= Pot.repotted_on))
-        .order_by(Feeding.on, Feeding.id)
-    )
-    if today is not None:
-        query = query.where(Feeding.on <= today)
-    if only is not None:
-        query = query.where(Feeding.pot_id.in_(only))
+    asked = {"until": today or date.max}
+    found = session.execute(_GIVEN, asked) if only is None else session.execute(_TO_SOME, asked | {"ids": list(only)})
     out: dict[int, list[Prills]] = {}
-    for given, product, place_id in session.execute(query):
+    for given, product, place_id in found:
         label = label_of(product)
         if label.kind != "prill" or not label.longevity_days:
             continue

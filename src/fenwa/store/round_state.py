@@ -16,6 +16,7 @@ from fenwa.core.library.profile import Profile
 from fenwa.core.water.choice import Offered, Order, WaterChoice, choose_waters
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.store.collection import pots_today
+from fenwa.store.giving_way import InTurns, give_way
 from fenwa.store.memory import remembered
 from fenwa.store.models import Setting
 from fenwa.store.pot_today import PotToday
@@ -58,6 +59,7 @@ class AtHand:
 
     def round_pot(self, p: PotToday) -> RoundPot:
         """A pot as the round needs it, worked out once for one state of it."""
+        give_way()
         known = self._pots.get(p.id)
         if known is None or known[0] is not p:
             choice = self.choice_of(p)
@@ -74,7 +76,7 @@ def at_hand(session: Session, today: date) -> AtHand:
 def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotToday], list[WaterToday]]:
     """Everything the round is planned from."""
     pots, waters = pots_today(session, today), at_hand(session, today)
-    return [waters.round_pot(p) for p in pots], pots, list(waters_today(session, today))
+    return InTurns(waters.round_pot(p) for p in pots), pots, list(waters_today(session, today))
 
 
 def waters_of_kind(session: Session, profile: Profile, today: date) -> tuple[WaterChoice, str]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any, Protocol
 
-from sqlalchemy import select
+from sqlalchemy import bindparam, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.usual import start_of_medium_uS_cm
@@ -20,6 +20,14 @@ from fenwa.core.pot.specification import Medium, PotSpec, loss_in_place
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kinds import SHAPES
 from fenwa.store.models import Batch, Pot, RecipeVersion, Water
+
+
+_WATERS = select(Water.id, Water.kind, Water.ions)
+_CANS = (
+    select(Batch, RecipeVersion.label)
+    .outerjoin(RecipeVersion, RecipeVersion.id == Batch.recipe_version_id)
+    .where(Batch.id.in_(bindparam("ids", expanding=True)))
+)
 
 
 class Poured(Protocol):
@@ -59,13 +67,13 @@ class BallastShares:
 
     def __init__(self, session: Session, pours: Iterable[Poured]) -> None:
         """Read the waters and cans of these pours."""
-        rows = session.execute(select(Water.id, Water.kind, Water.ions))
+        rows = session.execute(_WATERS)
         self._waters = {
             water_id: water_ballast_share(WaterIons(**ions) if ions else SHAPES[kind]) for water_id, kind, ions in rows
         }
         cans = {p.batch_id for p in pours if p.batch_id is not None}
-        found = select(Batch, RecipeVersion.label).outerjoin(RecipeVersion, RecipeVersion.id == Batch.recipe_version_id)
-        self._cans = {b.id: self._can(b, label) for b, label in session.execute(found.where(Batch.id.in_(cans)))}
+        found = session.execute(_CANS, {"ids": list(cans)}) if cans else ()
+        self._cans = {b.id: self._can(b, label) for b, label in found}
 
     def of(self, p: Poured) -> float | None:
         """The share of one pour."""

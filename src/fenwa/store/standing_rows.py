@@ -11,7 +11,7 @@ from datetime import date
 from typing import Any
 
 from pydantic import TypeAdapter
-from sqlalchemy import Engine, delete, insert, select, tuple_
+from sqlalchemy import Engine, bindparam, delete, insert, select, tuple_
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import PoursSoFar
@@ -91,24 +91,30 @@ def set_triggers(engine: Engine) -> None:
         connection.exec_driver_sql("DELETE FROM pot_standing")  # nobody watched over them until now
 
 
+# asked at every pour, and built once
+_DAYS = select(PotStanding.pot_id, PotStanding.on, PotStanding.figures).where(
+    PotStanding.pot_id.in_(bindparam("ids", expanding=True))
+)
+_OF_DAYS = select(PotStanding.pot_id, PotStanding.data).where(
+    tuple_(PotStanding.pot_id, PotStanding.on).in_(bindparam("days", expanding=True))
+)
+
+
 def standings_of(session: Session, figures: Mapping[int, str]) -> dict[int, tuple[Standing, PoursSoFar]]:
     """The newest day each pot can go on from by the figures it is folded by now; days of others are taken away."""
     days: dict[int, date] = {}
     other: list[tuple[int, date]] = []
-    rows = select(PotStanding.pot_id, PotStanding.on, PotStanding.figures).where(PotStanding.pot_id.in_(figures))
-    for pot_id, on, by in session.execute(rows):
+    for pot_id, on, by in session.execute(_DAYS, {"ids": list(figures)}):
         if by != figures[pot_id]:
             other.append((pot_id, on))
         elif pot_id not in days or on > days[pot_id]:
             days[pot_id] = on
     if other:
         session.execute(delete(PotStanding).where(tuple_(PotStanding.pot_id, PotStanding.on).in_(other)))
-    found = select(PotStanding.pot_id, PotStanding.data).where(
-        tuple_(PotStanding.pot_id, PotStanding.on).in_(list(days.items()))
-    )
+    found = session.execute(_OF_DAYS, {"days": list(days.items())}) if days else ()
     return {
         pot_id: (_STANDING.validate_python(data["fold"]), _POURS.validate_python(data["pours"]))
-        for pot_id, data in session.execute(found)
+        for pot_id, data in found
     }
 
 

@@ -7,7 +7,7 @@ from dataclasses import astuple
 from datetime import date
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import bindparam, delete, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import PoursSoFar, facts_of_log
@@ -24,6 +24,7 @@ from fenwa.store.pot_today import facts_as_plain
 from fenwa.store.standing_rows import clear_standings, keep_standings
 
 AT_ONCE = 500  # pots folded in step
+_SUMMARIES = select(PotSummary).where(PotSummary.pot_id.in_(bindparam("ids", expanding=True)))
 EQUIVALENT, TAUGHT = 2, 8  # columns of a stored observation
 
 
@@ -86,7 +87,7 @@ def _refresh(session: Session, pot_ids: list[int]) -> None:
     for pot_id in pot_ids:
         touch(session, pot_id)
     logs = load_logs(session, pot_ids)
-    before = {r.pot_id: r for r in session.scalars(select(PotSummary).where(PotSummary.pot_id.in_(pot_ids)))}
+    before = {r.pot_id: r for r in session.scalars(_SUMMARIES, {"ids": pot_ids})}
     whole = [x for x in logs if x.since and not _drawn_alike(before.get(x.pot.id), x)]
     if whole:
         again = {x.pot.id: x for x in load_logs(session, [x.pot.id for x in whole], whole=True)}

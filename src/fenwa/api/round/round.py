@@ -23,6 +23,7 @@ from fenwa.core.errors import InputError
 from fenwa.core.working import Working
 from fenwa.store.collection import pots_today
 from fenwa.store.errand_state import errands_due
+from fenwa.store.giving_way import InTurns
 from fenwa.store.mix_rows import newest_fed_can, products_on_shelf
 from fenwa.store.mix_state import round_feeds
 from fenwa.store.round_state import at_hand, round_pots
@@ -82,7 +83,7 @@ def round_page(session: ReadSession, today: Today, on: date | None = None, rows:
     pots, waters = pots_today(session, today), at_hand(session, today)
     settings = read_settings(session)
     computed = round_plan(
-        pots=[waters.round_pot(p) for p in pots],
+        pots=InTurns(waters.round_pot(p) for p in pots),
         waters=waters.round_waters,
         feeds=round_feeds(session),
         today=today,

@@ -12,6 +12,7 @@ from typing import Any
 import numpy as np
 
 from fenwa.core.constants import POUR_PER_REFILL
+from fenwa.core.pace import step_done
 from fenwa.core.pot.balance import (
     Array,
     Soil,
@@ -125,6 +126,7 @@ def fold_logs(logs: Sequence[PotLog], today: date, learn: bool = True, members: 
     run = _Fold(pots, members, state, steps, learn)
     for k in range(max(len(h.steps) for h in steps)):
         run.step(k)
+        step_done()
     return run.finished()
 
 
