@@ -18,6 +18,7 @@ from fenwa.core.entry import check_plain
 from fenwa.core.errors import InputError
 from fenwa.formats.photo import MOST_BYTES
 from fenwa.formats.photo import too_large as photo_too_large
+from fenwa.store.giving_way import entry
 
 BODY_LIMIT = 1_000_000  # bytes; the largest form is a few kilobytes
 ARCHIVE_LIMIT = 300_000_000  # a collection through the page; ./fenwa import reads larger ones from the disk
@@ -43,14 +44,20 @@ class Intake:
             await self._app(scope, receive, send)
             return
         refused = _long_number(scope)
-        if refused is None and scope["method"] not in ("GET", "HEAD"):
-            try:
-                body = await _read(receive, body_limit(scope["path"]))
-            except TimeoutError:
-                body, refused = None, _half_sent(scope)
-            if refused is not None:
-                pass
-            elif body is None:
+        if refused is not None or scope["method"] in ("GET", "HEAD"):
+            await (refused or self._app)(scope, receive, send)
+            return
+        with entry():
+            await self._enter(scope, receive, send)
+
+    async def _enter(self, scope: Scope, receive: Receive, send: Send) -> None:
+        refused: Response | None = None
+        try:
+            body = await _read(receive, body_limit(scope["path"]))
+        except TimeoutError:
+            refused = _half_sent(scope)
+        else:
+            if body is None:
                 refused = too_large(scope["path"])
             else:
                 receive = _again(body, receive)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
@@ -145,9 +144,6 @@ def _remembered(store: Store, today: date) -> dict[int, PotToday]:
             loaded = _load_pots(fresh, today, written)
         before = known.pots if known is not None and written is not None else {}
         now = changed.memory["pots"] = _Known(today, at, _in_order(before, loaded, written or set()))
-        if not before:
-            gc.collect()
-            gc.freeze()  # lasting objects by the thousand: the collector would walk them at every turn
         return now.pots
 
 

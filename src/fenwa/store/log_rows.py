@@ -11,7 +11,7 @@ from functools import lru_cache
 from typing import Any
 
 from pydantic_core import from_json
-from sqlalchemy import Text, bindparam, func, select, type_coerce
+from sqlalchemy import BindParameter, Text, bindparam, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, PoursSoFar, pours_so_far
@@ -167,7 +167,7 @@ _POUR = (
 _RUNOFF = (Runoff.id, Runoff.volume_L, Runoff.ec_uS_cm, Runoff.method, Runoff.left_out, Runoff.archived_at)
 
 # asked at every pour, and built once: to build a question takes longer than SQLite takes to answer it
-_IDS = bindparam("ids", expanding=True)
+_IDS: BindParameter[int] = bindparam("ids", expanding=True)
 _POTS = select(Pot).where(Pot.id.in_(_IDS))
 _PLANTS = select(Plant).where(Plant.pot_id.in_(_IDS), Plant.archived_at.is_(None)).order_by(Plant.id)
 _SPANS = (
@@ -188,7 +188,8 @@ _FELT = (
 )
 _BEGINS = func.json_each(bindparam("begins", type_=Text)).table_valued("value")
 _ASKED = select(
-    func.json_extract(_BEGINS.c.value, "$[0]").label("pot_id"), func.json_extract(_BEGINS.c.value, "$[1]").label("since")
+    func.json_extract(_BEGINS.c.value, "$[0]").label("pot_id"),
+    func.json_extract(_BEGINS.c.value, "$[1]").label("since"),
 ).subquery()
 _POURS = (
     select(*_POUR, *_RUNOFF)

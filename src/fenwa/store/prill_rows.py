@@ -15,7 +15,6 @@ from fenwa.core.mix.label import nitrogen_pct
 from fenwa.store.mix_state import label_of
 from fenwa.store.models import Climate, Feeding, Pot, Product
 
-
 # asked at every pour, and built once
 _GIVEN = (
     select(Feeding, Product, Pot.place_id)

@@ -21,7 +21,6 @@ from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kinds import SHAPES
 from fenwa.store.models import Batch, Pot, RecipeVersion, Water
 
-
 _WATERS = select(Water.id, Water.kind, Water.ions)
 _CANS = (
     select(Batch, RecipeVersion.label)
