@@ -1,6 +1,7 @@
 """Did it help, through the API: changes read off the log, trials that rule the round, seasons, schools."""
 
 from datetime import date, timedelta
+from random import Random
 from typing import Any
 
 import pytest
@@ -133,6 +134,16 @@ def test_what_a_write_did_not_touch_is_answered_as_if_all_were_worked_out_anew(k
     same_as_fresh("a note of a plant that is not beside it")
     Client(kept.store, TODAY).made(f"/api/pots/{b}/looks", {"on": TODAY.isoformat(), "newest_leaf": 170.0})
     same_as_fresh("a leaf of the plant beside it")
+    earlier = kept.get("/api/changes")["answers"]
+    kept.made(f"/api/pots/{b}/decisions", {"on": (flushed + 20 * DAY).isoformat(), "what": "feed less"})
+    same_as_fresh("something else changed of the plant beside it")
+    assert (
+        next(r for r in earlier if r["pot_id"] == a and r["kind"] == "flush") not in kept.get("/api/changes")["answers"]
+    )
+    Client(kept.store, TODAY).made(f"/api/pots/{b}/looks", {"on": TODAY.isoformat(), "newest_leaf": 175.0})
+    kept.get("/api/pots/1/answers")  # a page that lays all of it out and asks for none of these
+    kept.made(f"/api/pots/{b}/decisions", {"on": TODAY.isoformat(), "what": "feed less"})
+    same_as_fresh("a leaf of the plant beside it, and then a note")
     early = {"pot_ids": [b], "on": flushed.isoformat(), "volume": 300, "water_id": 1, "flush": True}
     too = kept.made("/api/pours", early)["pour_ids"][0]
     same_as_fresh("the plant beside it was flushed too")
@@ -150,6 +161,61 @@ def test_what_a_write_did_not_touch_is_answered_as_if_all_were_worked_out_anew(k
     assert beside["the other went away"] != beside["the plant beside it was flushed too"]
 
 
+@pytest.mark.parametrize("seed", range(4))
+def test_after_writes_of_any_kind_all_changes_are_answered_as_by_a_fresh_start(kept: Client, seed: int) -> None:
+    """One page goes on from what it knew through many writes; beside it each time a start that knows nothing."""
+    a, b, flushed = flushed_pair(kept)
+    more = [
+        kept.made("/api/pots", pot(code=f"T-1{n}", profile_id="ctenanthe", volume=f"{1 + n}"))["id"] for n in range(3)
+    ]
+    for n, other in enumerate(more):
+        leafed(kept, other, flushed - (220 - 7 * n) * DAY, [*BEFORE, 150, 140 + 5 * n, 141])
+    dice, pots, memory = Random(seed), [a, b, *more], kept.store.changed.memory
+    poured: list[int] = []
+
+    def write() -> None:
+        which, on = dice.choice(pots), TODAY - dice.randrange(300) * DAY
+        then = Client(kept.store, on)
+        match dice.choice(("pour", "pour", "flush", "flush", "look", "decision", "phase", "undo", "repot", "away")):
+            case "look":
+                then.made(f"/api/pots/{which}/looks", {"on": on.isoformat(), "newest_leaf": dice.randrange(120, 180)})
+            case "decision":
+                then.made(f"/api/pots/{which}/decisions", {"on": on.isoformat(), "what": "feed less"})
+            case "repot":
+                medium, litres = dice.choice((("bark_fine", 1), ("bark_mix", 2), ("", "0.9")))
+                then.made(f"/api/pots/{which}/repot", {"on": on.isoformat(), "medium_id": medium, "volume": litres})
+            case "phase":
+                then.made(
+                    f"/api/pots/{which}/phase", {"since": on.isoformat(), "phase": dice.choice(("rest", "active"))}
+                )
+            case "away":
+                kept.made(f"/api/log/pot/{which}/archive")
+                if len(pots) < 4 or dice.random() < 0.7:
+                    kept.made(f"/api/log/pot/{which}/restore")
+                else:
+                    pots.remove(which)
+            case "undo" if poured:
+                kept.made(f"/api/log/pour/{poured.pop(dice.randrange(len(poured)))}/archive")
+            case job:
+                body = {"pot_ids": [which], "on": on.isoformat(), "volume": 300, "water_id": 1, "flush": job == "flush"}
+                poured.extend(then.made("/api/pours", body)["pour_ids"])
+
+    beside: dict[tuple[int, str], set[str]] = {}
+    for _ in range(16):
+        for _ in range(dice.randrange(1, 5)):
+            write()
+            if dice.random() < 0.5:  # a page that asks for some of it
+                kept.get(f"/api/pots/{dice.choice(pots)}/answers")
+        warm, known = kept.get("/api/changes"), dict(memory)
+        memory.clear()
+        assert kept.get("/api/changes") == warm
+        memory.clear()
+        memory.update(known)
+        for r in warm["answers"]:
+            beside.setdefault((r["pot_id"], r["key"]), set()).add(r["beside"])
+    assert any(len(names) > 1 for names in beside.values()), "who stands beside whom changes on the way"
+
+
 def test_a_pour_as_usual_of_a_plant_asks_nothing_anew_of_those_held_against_it(
     kept: Client, monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -157,9 +223,9 @@ def test_a_pour_as_usual_of_a_plant_asks_nothing_anew_of_those_held_against_it(
     asked: list[int] = []
     answer = desk.answer
 
-    def counted(laid_out: Any, session: Any, p: Any, *rest: Any) -> Any:
+    def counted(laid_out: Any, session: Any, p: Any, change: Any, **more: Any) -> Any:
         asked.append(p.id)
-        return answer(laid_out, session, p, *rest)
+        return answer(laid_out, session, p, change, **more)
 
     monkeypatch.setattr(desk, "answer", counted)
     kept.get("/api/changes")

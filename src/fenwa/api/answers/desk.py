@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 from typing import TypeVar
 
@@ -73,6 +73,10 @@ class Days:
 Beside = tuple[int, PlantFacts, list[LoggedChange], list[Sample]]
 
 
+# how a plant that was written stands otherwise: in changes of these kinds alone, or (None) in all it is held against by
+Differs = frozenset[str] | None
+
+
 @dataclass(frozen=True)
 class KeptBrief:
     """An answer in a line, and the plant it was held against as it was then. None: no twin."""
@@ -86,9 +90,10 @@ class Desk:
     """Every pot with its changes; values of a measure are read when they are asked for.
 
     ``briefs``: answers worked out already, by pot. What a write did not touch goes on from the desk before it: a pot
-    that was not written since is the same object. ``earlier``: answers of pots nobody wrote, of whose kin something
-    was written that others can be held against (``written``: a pour as usual is no such thing); each still holds where
-    the plant beside it stands as it did and none written since is more alike.
+    that was not written since is the same object. ``earlier``: answers to be looked at again, of pots that were
+    written (``again``) or of whose kin something was written that others can be held against (``written``: a pour as
+    usual is no such thing). Who was beside a plant still is, where it stands as it did and none written since is more
+    alike; the answer then holds too, unless the plant was written itself.
     """
 
     today: date
@@ -98,7 +103,8 @@ class Desk:
     values: dict[str, dict[int, list[Sample]]] = field(default_factory=dict)
     briefs: dict[int, list[KeptBrief]] = field(default_factory=dict)
     earlier: dict[int, list[KeptBrief]] = field(default_factory=dict)
-    written: set[int] = field(default_factory=set)
+    again: set[int] = field(default_factory=set)
+    written: dict[int, Differs] = field(default_factory=dict)
     facts: dict[int, PlantFacts] = field(default_factory=dict)
     complete: set[str] = field(default_factory=set)
     plants: set[int] = field(default_factory=set)
@@ -165,23 +171,40 @@ def _go_on(desk: Desk, session: Session, before: Desk, fresh: set[int]) -> None:
     desk.days = {measure: _without(days, stale) for measure, days in before.days.items()}
     desk.changes = _without(before.changes, other) | desk.changes
     desk.facts, desk.next_leaf = _without(before.facts, other), _without(before.next_leaf, other)
-    desk.earlier, desk.briefs = _without(before.earlier, other), _without(before.briefs, other)
-    new = {i for i in fresh if not _as_it_stood(desk, session, before, i)}
-    desk.written = new | (before.written if before.earlier else set())
-    for kind in {desk.pots[i].kind for i in new} | {before.pots[i].kind for i in new | gone if i in before.pots}:
+    differs = {i: _differs(desk, session, before, i) for i in fresh}
+    alike = {i for i, how in differs.items() if how is not None}
+    desk.briefs, desk.earlier = _without(before.briefs, other), _without(before.earlier, other - alike)
+    desk.earlier |= {i: before.briefs[i] for i in alike & before.briefs.keys()}
+    desk.again = alike | (before.again - gone)
+    new: dict[int, Differs] = {i: how for i, how in differs.items() if how is None or how}
+    desk.written = _put_together(before.written if before.earlier else {}, {**new, **dict.fromkeys(gone)})
+    for kind in {desk.pots[i].kind for i in new} | {before.pots[i].kind for i in new.keys() | gone if i in before.pots}:
         for p in desk.kinds.get(kind, ()):
             if (known := desk.briefs.pop(p.id, None)) is not None:
                 desk.earlier[p.id] = known
 
 
-def _as_it_stood(desk: Desk, session: Session, before: Desk, pot_id: int) -> bool:
-    """Whether others can be held against a plant as they could before it was written."""
-    if pot_id not in before.pots or desk.pots[pot_id].kind != before.pots[pot_id].kind:
-        return False
-    measures = sorted(before.complete)
-    return [_beside(desk, session, pot_id, m) for m in measures] == [
-        _beside(before, session, pot_id, m) for m in measures
-    ]
+def _differs(desk: Desk, session: Session, before: Desk, pot_id: int) -> Differs:
+    """How a plant that was written stands otherwise than it did, for what it and others are held against by."""
+    was, p = before.pots.get(pot_id), desk.pots[pot_id]
+    if was is None or was.plant_id != p.plant_id or was.kind != p.kind:
+        return None
+    for measure in before.complete:
+        if desk.of(session, measure).get(p.plant_id) != before.of(session, measure).get(p.plant_id):
+            return None
+    if replace(_facts(before, was), changes=()) != replace(_facts(desk, p), changes=()):
+        return None
+    then, now = set(before.changes.get(pot_id, ())), set(desk.changes.get(pot_id, ()))
+    return frozenset(c.kind for c in then ^ now)
+
+
+def _put_together(first: dict[int, Differs], then: dict[int, Differs]) -> dict[int, Differs]:
+    """How plants stand otherwise after two writes."""
+    out = first | then
+    for i in first.keys() & then.keys():
+        one, other = first[i], then[i]
+        out[i] = None if one is None or other is None else one | other
+    return out
 
 
 def _beside(desk: Desk, session: Session, pot_id: int, measure: str) -> Beside:
@@ -273,13 +296,20 @@ def _twins(
 
 
 def answer(
-    desk: Desk, session: Session, p: PotToday, change: LoggedChange, measure: str = "", beside: int | None = None
+    desk: Desk,
+    session: Session,
+    p: PotToday,
+    change: LoggedChange,
+    measure: str = "",
+    beside: int | None = None,
+    twins: list[Twin] | None = None,
 ) -> Answered:
-    """One change of one plant, against the best there is to hold it against."""
+    """One change of one plant, against the best there is to hold it against. ``twins``: where the first is known."""
     measure = measure or measure_for(desk, session, p, change.on)
     facts = facts_of(measure)
     values = desk.of(session, measure).get(p.plant.id, [])
-    twins = _twins(desk, session, p, change, measure)
+    if twins is None:
+        twins = _twins(desk, session, p, change, measure)
     twin = next((t for t in twins if t.id == beside), twins[0] if twins else None)
     q = desk.pots[twin.id] if twin else None
     beside_values = desk.of(session, measure).get(q.plant.id, []) if q else None
@@ -346,15 +376,18 @@ def brief(p: PotToday, a: Answered) -> AnswerBrief:
 
 
 def _brief_of(desk: Desk, session: Session, p: PotToday, change: LoggedChange, known: KeptBrief | None) -> KeptBrief:
-    """An answer in a line: the one known, while no other plant is more alike and the one beside it stands as it did."""
+    """An answer in a line: the one known where it holds, or who is beside the plant where that does."""
+    twins = None
     if known is not None:
         twin, measure = known.beside[0] if known.beside else None, known.line.measure
-        if twin is None or (twin in desk.pots and _beside(desk, session, twin, measure) == known.beside):
-            among = desk.written | ({twin} if twin is not None else set())
-            twins = _twins(desk, session, p, change, measure, among)
-            if (twins[0].id if twins else None) == twin:
+        if twin is None or (twin in desk.pots and desk.written.get(twin, frozenset()) is not None):
+            among = {i for i, how in desk.written.items() if how is None or change.kind in how}
+            twins = _twins(desk, session, p, change, measure, among | ({twin} if twin is not None else set()))
+            if (twins[0].id if twins else None) != twin:
+                twins = None
+            elif p.id not in desk.again and (twin is None or _beside(desk, session, twin, measure) == known.beside):
                 return known
-    a = answer(desk, session, p, change)
+    a = answer(desk, session, p, change, twins=twins)
     return KeptBrief(brief(p, a), _beside(desk, session, a.twin.id, a.measure) if a.twin else None)
 
 
@@ -362,7 +395,8 @@ def briefs_of(desk: Desk, session: Session, p: PotToday) -> list[AnswerBrief]:
     """Answers to the own changes of a pot, worked out once for one state of it and of what stands beside it."""
     i = p.id
     if i not in desk.briefs:
-        known = {k.line.key: k for k in desk.earlier.pop(i, ())}
+        known = {(k.line.key, k.line.on, k.line.kind): k for k in desk.earlier.pop(i, ())}
         own = [c for c in desk.changes[i] if c.whose == "pot"]
-        desk.briefs[i] = [_brief_of(desk, session, p, c, known.get(c.key)) for c in own]
+        desk.briefs[i] = [_brief_of(desk, session, p, c, known.get((c.key, c.on, c.kind))) for c in own]
+        desk.again.discard(i)
     return [k.line for k in desk.briefs[i]]
