@@ -65,6 +65,11 @@ export default defineConfig({
               test: /react-hook-form|ui.(fields|use\w+Form|EntrySheet|Entry)\./,
               priority: 4,
             },
+            {
+              name: "lists",
+              test: /ui.(CanDrawing|MoreRows|NameLink)\./,
+              priority: 2,
+            },
             { name: "shared", test: /src.(ui|api|app)./, priority: 1, minShareCount: 12 },
           ],
         },

@@ -148,3 +148,8 @@ export type Working = Schemas["Working"]
 /** Where a number's working comes from: at hand, or fetched when asked for. */
 export type WorkingSource =
   { kind: "here"; working: Working } | { kind: "fetch"; key: string; load: () => Promise<Working> }
+
+export const startQuery = queryOptions({
+  queryKey: ["start"],
+  queryFn: () => answer(client.GET("/api/start")),
+})

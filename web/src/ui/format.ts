@@ -12,14 +12,20 @@ const BASE: Record<QuantityKind, string> = {
   plain: "",
 }
 
-/** A number with thin spaces between thousands, at most `digits` significant figures, no exponent. */
+/** A number with thin spaces between thousands, at most `digits` significant figures, no exponent. Written without the
+ * browser's own number formats: the first of them holds up the first page of a phone for a tenth of a second. */
 export function figure(value: number, digits = 3): string {
-  const whole = Math.abs(value) >= 10 ** (digits - 1)
-  const text = new Intl.NumberFormat(
-    "en-GB",
-    whole ? { maximumFractionDigits: 0 } : { maximumSignificantDigits: digits },
-  ).format(value)
-  return text.replace(/,/g, "\u202f").replace("-", "\u2212")
+  const [mantissa = "0", exponent] = Math.abs(value).toExponential().split("e")
+  const power = Number(exponent)
+  const kept = Math.max(digits, power + 1) // a whole number is written whole
+  const all = mantissa.replace(".", "").padEnd(kept, "0")
+  const rounded = Math.round(Number(`${all.slice(0, kept)}.${all.slice(kept)}`))
+  const decimals = Math.min(100, kept - 1 - power)
+  const text = Number(`${rounded}e${power + 1 - kept}`).toFixed(decimals)
+  const [thousands = "", part = ""] = text.split(".")
+  const sign = value < 0 && rounded ? "\u2212" : ""
+  const after = part.replace(/0+$/, "")
+  return sign + thousands.replace(/\B(?=(\d{3})+$)/g, "\u202f") + (after && `.${after}`)
 }
 
 /** Value and unit in the user's choice of units. */
@@ -127,9 +133,15 @@ export const spanIn = (low: number, high: number, unit: Unit, between = "to") =>
 export const spanOf = ([low = 0, high = low]: readonly number[], unit: Unit) =>
   span(low, high, unit)
 
+// made once for what it is asked for: to make a format takes a hundred times as long as to use it
+const formats = new Map<string, Intl.DateTimeFormat>()
 const locale = () => (reader.dates === "month first" ? "en-US" : "en-GB")
-const said = (at: Date, how: Intl.DateTimeFormatOptions) =>
-  at.toLocaleDateString(locale(), { ...how, timeZone: "UTC" })
+function said(at: Date, how: Intl.DateTimeFormatOptions): string {
+  const key = locale() + JSON.stringify(how)
+  const format = formats.get(key) ?? new Intl.DateTimeFormat(locale(), { ...how, timeZone: "UTC" })
+  formats.set(key, format)
+  return format.format(at)
+}
 const noon = (iso: string) => new Date(`${iso}T12:00:00Z`)
 
 /** A month and a day of an axis, in the order the reader chose. */
@@ -155,6 +167,10 @@ export function day(iso: string, today?: string): string {
 
 /** A day with its year, whatever year it is. */
 export const wholeDay = (iso: string) => day(iso, "")
+
+const WEEKDAYS = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"]
+/** The day of the week in full. It heads the first page: to load the browser's calendar for it would take longer. */
+export const weekdayOf = (iso: string) => WEEKDAYS[noon(iso).getUTCDay()]
 
 /** A day of the coming weeks, by the day of the week. */
 export const weekDay = (iso: string) =>

@@ -1,4 +1,5 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react"
+import { scaleLog } from "d3-scale"
 import { describe, expect, it } from "vitest"
 import { isHere, STATIONS } from "../app/stations"
 import { onSalt, saltColour, saltGradient } from "../app/ramp"
@@ -148,8 +149,15 @@ describe("depth of colour", () => {
       expect(((a ?? 0) + 0.05) / ((b ?? 0) + 0.05)).toBeGreaterThan(4)
     }
   })
+  it("lies between its stops as an axis does", () => {
+    const stops = [5, 25, 100, 400, 1200, 4000]
+    const axis = scaleLog<string>().domain(stops).range(stops.map(saltColour)).clamp(true)
+    for (let ec = 0.5; ec < 20_000; ec *= 1.07) expect(saltColour(ec)).toBe(axis(Math.max(ec, 0.5)))
+    expect(saltColour(0)).toBe(saltColour(5))
+  })
   it("has a gradient that starts and ends where the axis does", () => {
     expect(saltGradient(5, 2000)).toMatch(/ 0\.0%.* 100\.0%$/)
+    expect(saltGradient(10, 1000)).toContain(`${saltColour(100)} 50.0%`)
   })
   it("fills a can at the colour of its water", () => {
     const { container } = show(<CanDrawing ec={400} share={0.5} letter="A" />)

@@ -1,6 +1,17 @@
 import { afterEach, describe, expect, it } from "vitest"
 import type { Schemas } from "../api/client"
-import { amount, day, readAs, readerPen, spanIn, tick, weekDay, withUnit } from "./format"
+import {
+  figure,
+  weekdayOf,
+  amount,
+  day,
+  readAs,
+  readerPen,
+  spanIn,
+  tick,
+  weekDay,
+  withUnit,
+} from "./format"
 import { besideField, drawn, inField, parted, typedIn } from "./typed"
 
 const one = { factor: 1, offset: 0, digits: 3 }
@@ -53,6 +64,32 @@ describe("a number beside a unit the reader chose", () => {
   })
 })
 
+describe("a figure", () => {
+  it.each([
+    [0, 3, "0"],
+    [1234567, 6, "1\u202f234\u202f567"],
+    [999.5, 3, "1\u202f000"],
+    [9.996, 3, "10"],
+    [0.0004567, 3, "0.000457"],
+    [1e-9, 2, "0.000000001"],
+    [-1234.5, 3, "\u22121\u202f235"],
+    [0.10000000000000003, 3, "0.1"],
+    [120, 2, "120"],
+  ])("of %s with %s significant digits", (value, digits, said) => {
+    expect(figure(value, digits)).toBe(said)
+  })
+  it("is written as the browser writes it in English", () => {
+    for (let value = 3e-7; value < 3e9; value *= 1.0371)
+      for (const digits of [1, 2, 3, 6])
+        for (const x of [value, -value, Number(value.toPrecision(3)), Math.round(value) + 0.5]) {
+          const whole = Math.abs(x) >= 10 ** (digits - 1)
+          const how = whole ? { maximumFractionDigits: 0 } : { maximumSignificantDigits: digits }
+          const said = new Intl.NumberFormat("en-GB", how).format(x)
+          expect(figure(x, digits)).toBe(said.replace(/,/g, "\u202f").replace("-", "\u2212"))
+        }
+  })
+})
+
 describe("figures and days of the reader", () => {
   it("are written in the units chosen", () => {
     read(FAR)
@@ -71,5 +108,7 @@ describe("figures and days of the reader", () => {
     expect(day("2026-11-23", "2026-11-24")).toBe(plain)
     expect(weekDay("2026-11-23")).toBe(week)
     expect(tick(new Date("2026-11-23T12:00:00Z"))).toBe(mark)
+    expect(weekdayOf("2026-11-23")).toBe("Monday")
+    expect(weekdayOf("2026-11-29")).toBe("Sunday")
   })
 })

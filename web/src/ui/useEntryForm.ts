@@ -1,5 +1,5 @@
 // A form whose server answers in sentences: they go to their fields, nothing typed is lost, sending twice stores once.
-import { useMutation, useQueryClient } from "@tanstack/react-query"
+import { useMutation } from "@tanstack/react-query"
 import { useRef } from "react"
 import {
   type DefaultValues,
@@ -10,6 +10,7 @@ import {
 } from "react-hook-form"
 import { newKey } from "../api/keys"
 import { ApiProblem } from "../api/problem"
+import { useRefreshAll } from "./usePress"
 
 /** What others changed since the form was opened, as it was told: sent again, one's own stands. */
 export type Theirs = Record<string, unknown>
@@ -19,12 +20,6 @@ export type EntryForm<V extends FieldValues> = {
   submit: (e?: React.BaseSyntheticEvent) => Promise<void>
   pending: boolean
   problem: string | null
-}
-
-/** Invalidate what a write may have changed: pages come from this machine. What is `gone` is not asked for. */
-export function useRefreshAll(gone?: (key: readonly unknown[]) => boolean) {
-  const client = useQueryClient()
-  return () => void client.invalidateQueries({ predicate: (q) => !gone?.(q.queryKey) })
 }
 
 export function useEntryForm<V extends FieldValues, A>(
@@ -61,23 +56,4 @@ export function useEntryForm<V extends FieldValues, A>(
   const error = mutation.error
   const unplaced = error && !Object.keys(error.fields()).some((name) => name in form.getValues())
   return { form, submit, pending: mutation.isPending, problem: unplaced ? error.message : null }
-}
-
-/** A write that is one press: same rules, no fields. */
-export function usePress<B, A>(
-  send: (body: B, key: string) => Promise<A>,
-  onDone?: (answer: A, body: B) => void,
-  onRefused?: (problem: ApiProblem) => void,
-) {
-  const refresh = useRefreshAll()
-  const key = useRef(newKey())
-  return useMutation<A, ApiProblem, B>({
-    mutationFn: (body) => send(body, key.current),
-    onSuccess: (answer, body) => {
-      key.current = newKey()
-      refresh()
-      onDone?.(answer, body)
-    },
-    onError: (error) => error instanceof ApiProblem && onRefused?.(error),
-  })
 }

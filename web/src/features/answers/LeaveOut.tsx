@@ -2,7 +2,7 @@ import { Button, Flex } from "@chakra-ui/react"
 import { useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { Entry } from "../../ui/Entry"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 
 /** Leaving a plant out, with the reason said before its leaves are measured. */
 export function LeaveOut({ trialId, member }: { trialId: number; member: Schemas["MemberOut"] }) {

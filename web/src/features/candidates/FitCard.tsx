@@ -7,7 +7,7 @@ import { Entry } from "../../ui/Entry"
 import { figure } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 
 const placesQuery = queryOptions({
   queryKey: ["places"],

@@ -4,7 +4,7 @@ import { answer, client, keyed, type Schemas } from "../../api/client"
 import { amount, day, figure, numberIn } from "../../ui/format"
 import { Card } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { calibrationQuery, readingsQuery } from "./queries"
 import { LearntBars } from "./LearntBars"
 

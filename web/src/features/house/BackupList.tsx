@@ -2,7 +2,7 @@ import { Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import { answer, client } from "../../api/client"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { type Backup, size } from "./queries"
 
 /** Each backup, and the way back to it, asked twice. */

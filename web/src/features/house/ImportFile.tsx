@@ -3,7 +3,7 @@ import { useState } from "react"
 import { Choice } from "../../ui/Choice"
 import { FileButton } from "../../ui/FileButton"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { ConflictTable } from "./ConflictTable"
 import { type Conflicts, importFile, type Preview, preview } from "./queries"
 

@@ -2,7 +2,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
 import { FileButton } from "../../ui/FileButton"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { importPlants } from "./queries"
 
 /** Plants of another grower, with their history, beside what is here. */

@@ -3,7 +3,7 @@ import { useState } from "react"
 import { answer, client, keyed } from "../../api/client"
 import { Entry } from "../../ui/Entry"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 
 /** The light of a place: hours of its lamp and one reading at the leaf. */
 export function LightForm({ placeId }: { placeId: number }) {

@@ -2,7 +2,7 @@ import { Button, Flex, Text } from "@chakra-ui/react"
 import { FileButton } from "../../ui/FileButton"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { useUndo } from "../../ui/useUndo"
 
 /** Loggers of a place: bound once, and files of those that do not post. */

@@ -2,7 +2,7 @@ import { Box, Button, Code, Flex, Image, Text } from "@chakra-ui/react"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { Passphrase } from "./Passphrase"
 
 /** The address for the phone, what to mind about the link, and the way out. */

@@ -5,7 +5,7 @@ import { answer, client, keyed } from "../../api/client"
 import { Choice } from "../../ui/Choice"
 import { Entry } from "../../ui/Entry"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { useUndo } from "../../ui/useUndo"
 
 type Why = NonNullable<Schemas["LeafChange"]["lost_why"]>

@@ -6,7 +6,7 @@ import { Entry } from "../../ui/Entry"
 import { day } from "../../ui/format"
 import { useNotice } from "../../ui/noticeContext"
 import { Card } from "../../ui/Page"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { useUndo } from "../../ui/useUndo"
 
 const seriesQuery = queryOptions({

@@ -6,7 +6,7 @@ import { answer, client, keyed } from "../../api/client"
 import { Entry } from "../../ui/Entry"
 import { useNotice } from "../../ui/noticeContext"
 import { Loaded, PageHead, Teach } from "../../ui/Page"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { useUndo } from "../../ui/useUndo"
 import { photoSource } from "./queries"
 

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed } from "../../api/client"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { useUndo } from "../../ui/useUndo"
 import type { Photo } from "./queries"
 import type { Taps } from "./useTaps"

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { PotsLine, type Said } from "./PotsLine"
 
 const body = (said: Said): Schemas["PotIn"] => {

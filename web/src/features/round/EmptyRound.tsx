@@ -2,7 +2,7 @@ import { Button, Flex } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { Link, Navigate } from "react-router"
 import { Loaded, Teach } from "../../ui/Page"
-import { startQuery } from "../start/answers"
+import { startQuery } from "../../api/queries"
 
 /** No pot yet: an empty collection opens on the start page, one that has begun is told what is missing. */
 export function EmptyRound() {

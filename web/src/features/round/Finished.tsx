@@ -2,7 +2,7 @@ import { Button, Flex, Heading, Text } from "@chakra-ui/react"
 import { Link } from "react-router"
 import { answer, client, keyed } from "../../api/client"
 import { WaitingLine } from "../../ui/WaitingLine"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import type { Walk } from "./walk"
 
 const SAUCER_MIN = 20

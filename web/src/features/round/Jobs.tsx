@@ -6,7 +6,7 @@ import { day } from "../../ui/format"
 import { MoreRows } from "../../ui/MoreRows"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { useRowsHere } from "../../ui/useRowsHere"
 import { useUndo } from "../../ui/useUndo"
 

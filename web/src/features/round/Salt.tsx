@@ -7,7 +7,7 @@ import { amount, unitName } from "../../ui/format"
 import { PotRail } from "../../ui/PotRail"
 import { NameLink } from "../../ui/NameLink"
 
-export function Salt({ rows }: { rows: Schemas["PotRow"][] }) {
+export default function Salt({ rows }: { rows: Schemas["PotRow"][] }) {
   if (rows.length === 0) return null
   return (
     <Box as="section">

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react"
 import { answer, client, keyed, type Schemas } from "../../api/client"
 import { timersQuery } from "../../api/queries"
 import { Card } from "../../ui/Page"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 
 /** Saucers to empty, by the server's clock: a reload changes nothing. */
 export function Saucers() {

@@ -1,9 +1,10 @@
 import { Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
-import { useDeferredValue } from "react"
+import { lazy, Suspense, useDeferredValue } from "react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
 import { isWhole, roundFirstQuery, roundQuery } from "../../api/queries"
+import { weekdayOf } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { Quantity } from "../../ui/Quantity"
 import { Cans } from "./Cans"
@@ -11,7 +12,8 @@ import { EmptyRound } from "./EmptyRound"
 import { Jobs } from "./Jobs"
 import { Looks } from "./Looks"
 import { Saucers } from "./Saucers"
-import { Salt } from "./Salt"
+
+const Salt = lazy(() => import("./Salt")) // with its axis; the first can does not wait for it
 
 /** Today's work, grouped by what is in the can. A long round comes in two: its beginning, then all that is walked. */
 export function Screen() {
@@ -25,10 +27,7 @@ export function Screen() {
 
 function Round({ page }: { page: Schemas["RoundPage"] }) {
   const { plan } = page
-  const weekday = new Date(`${page.today}T12:00:00Z`).toLocaleDateString("en-GB", {
-    weekday: "long",
-    timeZone: "UTC",
-  })
+  const weekday = weekdayOf(page.today)
   const drawn = useDeferredValue(true, false) // the first can stands before what is beside it is drawn
   const empty = page.salt.length === 0 && plan.cans.length === 0 && plan.looks.length === 0
   const pots = `${plan.pots_due} ${plan.pots_due === 1 ? "pot" : "pots"}`
@@ -94,7 +93,9 @@ function Round({ page }: { page: Schemas["RoundPage"] }) {
                 <Saucers />
                 <Looks page={page} />
                 <Jobs jobs={page.jobs} missing={page.left.jobs} today={page.today} />
-                <Salt rows={page.salt} />
+                <Suspense>
+                  <Salt rows={page.salt} />
+                </Suspense>
               </>
             )}
           </Flex>

@@ -1,6 +1,6 @@
 import { Button } from "@chakra-ui/react"
 import { answer, client, keyed, type Schemas } from "../../api/client"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 
 /** Puts a label on the shelf, or takes it off: the round weighs only what is there. */
 export function Owned({ p }: { p: Schemas["ProductOut"] }) {

@@ -1,7 +1,8 @@
 import { Box, Flex, Input, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { Choice } from "../../ui/Choice"
-import { type Answers, type Change, startQuery, unitOf } from "./answers"
+import { startQuery } from "../../api/queries"
+import { type Answers, type Change, unitOf } from "./answers"
 import { Pressed, Question } from "./Question"
 
 type Water = Answers["waters"][number]

@@ -1,5 +1,5 @@
 // The three answers as they are given, and what the server draws of them.
-import { keepPreviousData, queryOptions, useQuery } from "@tanstack/react-query"
+import { keepPreviousData, useQuery } from "@tanstack/react-query"
 import { answer, client, type Schemas } from "../../api/client"
 import type { ApiProblem } from "../../api/problem"
 import { useSettled } from "../../ui/useLiveForm"
@@ -21,11 +21,6 @@ export const NOTHING: Answers = {
   place: "Home",
   hemisphere: "north",
 }
-
-export const startQuery = queryOptions({
-  queryKey: ["start"],
-  queryFn: () => answer(client.GET("/api/start")),
-})
 
 /** The unit chosen; until one is, that of the pen at hand. */
 export const unitOf = (w: Answers["waters"][number], measures: Answers["measures"]) =>

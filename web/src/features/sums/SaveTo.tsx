@@ -3,7 +3,7 @@ import { useState } from "react"
 import { useOptions } from "../../api/queries"
 import { Choice } from "../../ui/Choice"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { type LogKind, useUndo } from "../../ui/useUndo"
 
 /** A sum is saved where such things are entered, for the water, can or pot that is chosen; nothing to choose: no

@@ -5,7 +5,7 @@ import { answer, client, keyed } from "../../api/client"
 import { Entry } from "../../ui/Entry"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { useUndo } from "../../ui/useUndo"
 import { checksQuery, type Wrong } from "./queries"
 

@@ -6,7 +6,7 @@ import { Choice } from "../../ui/Choice"
 import { Entry } from "../../ui/Entry"
 import { Card } from "../../ui/Page"
 import { useNotice } from "../../ui/noticeContext"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { causesQuery, type Wrong } from "./queries"
 
 /** Closing a case with what it was: a known cause moves what is likely here. */

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react"
 import { answer, client, keyed } from "../../api/client"
 import { Quantity } from "../../ui/Quantity"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { CauseLines } from "./CauseLines"
 import type { Letters } from "./letters"
 import type { Wrong } from "./queries"

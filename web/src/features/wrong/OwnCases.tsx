@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { answer, client, keyed } from "../../api/client"
 import { day } from "../../ui/format"
 import { Card } from "../../ui/Page"
-import { usePress } from "../../ui/useEntryForm"
+import { usePress } from "../../ui/usePress"
 import { causesQuery, type Wrong } from "./queries"
 
 /** Cases here before, and what closed cases of this collection did to what is likely. */

@@ -1,7 +1,7 @@
 import { Button } from "@chakra-ui/react"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { useNotice } from "../../../ui/noticeContext"
-import { usePress } from "../../../ui/useEntryForm"
+import { usePress } from "../../../ui/usePress"
 import { useUndo } from "../../../ui/useUndo"
 
 /** One tap for a day's hosing of a place, litres not known. */

@@ -4,7 +4,7 @@ import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { Card } from "../../../ui/Page"
 import { FileText } from "../../../ui/FileText"
 import { useNotice } from "../../../ui/noticeContext"
-import { usePress } from "../../../ui/useEntryForm"
+import { usePress } from "../../../ui/usePress"
 
 /** The collection out to a file and in from one: all of it, or nothing with the row and the reason. */
 export function PotsFile({ onClose }: { onClose: () => void }) {

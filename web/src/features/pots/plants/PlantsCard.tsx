@@ -5,7 +5,7 @@ import { Link } from "react-router"
 import { answer, client, keyed, type Schemas } from "../../../api/client"
 import { day } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
-import { usePress } from "../../../ui/useEntryForm"
+import { usePress } from "../../../ui/usePress"
 import { OwnLimits } from "./OwnLimits"
 import { AnotherGrowth, AnotherPlant } from "./PlantForms"
 

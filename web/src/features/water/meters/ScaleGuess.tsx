@@ -4,7 +4,7 @@ import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { useSettings } from "../../../api/queries"
 import { SelectField, TextField } from "../../../ui/fields"
-import { usePress } from "../../../ui/useEntryForm"
+import { usePress } from "../../../ui/usePress"
 import { useLiveForm } from "../../../ui/useLiveForm"
 import { ScaleOdds } from "./ScaleOdds"
 

@@ -4,7 +4,7 @@ import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { FileText } from "../../../ui/FileText"
 import { useNotice } from "../../../ui/noticeContext"
-import { usePress } from "../../../ui/useEntryForm"
+import { usePress } from "../../../ui/usePress"
 
 const EXAMPLE = {
   readings:

@@ -8,7 +8,7 @@ import { amount, figure, moment } from "../../../ui/format"
 import { useNotice } from "../../../ui/noticeContext"
 import { Loaded } from "../../../ui/Page"
 import { Quantity } from "../../../ui/Quantity"
-import { usePress } from "../../../ui/useEntryForm"
+import { usePress } from "../../../ui/usePress"
 import { useUndo } from "../../../ui/useUndo"
 import { FileImport } from "./FileImport"
 

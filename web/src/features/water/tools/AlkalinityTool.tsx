@@ -5,7 +5,7 @@ import type { Schemas } from "../../../api/client"
 import { answer, client, keyed } from "../../../api/client"
 import { acidsQuery } from "../../../api/waterQueries"
 import { Loaded } from "../../../ui/Page"
-import { usePress } from "../../../ui/useEntryForm"
+import { usePress } from "../../../ui/usePress"
 import { Acid } from "./Acid"
 import { Safety } from "./Safety"
 
