@@ -7,8 +7,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 
-from icalendar import Calendar, Event
-
 PRODUCT = "-//Fenwa//Rounds and jobs//EN"
 DOMAIN = "fenwa.invalid"  # RFC 2606: a name that cannot be anybody's
 
@@ -26,6 +24,8 @@ class Entry:
 
 def to_ical(entries: list[Entry], name: str, written_at: datetime) -> bytes:
     """The calendar as bytes; folding, escaping and time zones by the library."""
+    from icalendar import Calendar, Event
+
     calendar = Calendar()
     calendar.add("prodid", PRODUCT)
     calendar.add("version", "2.0")
