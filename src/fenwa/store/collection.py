@@ -26,7 +26,7 @@ from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.flush_state import told_by_others
-from fenwa.store.giving_way import InTurns, give_way
+from fenwa.store.giving_way import InTurns
 from fenwa.store.memory import EVERYTHING, rests_on, undisturbed
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import PotToday, facts_from_plain
@@ -119,7 +119,6 @@ def kept_of_pots(
         kept = was_kept[1]
     out, new = dict[int, T](), list[PotToday]()
     for p in pots:
-        give_way()
         was = kept.get(p.id)
         if was is None or was[0] is not p:
             new.append(p)

@@ -15,8 +15,24 @@ from sqlalchemy import Connection, Engine, create_engine, inspect, text
 from fenwa.core.errors import Conflict
 from fenwa.store.file import make_private
 
-HEAD = "0014"  # a test holds it against the newest migration
-KNOWN = ("0001", "0002", "0003", "0004", "0005", "0006", "0007", "0008", "0009", "0010", "0011", "0012", "0013", "0014")
+HEAD = "0015"  # a test holds it against the newest migration
+KNOWN = (
+    "0001",
+    "0002",
+    "0003",
+    "0004",
+    "0005",
+    "0006",
+    "0007",
+    "0008",
+    "0009",
+    "0010",
+    "0011",
+    "0012",
+    "0013",
+    "0014",
+    "0015",
+)
 _ONE_AT_A_TIME = threading.Lock()  # alembic keeps its operations in a place of the whole process
 MIGRATIONS = Path(__file__).parent / "migrations"
 

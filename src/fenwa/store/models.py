@@ -378,11 +378,12 @@ class PotSummary(Base):
     """
 
     __tablename__ = "pot_summary"
+    __table_args__ = (Index("ix_pot_summary_mix_learnt", "mix", "core_version", "learnt"),)
     pot_id: Mapped[int] = mapped_column(ForeignKey("pot.id"), primary_key=True)
     core_version: Mapped[str]
     data: Mapped[dict[str, Any]]
     history: Mapped[dict[str, Any]]
-    mix: Mapped[str] = mapped_column(default="", server_default="", index=True)
+    mix: Mapped[str] = mapped_column(default="", server_default="")
     learnt: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
 
 

@@ -54,6 +54,11 @@ class PotToday:
         return self.day.kept.id
 
     @once
+    def salt_share(self) -> float:
+        """Its predicted reading over the ceiling of its kind; below 0 where nothing is predicted."""
+        return -1.0 if self.reading is None else self.day.share_of_ceiling
+
+    @once
     def plant_id(self) -> int:
         """Number of the leading plant."""
         return self.plant.id

@@ -16,7 +16,7 @@ from fenwa.core.library.profile import Profile
 from fenwa.core.water.choice import Offered, Order, WaterChoice, choose_waters
 from fenwa.core.water.kind_checks import PlantNeeds
 from fenwa.store.collection import pots_today
-from fenwa.store.giving_way import InTurns, give_way
+from fenwa.store.giving_way import InTurns
 from fenwa.store.memory import remembered
 from fenwa.store.models import Setting
 from fenwa.store.pot_today import PotToday
@@ -57,15 +57,17 @@ class AtHand:
         """The waters that a pot may have."""
         return self.choice(needs_of(p.profile), p.day.over_since, p.day.kept.water_id)
 
-    def round_pot(self, p: PotToday) -> RoundPot:
-        """A pot as the round needs it, worked out once for one state of it."""
-        give_way()
-        known = self._pots.get(p.id)
-        if known is None or known[0] is not p:
-            choice = self.choice_of(p)
-            known = p, round_pot(p.day, choice, self._ec[choice.ids[0]] if choice.ids else None)
-            self._pots[p.id] = known
-        return known[1]
+    def round_pots(self, pots: Sequence[PotToday]) -> InTurns[RoundPot]:
+        """Pots as the round needs them, each worked out once for one state of it."""
+        known, out = self._pots, InTurns[RoundPot]()
+        for p in pots:
+            found = known.get(p.id)
+            if found is None or found[0] is not p:
+                choice = self.choice_of(p)
+                found = p, round_pot(p.day, choice, self._ec[choice.ids[0]] if choice.ids else None)
+                known[p.id] = found
+            out.append(found[1])
+        return out
 
 
 def at_hand(session: Session, today: date) -> AtHand:
@@ -76,7 +78,7 @@ def at_hand(session: Session, today: date) -> AtHand:
 def round_pots(session: Session, today: date) -> tuple[list[RoundPot], list[PotToday], list[WaterToday]]:
     """Everything the round is planned from."""
     pots, waters = pots_today(session, today), at_hand(session, today)
-    return InTurns(waters.round_pot(p) for p in pots), pots, list(waters_today(session, today))
+    return waters.round_pots(pots), pots, list(waters_today(session, today))
 
 
 def waters_of_kind(session: Session, profile: Profile, today: date) -> tuple[WaterChoice, str]:

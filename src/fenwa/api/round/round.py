@@ -23,7 +23,6 @@ from fenwa.core.errors import InputError
 from fenwa.core.working import Working
 from fenwa.store.collection import pots_today
 from fenwa.store.errand_state import errands_due
-from fenwa.store.giving_way import InTurns
 from fenwa.store.mix_rows import newest_fed_can, products_on_shelf
 from fenwa.store.mix_state import round_feeds
 from fenwa.store.round_state import at_hand, round_pots
@@ -83,14 +82,14 @@ def round_page(session: ReadSession, today: Today, on: date | None = None, rows:
     pots, waters = pots_today(session, today), at_hand(session, today)
     settings = read_settings(session)
     computed = round_plan(
-        pots=InTurns(waters.round_pot(p) for p in pots),
+        pots=waters.round_pots(pots),
         waters=waters.round_waters,
         feeds=round_feeds(session),
         today=today,
         scale_step_g=settings.scale_step_g,
         syringe_step_mL=settings.syringe_step_mL,
     )
-    saltiest = nlargest(RAILS, (p for p in pots if p.reading is not None), key=attrgetter("day.share_of_ceiling"))
+    saltiest = [p for p in nlargest(RAILS, pots, key=attrgetter("salt_share")) if p.salt_share >= 0]
     jobs = errands_due(session, pots, today, today)
     plan, left = (computed.result, Left()) if rows is None else _first_rows(computed.result, len(jobs), rows)
     page = RoundPage(

@@ -82,12 +82,19 @@ def round_plan(
         "Interval rule; lift or feel the pot before pouring.",
         ("judgement", "profile", "interval-stabbing"),
     )
-    jobs = {p.id: job_of(p, today) for p in pots}
-    no_water: list[RoundPot] = []
     at_hand = {w.id: w for w in waters}
-    plain = [p for p in pots if jobs[p.id] == "plain"]
-    feed = [p for p in pots if jobs[p.id] == "feed"]
-    sprays = [p for p in pots if sprays_today(p, today)]
+    plain, feed, flush, sprays = list[RoundPot](), list[RoundPot](), list[RoundPot](), list[RoundPot]()
+    to_see, noted, no_water = list[RoundPot](), list[RoundPot](), list[RoundPot]()
+    by_job: dict[Job, list[RoundPot]] = {"plain": plain, "feed": feed, "flush": flush}
+    for p in pots:  # once through thousands
+        if (job := job_of(p, today)) is not None and job in by_job:
+            by_job[job].append(p)
+        if sprays_today(p, today):
+            sprays.append(p)
+        if p.to_see is not None:
+            to_see.append(p)
+        if p.water_note:
+            noted.append(p)
     strengths: list[Can] = []
     mist: list[Can] = []
     saving: list[str] = []
@@ -117,7 +124,7 @@ def round_plan(
                     by_water.setdefault(first, []).append(p)
         cans.extend(_plain_can(by_water[w.id], w, carnivore) for w in waters if w.id in by_water)
     cans.extend(sorted(strengths, key=lambda c: c.ec_uS_cm))
-    for p in walk_of([p for p in pots if jobs[p.id] == "flush"]):
+    for p in walk_of(flush):
         flush_water = next((at_hand[i] for i in p.water_ids if i in at_hand), None)
         if flush_water is None:
             no_water.append(p)
@@ -125,7 +132,7 @@ def round_plan(
             cans.append(_flush_can(p, flush_water, _letter(len(cans))))
     cans.extend(mist)
     looks = [
-        PotToCheck(p.id, p.code, p.name, h.reason, h.release) for p in walk_of(pots) if (h := p.to_see) is not None
+        PotToCheck(p.id, p.code, p.name, h.reason, h.release) for p in walk_of(to_see) if (h := p.to_see) is not None
     ]
     looks += [PotToCheck(p.id, p.code, p.name, "Due for feed; plain water today.", way) for p, way in asked]
     looks += [
@@ -141,14 +148,14 @@ def round_plan(
     poured = {share.pot_id for c in cans for share in c.pots}
     looks += [
         PotToCheck(p.id, p.code, p.name, p.water_note, "Give purer water as soon as there is any.")
-        for p in walk_of(pots)
-        if p.water_note and p.id in poured
+        for p in walk_of(noted)
+        if p.id in poured
     ]
     lettered = tuple(c if c.letter else replace(c, letter=_letter(i)) for i, c in enumerate(cans))
     due = len({p.pot_id for c in lettered for p in c.pots})
     ledger.take("n_pots", "pots due", due, "")
     ledger.take("n_cans", "cans", len(lettered), "")
-    ledger.take("n_rounds", "flush rounds", sum(p.flush_rounds for p in pots if jobs[p.id] == "flush"), "")
+    ledger.take("n_rounds", "flush rounds", sum(p.flush_rounds for p in flush), "")
     minutes = ledger.step(
         "minutes", f"{MINUTES_A_POT} * n_pots + {MINUTES_A_CAN} * n_cans + {MINUTES_A_ROUND} * n_rounds", "min", "about"
     )
