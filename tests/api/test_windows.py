@@ -52,6 +52,15 @@ def test_pots_come_in_windows_and_are_found_by_every_word(many: Client) -> None:
     assert len(names) == MANY
 
 
+def test_the_season_report_comes_in_windows(many: Client) -> None:
+    whole = many.get("/api/season-report?count=500")
+    assert (whole["total"], len(whole["plants"])) == (MANY, MANY)
+    windows = [many.get(f"/api/season-report?skip={skip}") for skip in (0, 60, 120, 180)]
+    assert [len(w["plants"]) for w in windows] == [60, 60, 10, 0]
+    assert [p for w in windows for p in w["plants"]] == whole["plants"]
+    assert {w["total"] for w in windows} == {MANY}
+
+
 @pytest.mark.parametrize("rows", [1, 3, 40, 500])
 def test_a_round_sends_its_beginning_and_says_how_much_is_left(many: Client, rows: int) -> None:
     whole, first = many.get("/api/round"), many.get(f"/api/round?rows={rows}")

@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 from fenwa.api.answers.desk import Desk, briefs_of, desk_of
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.evidence.seasons import SeasonSum, season_sum
 from fenwa.store.answer_rows import poured_by
@@ -70,10 +71,11 @@ class Loss(BaseModel):
 
 
 class SeasonReport(BaseModel):
-    """The collection between two days."""
+    """The collection between two days. ``total``: plants there are; those sent are a window of them."""
 
     since: date
     until: date
+    total: int
     plants: list[PlantYear]
     losses: list[Loss]
 
@@ -158,10 +160,12 @@ def _since(since: date | None, until: date) -> date:
 
 
 @router.get("/season-report", response_model=SeasonReport)
-def season_report(session: ReadSession, today: Today, since: date | None = None) -> Response:
+def season_report(
+    session: ReadSession, today: Today, since: date | None = None, skip: Skip = 0, count: Count = WINDOW
+) -> Response:
     """Every plant since a day, a year if none is named: fed, flushed, leaves, flowers, losses, changes, what helped."""
     first, desk = _since(since, today), desk_of(session, today)
-    rows = sorted(desk.pots.values(), key=lambda p: p.pot.shelf_order)
+    rows = window(sorted(desk.pots.values(), key=lambda p: p.pot.shelf_order), skip, count)
     losses = [
         Loss(on=x.died_on, code=x.pot.code, name=x.label or x.pot.name, cause=x.death_cause or "")
         for x in plants_ever(session)
@@ -176,6 +180,7 @@ def season_report(session: ReadSession, today: Today, since: date | None = None)
     page = SeasonReport(
         since=first,
         until=today,
+        total=len(desk.pots),
         plants=[_year(session, desk, p, lived[p.id], first, today) for p in rows],
         losses=sorted(losses, key=lambda x: x.on),
     )

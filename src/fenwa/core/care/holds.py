@@ -329,7 +329,7 @@ def _of_health(c: Condition, today: date) -> list[Hold]:
                 "trial",
                 tuple(blocks),
                 f"Under trial: {c.trial.rstrip(' .?!')}. Everything else stays as it is.{said}",
-                "When the trial ends.",
+                "With the trial: on its last day, or when it is stopped.",
             )
         )
     return out

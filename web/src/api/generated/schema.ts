@@ -16377,7 +16377,7 @@ export interface components {
         };
         /**
          * SeasonReport
-         * @description The collection between two days.
+         * @description The collection between two days. ``total``: plants there are; those sent are a window of them.
          */
         SeasonReport: {
             /**
@@ -16390,6 +16390,8 @@ export interface components {
              * Format: date
              */
             until: string;
+            /** Total */
+            total: number;
             /** Plants */
             plants: components["schemas"]["PlantYear"][];
             /** Losses */
@@ -25607,6 +25609,10 @@ export interface operations {
         parameters: {
             query?: {
                 since?: string | null;
+                /** @description Rows before the first one sent. */
+                skip?: number;
+                /** @description Rows sent at most. */
+                count?: number;
             };
             header?: never;
             path?: never;

@@ -27,6 +27,12 @@ export const changesQuery = (kind: string) =>
     rows: (page: Schemas["EveryChange"]) => page.answers.length,
     ask: (skip) => answer(client.GET("/api/changes", { params: { query: { kind, skip } } })),
   })
+export const reportQuery = (since?: string) =>
+  windowed({
+    key: ["season-report", since ?? ""],
+    rows: (page: Schemas["SeasonReport"]) => page.plants.length,
+    ask: (skip) => answer(client.GET("/api/season-report", { params: { query: { since, skip } } })),
+  })
 export const schoolsQuery = queryOptions({
   queryKey: ["answers", "schools"],
   queryFn: () => answer(client.GET("/api/schools-compared")),

@@ -1,7 +1,7 @@
 import { Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { shelfQuery } from "../../api/queries"
-import { Choose, Entry } from "../mix/desk/Entry"
+import { Choose, EntryRow } from "../../ui/EntryRow"
 import type { PartProps } from "./Part"
 
 /** A strength as its grower counts it: so many of a weighed spoon or dropper in so many litres. */
@@ -11,7 +11,7 @@ export function Counted({ values: v, set }: Pick<PartProps, "values" | "set">) {
     return <Text fontSize="sm">Weigh a spoon or count a dropper at the Mix station first.</Text>
   return (
     <>
-      <Entry label="How many" unit="" value={v.count} onChange={(count) => set({ count })} />
+      <EntryRow label="How many" unit="" value={v.count} onChange={(count) => set({ count })} />
       <Choose label="Of which" value={v.measure_id} onChange={(measure_id) => set({ measure_id })}>
         <option value="">choose</option>
         {measures.map((m) => (
@@ -21,7 +21,7 @@ export function Counted({ values: v, set }: Pick<PartProps, "values" | "set">) {
           </option>
         ))}
       </Choose>
-      <Entry label="In" unit="L" value={v.count_L} onChange={(count_L) => set({ count_L })} />
+      <EntryRow label="In" unit="L" value={v.count_L} onChange={(count_L) => set({ count_L })} />
     </>
   )
 }

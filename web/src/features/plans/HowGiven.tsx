@@ -1,5 +1,5 @@
 import { Box, Text } from "@chakra-ui/react"
-import { Choose, Entry } from "../mix/desk/Entry"
+import { Choose, EntryRow } from "../../ui/EntryRow"
 import { Part, type PartProps } from "./Part"
 import type { Values } from "./values"
 
@@ -42,13 +42,13 @@ export function HowGiven({ values: v, set, problem }: PartProps) {
         <Box>
           {beside && (
             <>
-              <Entry
+              <EntryRow
                 label="Every"
                 unit="days"
                 value={String(v.spray_days)}
                 onChange={(x) => set({ spray_days: x as never })}
               />
-              <Entry
+              <EntryRow
                 label="Nitrogen"
                 unit="mg/L"
                 value={String(v.spray_n_mg_L)}
@@ -56,14 +56,14 @@ export function HowGiven({ values: v, set, problem }: PartProps) {
               />
             </>
           )}
-          <Entry
+          <EntryRow
             label="At"
             unit=""
             words
             value={v.spray_when}
             onChange={(spray_when) => set({ spray_when })}
           />
-          <Entry
+          <EntryRow
             label="Before lamps out"
             unit="min"
             value={String(v.spray_before_dark_min)}

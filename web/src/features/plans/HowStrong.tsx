@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
 import { figure } from "../../ui/format"
-import { Choose, Entry } from "../mix/desk/Entry"
+import { Choose, EntryRow } from "../../ui/EntryRow"
 import { Counted } from "./Counted"
 import { Part, type PartProps } from "./Part"
 import type { Values } from "./values"
@@ -49,7 +49,7 @@ export function HowStrong({ values: v, set, problem, echo, ahead }: Props) {
           </Choose>
           {v.strength === "count" && <Counted values={v} set={set} />}
           {v.strength && v.strength !== "count" && (
-            <Entry
+            <EntryRow
               label="Strength"
               unit={UNITS[v.strength] ?? ""}
               words={v.strength === "fraction"}
@@ -70,7 +70,7 @@ export function HowStrong({ values: v, set, problem, echo, ahead }: Props) {
           )}
         </Box>
       </Flex>
-      <Entry
+      <EntryRow
         label="More than its kind likes, because"
         unit=""
         words

@@ -1,6 +1,6 @@
 import { Box, Button, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { Choose } from "../mix/desk/Entry"
+import { Choose } from "../../ui/EntryRow"
 import { Part, type PartProps } from "./Part"
 import type { ProductRow } from "./values"
 

@@ -1,5 +1,5 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
-import { Choose, Entry } from "../mix/desk/Entry"
+import { Choose, EntryRow } from "../../ui/EntryRow"
 import { Part, type PartProps, Pick } from "./Part"
 import type { Values } from "./values"
 import { YearRing } from "./YearRing"
@@ -75,13 +75,13 @@ export function When({ values: v, set, problem }: PartProps) {
           <option value="until bloom">until it blooms</option>
           <option value="after bloom">after its bloom</option>
         </Choose>
-        <Entry
+        <EntryRow
           label="Last nights mean at least"
           unit="°C"
           value={v.warm_C}
           onChange={(warm_C) => set({ warm_C })}
         />
-        <Entry
+        <EntryRow
           label="Lamps burn at least"
           unit="h"
           value={v.lamps_h}

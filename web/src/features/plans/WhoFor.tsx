@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react"
 import { useQuery } from "@tanstack/react-query"
 import { potNamesQuery } from "../../api/queries"
-import { Choose } from "../mix/desk/Entry"
+import { Choose } from "../../ui/EntryRow"
 import { Part, type PartProps } from "./Part"
 import { kindsQuery, placesQuery } from "./queries"
 import type { Scope } from "./values"

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import type { Schemas } from "../../api/client"
 import { mixQuery } from "../../api/queries"
-import { Choose, Entry } from "../mix/desk/Entry"
+import { Choose, EntryRow } from "../../ui/EntryRow"
 import { keepAnswers, lastAnswers } from "../../ui/lastAnswers"
 import { PourPanel, type PourSource } from "./PourPanel"
 
@@ -70,10 +70,10 @@ export function PourHere({ page, onClose }: { page: Schemas["PotPage"]; onClose:
           <option value="else">something else, strength not known</option>
         </Choose>
         {feed && (
-          <Entry label="Strength" unit="of the label" words value={share} onChange={strength} />
+          <EntryRow label="Strength" unit="of the label" words value={share} onChange={strength} />
         )}
         {chosen === "else" && (
-          <Entry label="What it was" unit="" words wide value={gave} onChange={setGave} />
+          <EntryRow label="What it was" unit="" words wide value={gave} onChange={setGave} />
         )}
       </Box>
       {source && source.name !== "" && (

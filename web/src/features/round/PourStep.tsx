@@ -116,7 +116,8 @@ export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Pr
           <Text color="fg.muted">
             {row.reading_uS_cm === null
               ? "No pour yet: the root zone is not known."
-              : `Reading about ${inUnits(row.reading_uS_cm, "µS/cm")}, room to ${inUnits(row.ceiling_uS_cm, "µS/cm")}.`}
+              : `Reading about ${inUnits(row.reading_uS_cm, "µS/cm")}, ` +
+                `room to ${inUnits(row.ceiling_uS_cm, "µS/cm")}.`}
           </Text>
         </Box>
       )}

@@ -2,7 +2,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import type { Draft, Page } from "../draft"
 import { soluble } from "../draft"
-import { Choose, Entry } from "./Entry"
+import { Choose, EntryRow } from "../../../ui/EntryRow"
 
 type Props = {
   page: Page
@@ -70,7 +70,7 @@ export function FeedFields({ page, draft, onChange, problems }: Props) {
             </Choose>
             <Flex gap="2" align="flex-start" mt="-1.5">
               <Box flex="1" minW="0">
-                <Entry
+                <EntryRow
                   label="Dose"
                   unit="g/L"
                   value={a.dose}

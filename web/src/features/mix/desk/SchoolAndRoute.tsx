@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react"
 import { useOptions } from "../../../api/queries"
 import { type Draft, type Page, type Route } from "../draft"
-import { Choose } from "./Entry"
+import { Choose } from "../../../ui/EntryRow"
 
 export function SchoolAndRoute({
   page,

@@ -3,7 +3,7 @@ import type { Schemas } from "../../../api/client"
 import { useOptions } from "../../../api/queries"
 import { figure } from "../../../ui/format"
 import type { Draft, Mode } from "../draft"
-import { Entry } from "./Entry"
+import { EntryRow } from "../../../ui/EntryRow"
 
 const MODES: { mode: Mode; label: string; unit: string }[] = [
   { mode: "nitrogen", label: "Nitrogen", unit: "mg/L N" },
@@ -65,7 +65,7 @@ export function StrengthFields({ draft, onChange, dose, echo, most, problem }: P
       {MODES.map(({ mode, label, unit }) => {
         const active = draft.strength === mode
         return (
-          <Entry
+          <EntryRow
             key={mode}
             label={label}
             unit={unit}
@@ -135,7 +135,7 @@ function ByElement({
         <NativeSelect.Indicator aria-hidden />
       </NativeSelect.Root>
       <Box flex="1" minW="0">
-        <Entry
+        <EntryRow
           label="Amount"
           unit="mg/L"
           active={active}

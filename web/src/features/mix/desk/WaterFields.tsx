@@ -2,7 +2,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../../api/client"
 import { waterReads } from "../../../ui/format"
 import type { Draft } from "../draft"
-import { Choose, Entry } from "./Entry"
+import { Choose, EntryRow } from "../../../ui/EntryRow"
 
 type Props = {
   waters: Schemas["MixWater"][]
@@ -74,7 +74,7 @@ export function WaterFields({ waters, draft, onChange, problems }: Props) {
               </Choose>
             </Box>
             <Box flex="0 0 128px">
-              <Entry
+              <EntryRow
                 label="Parts"
                 unit=""
                 value={b.share}

@@ -5,7 +5,7 @@ import { useSettings } from "../../../api/queries"
 import { figure } from "../../../ui/format"
 import { Card } from "../../../ui/Page"
 import { type Answer, type Draft, fromRecipe, type Page } from "../draft"
-import { Choose, Entry } from "./Entry"
+import { Choose, EntryRow } from "../../../ui/EntryRow"
 import { FeedFields } from "./FeedFields"
 import { StrengthFields } from "./StrengthFields"
 import { WaterFields } from "./WaterFields"
@@ -31,7 +31,7 @@ export function WhatFor({ volumeUnit, page, waters, draft, onChange, answer, pro
       <Pots page={page} draft={draft} onChange={onChange} />
       <FeedFields page={page} draft={draft} onChange={onChange} problems={problems} />
       <WaterFields waters={waters} draft={draft} onChange={onChange} problems={problems} />
-      <Entry
+      <EntryRow
         label="Volume"
         unit={volumeUnit}
         value={draft.volume}
@@ -50,7 +50,7 @@ export function WhatFor({ volumeUnit, page, waters, draft, onChange, answer, pro
         />
       )}
       <SchoolAndRoute page={page} draft={draft} onChange={onChange} />
-      <Entry
+      <EntryRow
         label="Made on"
         unit=""
         type="date"

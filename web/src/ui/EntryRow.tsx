@@ -1,8 +1,8 @@
 import { Box, Flex, Input, NativeSelect, Text } from "@chakra-ui/react"
 import { useId } from "react"
-import { besideField, inField, typedIn } from "../../../ui/typed"
+import { besideField, inField, typedIn } from "./typed"
 
-type EntryProps = {
+type EntryRowProps = {
   label: string
   unit: string
   value: string
@@ -15,7 +15,7 @@ type EntryProps = {
 }
 
 /** A number with its unit at the right, in one row. */
-export function Entry({
+export function EntryRow({
   label,
   unit,
   value,
@@ -25,7 +25,7 @@ export function Entry({
   words,
   type,
   wide,
-}: EntryProps) {
+}: EntryRowProps) {
   const id = useId()
   return (
     <Box mb="1.5">
