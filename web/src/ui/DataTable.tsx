@@ -1,10 +1,11 @@
 import { Box } from "@chakra-ui/react"
 import type { ReactNode } from "react"
 
-// each row a block of its own, each cell behind the words of its head
+// each row a block of its own, each cell behind the words of its head; a box to tick and a name stand side by side
 const STACKED = {
   "@media screen and (max-width: 640px)": {
-    "&, & tbody, & tr, & td": { display: "block" },
+    "&, & tbody, & tr, & td[data-head]": { display: "block" },
+    "& td:not([data-head])": { display: "inline-block" },
     "& thead": {
       position: "absolute",
       width: "1px",

@@ -31,6 +31,7 @@ export function HelperSheet({ page, today }: { page: Schemas["AwayPage"]; today:
             label={`Pots of ${day(v.on, today)}`}
             head={["", "Pot", "Where", "Give", "Note"]}
             minW="560px"
+            stacked
           >
             {v.pot_ids
               .flatMap((id) => of(id) ?? [])
@@ -65,8 +66,8 @@ function Visit({ row }: { row: Row }) {
       <td>
         <b>{row.code}</b> {row.name}
       </td>
-      <td>{row.place}</td>
-      <td style={{ whiteSpace: "nowrap" }}>
+      <td data-head="Where">{row.place}</td>
+      <td data-head="Give">
         {pourVolume(row.amount_mL)}
         {row.route === "tray"
           ? " into the tray"
@@ -75,7 +76,7 @@ function Visit({ row }: { row: Row }) {
             : ""}
         , {row.water}
       </td>
-      <td>
+      <td data-head="Note">
         {row.risk === "low" ? row.sentence : row.plain_only ? "Resting: water only." : ""}{" "}
         <b>{row.then}</b> {row.not_do}
       </td>

@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react"
 import { scaleLinear, scaleLog } from "d3-scale"
 import type { Schemas } from "../../api/client"
 import { numberIn } from "../../ui/format"
+import { LiveReadings } from "./LiveReadings"
 
 const W = 360
 const H = 210
@@ -106,24 +107,15 @@ export function LiveChart({ f }: { f: Schemas["FlushOut"] }) {
           stroke="currentColor"
           strokeWidth="2"
         />
-        {read.map((p, i) => (
-          <g key={p.id} transform={`translate(${x(p.drained_after_L)} ${y(p.runoff_uS_cm ?? 1)})`}>
-            <path
-              d="M0-7L7 0L0 7L-7 0Z"
-              fill="var(--chakra-colors-bg-panel)"
-              stroke="currentColor"
-              strokeWidth="1.8"
-            />
-            <text
-              x="9"
-              y={i % 2 ? 16 : -6}
-              style={{ fontSize: 12, fontWeight: 600 }}
-              fill="currentColor"
-            >
-              {numberIn(p.runoff_uS_cm ?? 0, "µS/cm")}
-            </text>
-          </g>
-        ))}
+        <LiveReadings
+          read={read.map((p) => ({
+            id: p.id,
+            x: x(p.drained_after_L),
+            y: y(p.runoff_uS_cm ?? 1),
+            said: numberIn(p.runoff_uS_cm ?? 0, "µS/cm"),
+          }))}
+          stop={stop}
+        />
         {next && !f.ended_as && (
           <text x={W - 12} y="14" textAnchor="end" style={{ fontSize: 12 }} fill="currentColor">
             next {numberIn(next.low_uS_cm, "µS/cm")} to {numberIn(next.high_uS_cm, "µS/cm")}
