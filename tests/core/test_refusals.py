@@ -104,7 +104,7 @@ REFUSED: list[tuple[str, dict[str, Any], type[DomainError], str]] = [
         "meter-calibration",
         {"points": [{"on": "2026-11-20", "standard_uS_cm": 1413, "shown_uS_cm": 1.41}], "today": "2026-11-23"},
         InputError,
-        "1.41 µS/cm in a 1413 standard cannot be a check",
+        "1.41 µS/cm in a 1413 µS/cm standard cannot be a check",
     ),
     (
         "meter-calibration",

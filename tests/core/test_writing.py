@@ -19,6 +19,9 @@ FAR = Reader("ppm (0.5)", "°F", "US gal", "oz", "in", "month first")
     [
         ("It reads 500 µS/cm.", Reader(ec="mS/cm"), "It reads 0.5 mS/cm."),
         ("It reads 8 to 45 µS/cm.", Reader(ec="ppm (0.5)"), "It reads 4 to 22 ppm (0.5 scale)."),
+        ("34 of at most 300 µS/cm.", Reader(ec="mS/cm"), "0.034 of at most 0.3 mS/cm."),
+        ("Cooler: 14 against 17 °C.", Reader(temperature="°F"), "Cooler: 57 against 63 °F."),
+        ("50 to 900 of at most 300 µS/cm.", Reader(ec="mS/cm"), "0.05 to 0.9 of at most 0.3 mS/cm."),
         ("Nights of 18 °C or more.", Reader(temperature="°F"), "Nights of 64 °F or more."),
         ("Down to -5 °C.", Reader(temperature="°F"), "Down to 23 °F."),
         ("Nights 4 °C warmer.", Reader(temperature="°F"), "Nights 7 °F warmer."),  # a step has no zero point
@@ -59,11 +62,11 @@ def test_what_is_no_quantity_of_a_choice_stays(text: str) -> None:
 def test_a_sentence_is_words_with_values_and_units_beside_them() -> None:
     assert parts("From 8 to 45 µS/cm since 2026-11-23, 3 L.") == (
         "From ",
-        Amount(("8", "45"), " to ", "µS/cm"),
+        Amount(("8", "45"), (" to ",), "µS/cm"),
         " since ",
         Day(23, 11, 2026, "Nov"),
         ", ",
-        Amount(("3",), "", "L"),
+        Amount(("3",), (), "L"),
         ".",
     )
 

@@ -111,3 +111,47 @@ def test_a_form_is_saved_by_a_standard_verb() -> None:
     labels = [(p.name, label) for p, text in source for label in re.findall(r'submit="([^"]+)"', text)]
     assert len(labels) > 20
     assert [x for x in labels if not re.match(rf"({verbs})\b", x[1])] == []
+
+
+QUANTITY = re.compile(r"uS_cm|night_C|minimum_C|volume_L|left_L")
+UNIT = re.compile(r"(?:(?: to | and | or | against | of at most ){})*(?: (?:µS/cm|mS/cm|°C|L\b|mL\b)| °C)")
+
+
+def unsaid(path: Path) -> list[str]:
+    """Quantities with a unit of the reader's choice that a sentence of this module states without one."""
+    out = []
+    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        values = node.values if isinstance(node, ast.JoinedStr) else []
+        for i, value in enumerate(values):
+            if not isinstance(value, ast.FormattedValue) or value.format_spec is None:
+                continue
+            rest = "".join(str(x.value) if isinstance(x, ast.Constant) else "{}" for x in values[i + 1 :])
+            said = ast.unparse(value.value)
+            scaled = re.search(r"[*/]", said)  # a share or millilitres: not the quantity itself
+            if QUANTITY.search(said) and not scaled and not UNIT.match(rest):
+                out.append(f"{path.name}:{node.lineno} {said}")
+    return out
+
+
+@pytest.mark.parametrize(
+    "path", [p for p in sorted((ROOT / "src" / "fenwa").rglob("*.py")) if "core" in p.parts], ids=lambda p: p.name
+)
+def test_a_quantity_in_a_sentence_carries_its_unit(path: Path) -> None:
+    """Without it the reader's own unit is not put in its place: 0.5 mS/cm would stand beside 300."""
+    assert unsaid(path) == []
+
+
+@pytest.mark.parametrize(
+    ("line", "found"),
+    [
+        ("f'over {x.ceiling_uS_cm:.0f}.'", 1),
+        ("f'over {x.ceiling_uS_cm:.0f} µS/cm.'", 0),
+        ("f'{a_uS_cm:.0f} to {b_uS_cm:.0f} of at most {c_uS_cm:.0f} µS/cm'", 0),
+        ("f'{a_uS_cm:.0f}, of {b_uS_cm:.0f} µS/cm'", 1),
+        ("f'{1000 * x.volume_L:.0f} mL'", 0),
+    ],
+)
+def test_a_quantity_without_its_unit_is_found(tmp_path: Path, line: str, found: int) -> None:
+    module = tmp_path / "said.py"
+    module.write_text(line, "utf-8")
+    assert len(unsaid(module)) == found

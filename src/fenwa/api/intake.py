@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Iterator
+from contextlib import nullcontext
 from typing import Any
 from urllib.parse import parse_qsl, unquote
 
@@ -47,7 +48,8 @@ class Intake:
         if refused is not None or scope["method"] in ("GET", "HEAD"):
             await (refused or self._app)(scope, receive, send)
             return
-        with entry():
+        keyed = any(name == b"idempotency-key" for name, _ in scope["headers"])
+        with entry() if keyed else nullcontext():  # what is only worked out for a form waits its turn like a page
             await self._enter(scope, receive, send)
 
     async def _enter(self, scope: Scope, receive: Receive, send: Send) -> None:

@@ -1,14 +1,15 @@
 """Sentences in the reader's units: quantities and days taken apart from the words, and written out in one place.
 
 A sentence of the core states a quantity as a number, a space and its canonical unit (µS/cm, °C, L, g, cm, mm), a range
-as “8 to 45 µS/cm”, a day as 2026-11-23 or 23 Nov. That is a small grammar: ``parts`` takes a sentence apart by it,
-``written`` puts it together again for a reader. Millilitres stay: a syringe is graduated in them everywhere. So do
-amounts in a volume (mg/L, g/L), which are names of strengths.
+as “8 to 45 µS/cm”, a limit as “34 of at most 300 µS/cm”, a day as 2026-11-23 or 23 Nov. That is a small grammar:
+``parts`` takes a sentence apart by it, ``written`` puts it together again for a reader. Millilitres stay: a syringe is
+graduated in them everywhere. So do amounts in a volume (mg/L, g/L), which are names of strengths.
 """
 
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import lru_cache
@@ -34,9 +35,10 @@ WHOLE = (
     "December",
 )
 _NUMBER = r"[-\u2212]?\d+(?:[\u202f\u00a0]\d{3})*(?:\.\d+)?"
+_BETWEEN = r" (?:to|and|or|against|of at most) "
 _MONTH = "|".join(MONTHS)
 _GRAMMAR = re.compile(
-    rf"(?P<numbers>(?<![\w.,/-]){_NUMBER}(?: (?:to|and|or) {_NUMBER})?) (?P<unit>µS/cm|°C|mm|cm|L|g)(?![\w/²³])"
+    rf"(?P<numbers>(?<![\w.,/-]){_NUMBER}(?:{_BETWEEN}{_NUMBER}){{0,3}}) (?P<unit>µS/cm|°C|mm|cm|L|g)(?![\w/²³])"
     rf"(?P<step> (?:warmer|colder|apart|more|less|cooler))?"
     rf"|(?P<iso>(?<![\w-])\d{{4}}-\d{{2}}-\d{{2}}(?![\w-]))"
     rf"|(?P<day>(?<![\w.,])\d{{1,2}}) (?P<month>(?:{_MONTH})[a-z]*)(?: (?P<year>\d{{4}}))?(?!\w)"
@@ -45,10 +47,12 @@ _GRAMMAR = re.compile(
 
 @dataclass(frozen=True)
 class Amount:
-    """One or two numbers with their unit. ``step``: a difference, which has no zero point of its own."""
+    """Numbers with the unit they share, and the words ``between`` them. ``step``: a difference, which has no zero
+    point of its own.
+    """
 
     numbers: tuple[str, ...]
-    between: str
+    between: tuple[str, ...]
     unit: str
     step: str = ""
 
@@ -108,8 +112,7 @@ def _part(m: re.Match[str]) -> Amount | Day | None:
         known = m["month"] in (MONTHS[month - 1], WHOLE[month - 1], "Sept")
         return Day(day, month, int(m["year"]) if m["year"] else None, m["month"]) if known and 1 <= day <= 31 else None
     numbers = re.findall(_NUMBER, m["numbers"])
-    between = m["numbers"][len(numbers[0]) : len(m["numbers"]) - len(numbers[-1])] if len(numbers) == 2 else ""
-    return Amount(tuple(numbers), between, m["unit"], m["step"] or "")
+    return Amount(tuple(numbers), tuple(re.findall(_BETWEEN, m["numbers"])), m["unit"], m["step"] or "")
 
 
 def _figures(text: str) -> int:
@@ -136,7 +139,7 @@ def _amount(a: Amount, reader: Reader) -> str:
     kind = KIND_OF[a.unit]
     shown = reader.unit(kind)
     if shown.unit in (a.unit, CANONICAL[kind]):
-        return f"{a.between.join(a.numbers)} {a.unit}{a.step}"
+        return f"{_joined(a.numbers, a.between)} {a.unit}{a.step}"
     out = []
     for text in a.numbers:
         value = float(re.sub(r"[\u202f\u00a0]", "", text).replace("\u2212", "-")) * (MM_cm if a.unit == "mm" else 1.0)
@@ -144,7 +147,11 @@ def _amount(a: Amount, reader: Reader) -> str:
         whole = kind == "temperature" and "." not in text
         moved = value * shown.factor + offset
         out.append(str(round(moved)) if whole else plain(moved, max(2, _figures(text))))
-    return f"{a.between.join(out)} {shown.unit}{a.step}"
+    return f"{_joined(out, a.between)} {shown.unit}{a.step}"
+
+
+def _joined(numbers: Sequence[str], between: Sequence[str]) -> str:
+    return "".join(f"{n}{word}" for n, word in zip(numbers, (*between, ""), strict=True))
 
 
 def _day(d: Day, order: DateOrder) -> str:

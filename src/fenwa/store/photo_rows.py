@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.store.models import Leaf, LeafLengthRow, Look, MarkRow, Photo, Rating
@@ -53,16 +53,12 @@ def ratings_of(session: Session, photo_ids: Sequence[int]) -> dict[int, list[int
 
 def gone_before(session: Session, before: datetime) -> list[tuple[str, str]]:
     """Files whose every photo was archived before a moment: nobody can undo that any more."""
-    rows = session.execute(
-        select(
-            Photo.sha256, Photo.media, func.count(), func.count(Photo.archived_at), func.max(Photo.archived_at)
-        ).group_by(Photo.sha256, Photo.media)
-    )
-    return [
-        (name, media)
-        for name, media, all_, archived, last in rows
-        if all_ == archived and last is not None and last < before
-    ]
+    long_ago = select(Photo.sha256, Photo.media).where(Photo.archived_at < before).distinct()
+    gone = {(name, media) for name, media in session.execute(long_ago)}
+    if gone:
+        other = (Photo.archived_at.is_(None)) | (Photo.archived_at >= before)
+        gone -= {(name, media) for name, media in session.execute(select(Photo.sha256, Photo.media).where(other))}
+    return sorted(gone)
 
 
 def sweep(session: Session, folder: PhotoFolder, now: datetime) -> int:

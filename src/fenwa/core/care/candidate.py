@@ -120,7 +120,7 @@ def _nights(kind: Asks, home: Home) -> Aspect:
         return Aspect(
             "nights", "not known", f"Asks nights of {asks[0]:g} to {asks[1]:g} °C; not measured here.", asks=asks
         )
-    line = f"Asks nights of {asks[0]:g} to {asks[1]:g} °C, never under {least:g}; here {home.night_C:g} °C."
+    line = f"Asks nights of {asks[0]:g} to {asks[1]:g} °C, never under {least:g} °C; here {home.night_C:g} °C."
     has = (home.night_C, home.night_C)
     if home.night_C < least - COLD_NEAR_C:
         return Aspect("nights", "misfit", line, "A heated case.", "Its heat by the week.", asks, has)

@@ -47,7 +47,7 @@ def of_climate(c: Condition, today: date) -> list[Hold]:
         nights = c.nights or (((c.climate_on, c.night_C),) if c.climate_on and c.night_C is not None else ())
         night = _lasting(nights, today, lambda v: v < low, lambda v: v >= low + COLD_MARGIN_C, WARM_AGAIN_DAYS)
         if night is not None:
-            said = f"Night of {night[1]:g} °C{_when(night[0], today)}, below its {low:g}"
+            said = f"Night of {night[1]:g} °C{_when(night[0], today)}, below its {low:g} °C"
         else:
             said = f"Medium at {c.medium_C:g} °C" if c.medium_C is not None and c.medium_C < floor else ""
         if said:

@@ -55,7 +55,7 @@ def _sentence(d: Drinker, low: float, high: float) -> str:
         return f"{mark} It may drink this water as it is."
     way = f"1 part in {d.one_in} stays under it" if d.one_in else "the water it would be thinned with is over it too"
     if d.answer == "a reading decides":
-        return f"{mark} The range {low:.0f} to {high:.0f} lies across it: read the water, or {way}."
+        return f"{mark} The range {low:.0f} to {high:.0f} µS/cm lies across it: read the water, or {way}."
     return f"{mark} Not as it is: {way}."
 
 

@@ -221,9 +221,9 @@ def _of_medium(c: Condition, today: date) -> list[Hold]:
         read_on = c.last_reading_on
         said = f"Salt about {figure:.0f} µS/cm as a reading"
         if figure is not None and c.ceiling_uS_cm is not None and figure <= c.ceiling_uS_cm:
-            said += f"; what was read stands for {c.last_reading_uS_cm:.0f}"
+            said += f"; what was read stands for {c.last_reading_uS_cm:.0f} µS/cm"
         when = f", read on {read_on.day} {read_on:%b}" if read_on is not None else ""
-        out.append(Hold("salty", ("feed",), f"{said}, over {c.ceiling_uS_cm:.0f}{when}.", _RINSED))
+        out.append(Hold("salty", ("feed",), f"{said}, over {c.ceiling_uS_cm:.0f} µS/cm{when}.", _RINSED))
     if c.prill_share_out is not None and c.prill_share_out < PRILL_DONE:
         until = f" about {c.prill_until.day} {c.prill_until:%b}" if c.prill_until else ""
         out.append(

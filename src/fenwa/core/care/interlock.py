@@ -36,11 +36,12 @@ def pour_objections(p: PourPlan) -> tuple[str, ...]:
         return tuple(out) + tuple(f"{p.code}: {h.reason}" for h in held)
     if p.root_pour_ec_max_uS_cm is not None and p.ec_uS_cm is not None and p.ec_uS_cm > p.root_pour_ec_max_uS_cm:
         out.append(
-            f"{p.code} takes at most {p.root_pour_ec_max_uS_cm:.0f} µS/cm on its medium; this is {p.ec_uS_cm:.0f}."
+            f"{p.code} takes at most {p.root_pour_ec_max_uS_cm:.0f} µS/cm on its medium; "
+            f"this is {p.ec_uS_cm:.0f} µS/cm."
         )
     elif p.job == "feed" and p.feed_ceiling_uS_cm is not None and p.ec_uS_cm is not None:
         if p.ec_uS_cm > p.feed_ceiling_uS_cm:
-            out.append(f"{p.code} takes a feed up to {p.feed_ceiling_uS_cm:.0f} µS/cm; this is {p.ec_uS_cm:.0f}.")
+            out.append(f"{p.code} takes a feed up to {p.feed_ceiling_uS_cm:.0f} µS/cm; this is {p.ec_uS_cm:.0f} µS/cm.")
     act = "feed" if p.job == "feed" else "flush" if p.job == "flush" else "water"
     out.extend(f"{p.code}: {h.reason}" for h in p.holds if blocked((h,), act))  # type: ignore[arg-type]
     return tuple(out)

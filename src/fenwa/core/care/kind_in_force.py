@@ -325,7 +325,7 @@ def check_order(p: Profile) -> None:
     for low_name, low, high_name, high, pointer in rising:
         if low < 0 or low > high:
             raise InputError(
-                f"{low_name} {low:g} µS/cm is above the {high_name} {high:g}. Lower one or raise the other.",
+                f"{low_name} {low:g} µS/cm is above the {high_name} {high:g} µS/cm. Lower one or raise the other.",
                 pointer=f"/figures/{pointer}",
                 value=low,
             )

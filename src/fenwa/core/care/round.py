@@ -182,7 +182,9 @@ def _flush_can(p: RoundPot, w: RoundWater, letter: str) -> Can:
     volume = round(p.flush_rounds * p.flush_round_L, 2)
     share = can_pot(p, "flush", volume * 1000, "top", p.flush_sentence)
     reading = (
-        f"Reading about {p.reading_uS_cm:.0f}, ceiling {p.ceiling_uS_cm:.0f}." if p.reading_uS_cm is not None else ""
+        f"Reading about {p.reading_uS_cm:.0f} µS/cm, ceiling {p.ceiling_uS_cm:.0f} µS/cm."
+        if p.reading_uS_cm is not None
+        else ""
     )
     return _water_can("flush", f"Flush {p.code}", w, volume, p.flush_sentence, reading, (share,), letter)
 

@@ -54,7 +54,7 @@ def _air(log: IllLog) -> Exposure | None:
         return None
     spans = _runs([(on, pct < asked[0] - DRY_POINTS) for on, pct in days], AIR_STANDS_DAYS, log.today)
     low = [pct for on, pct in days if any(s.since <= on <= s.until for s in spans)]
-    words = f"{median(low):.0f} % humidity, it asks {asked[0]:g}" if low else ""
+    words = f"{median(low):.0f} % humidity, it asks {asked[0]:g} %" if low else ""
     return Exposure("rh", days[0][0], spans, words)
 
 
@@ -65,7 +65,7 @@ def _cold(log: IllLog) -> Exposure | None:
     least = log.profile.climate.minimum_C
     spans = _runs([(on, night < least) for on, night in days], AIR_STANDS_DAYS, log.today)
     cold = [night for _, night in days if night < least]
-    return Exposure("cold", days[0][0], spans, f"nights to {min(cold):g} °C, its least is {least:g}" if cold else "")
+    return Exposure("cold", days[0][0], spans, f"nights to {min(cold):g} °C, its least is {least:g} °C" if cold else "")
 
 
 def _salt(log: IllLog) -> Exposure | None:
@@ -82,7 +82,9 @@ def _salt(log: IllLog) -> Exposure | None:
         spans.append(Span(since, span.until))
     worst = max((ec for _, ec in log.runoffs), default=0.0)
     known = log.runoffs[0][0] - timedelta(days=READING_STANDS_DAYS)
-    return Exposure("salt", known, tuple(spans), f"runoff to {worst:.0f} µS/cm, ceiling {ceiling:g}" if spans else "")
+    return Exposure(
+        "salt", known, tuple(spans), f"runoff to {worst:.0f} µS/cm, ceiling {ceiling:g} µS/cm" if spans else ""
+    )
 
 
 def _waters(log: IllLog) -> list[Exposure]:

@@ -204,9 +204,9 @@ def _of_runoff(log: IllLog) -> list[Finding]:
         return []
     on, ec = log.runoffs[-1]
     rz = log.profile.root_zone
-    limits = f"range {rz.ec_ideal_uS_cm[0]:g} to {rz.ec_ideal_uS_cm[1]:g}, ceiling {rz.ec_ceiling_uS_cm:g}"
+    limits = f"range {rz.ec_ideal_uS_cm[0]:g} to {rz.ec_ideal_uS_cm[1]:g} µS/cm, ceiling {rz.ec_ceiling_uS_cm:g} µS/cm"
     usual = [v for _, v in log.runoffs[:-1]]
-    own = f", its own usual {median(usual):.0f}" if usual else ""
+    own = f", its own usual {median(usual):.0f} µS/cm" if usual else ""
     return [Finding(f"runoff_{word}", on, f"runoff {ec:.0f} µS/cm; {limits}{own}", of_check="runoff")]
 
 
@@ -244,7 +244,7 @@ def _of_air(log: IllLog) -> list[Finding]:
     damp = [(a.on, a.humidity_pct) for a in lately if a.humidity_pct is not None]
     if asked is not None and damp:
         middle = median(v for _, v in damp)
-        words = f"humidity {middle:.0f} %, it asks {asked[0]:g} to {asked[1]:g}"
+        words = f"humidity {middle:.0f} %, it asks {asked[0]:g} to {asked[1]:g} %"
         if middle < asked[0] - DRY_POINTS:
             out.append(Finding("air_dry", damp[-1][0], words, damp[0][0], "rh_t"))
         elif asked[0] <= middle:
@@ -253,7 +253,7 @@ def _of_air(log: IllLog) -> list[Finding]:
     least = log.profile.climate.minimum_C
     cold = [(on, v) for on, v in nights if v < least]
     if cold:
-        words = f"night of {min(v for _, v in cold):g} °C, its least is {least:g}"
+        words = f"night of {min(v for _, v in cold):g} °C, its least is {least:g} °C"
         out.append(Finding("night_cold", cold[-1][0], words, cold[0][0], "rh_t"))
     elif len(nights) >= 2 and (log.today - nights[0][0]).days >= ENOUGH_NIGHTS:
         out.append(Finding("night_inside", nights[-1][0], f"{len(nights)} nights at {least:g} °C or more"))

@@ -259,7 +259,7 @@ def _said(age: int, new: SeasonSum, old: SeasonSum, equal: bool, rhythm: bool, h
         other = " in another rhythm" if rhythm else ""
         words.append(f"Equal nitrogen{other}: {new.nitrogen_mg:.0f} and {old.nitrogen_mg:.0f} mg by day {age}.")
     else:
-        words.append(f"By day {age} {new.nitrogen_mg:.0f} mg of nitrogen, {old.nitrogen_mg:.0f} in {old.name}.")
+        words.append(f"By day {age} {new.nitrogen_mg:.0f} mg of nitrogen, {old.nitrogen_mg:.0f} mg in {old.name}.")
     if new.height_cm is not None and old.height_cm is not None:
         gap = new.height_cm - old.height_cm
         if round(gap):

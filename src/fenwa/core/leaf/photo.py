@@ -219,7 +219,7 @@ def photo_length(
         ledger.caution("Two taps give a straight line: tap along the bend of a leaf.")
     elif bend > 0.6 and len(points) < 5:
         ledger.caution("Most of the leaf lies between two taps: one more between them makes it surer.")
-    return ledger.close(PhotoLength(mm, low, high, along, f"{mm:.0f} mm, {low:.0f} to {high:.0f}."))
+    return ledger.close(PhotoLength(mm, low, high, along, f"{mm:.0f} mm, {low:.0f} to {high:.0f} mm."))
 
 
 def tap_error(width_px: float, shown_px: float) -> float:

@@ -265,5 +265,5 @@ def leaf_usual(*, leaves: list[FinishedLeaf], on: date, kind_mm: float | None = 
     which = (
         f"{n} finished {'leaf' if n == 1 else 'leaves'}{' of this season' if of_season else ''}" if n else "its kind"
     )
-    said = f"Usually {usual:.0f} mm, {low:.0f} to {high:.0f}, from {which}."
+    said = f"Usually {usual:.0f} mm, {low:.0f} to {high:.0f} mm, from {which}."
     return ledger.close(LeafUsual(usual, low, high, n, of_season, said))

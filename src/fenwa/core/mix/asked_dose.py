@@ -146,7 +146,7 @@ class AskedDose:
         fixed = base.ec25_uS_cm + self.can.rise(0.0)
         if target < fixed - 0.5:
             raise Infeasible(
-                f"Target {shown(target)} µS/cm is below what water and the other products read, {fixed:.0f}. "
+                f"Target {shown(target)} µS/cm is below what water and the other products read, {fixed:.0f} µS/cm. "
                 "Lower them, or choose a higher target.",
                 pointer="/value",
                 low=fixed,

@@ -112,7 +112,7 @@ def batch_check(
         if water_uS_cm > ceiling_uS_cm:
             verdict = "water over"
             sentence = (
-                f"The water alone, {water_uS_cm:.0f} µS/cm, is already over the {ceiling_uS_cm:.0f} of "
+                f"The water alone, {water_uS_cm:.0f} µS/cm, is already over the {ceiling_uS_cm:.0f} µS/cm of "
                 f"{ceiling_of or 'the strictest pot'}: no feed in it fits. Use a purer water."
             )
         elif measured_uS_cm > ceiling_uS_cm and verdict == "fine":
@@ -129,7 +129,7 @@ def batch_check(
     ):
         rescue = ledger.step("V_add", "V * (M - P) / (P - W)", "L", "water that brings it to the prediction")
         final = ledger.step("V_end", "V + V_add", "L", "the can then holds")
-        sentence += f" About {rescue:.2g} L more of the same water would bring it to {predicted_uS_cm:.0f}."
+        sentence += f" About {rescue:.2g} L more of the same water would bring it to {predicted_uS_cm:.0f} µS/cm."
     return ledger.close(BatchCheck(verdict, sentence, difference, tolerance, rescue, final))
 
 

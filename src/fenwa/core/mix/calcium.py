@@ -85,7 +85,7 @@ def calcium_lift(
     amount = f"{mL:.2g} mL/L" if mL is not None else f"{dose:.2g} g/L"
     sentence = (
         f"Calcium is thin for {nitrogen_mg_L:.0f} mg/L N: {calcium_mg_L:.2g} mg/L. {supplement.name} at {amount} "
-        f"lifts it to {wanted:.0f}."
+        f"lifts it to {wanted:.0f} mg/L."
         if thin
         else f"Calcium {calcium_mg_L:.2g} mg/L is enough for this feed."
     )

@@ -153,7 +153,7 @@ def recipe_fit(
         require(ec_cap_uS_cm, "EC cap", "µS/cm", low=0, high=20_000, pointer="/ec_cap_uS_cm")
         if base.ec25_uS_cm > ec_cap_uS_cm:
             raise Infeasible(
-                f"{base.name} alone reads {base.ec25_uS_cm:.0f} µS/cm, over the cap of {ec_cap_uS_cm:.0f}. "
+                f"{base.name} alone reads {base.ec25_uS_cm:.0f} µS/cm, over the cap of {ec_cap_uS_cm:.0f} µS/cm. "
                 "Use a purer water, or raise the cap.",
                 pointer="/ec_cap_uS_cm",
                 low=base.ec25_uS_cm,

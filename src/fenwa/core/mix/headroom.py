@@ -102,13 +102,14 @@ def headroom(
     if fixed > first.ceiling_uS_cm + 1e-9:
         what = base.name if not rest else f"{base.name} with the other products"
         way = (
-            f" Without {first.name} the next, {following.name}, allows {following.ceiling_uS_cm:.0f}."
+            f" Without {first.name} the next, {following.name}, allows {following.ceiling_uS_cm:.0f} µS/cm."
             if following and following.ceiling_uS_cm > fixed
             else ""
         )
         raise Infeasible(
-            f"{what} alone reads {fixed:.0f} µS/cm, over the {first.ceiling_uS_cm:.0f} of {first.name}: no feed fits. "
-            f"The nearest possible is {fixed:.0f}, nothing added; use a purer water or a blend.{way}",
+            f"{what} alone reads {fixed:.0f} µS/cm, over the {first.ceiling_uS_cm:.0f} µS/cm of {first.name}: "
+            f"no feed fits. The nearest possible is {fixed:.0f} µS/cm, nothing added; "
+            f"use a purer water or a blend.{way}",
             pointer="/water_id",
             low=fixed,
             high=first.ceiling_uS_cm,

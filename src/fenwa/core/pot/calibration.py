@@ -278,7 +278,7 @@ def _of_reading(measured: float, expected: float, fits: bool, taught: bool) -> s
 def _against_usual(usual: tuple[float, float] | None) -> str:
     if usual is None or usual[0] < WELL_ABOVE_USUAL:
         return ""
-    return f" The newest is {usual[0]:.1f} times its usual {usual[1]:.0f}: salt, not thirst."
+    return f" The newest is {usual[0]:.1f} times its usual {usual[1]:.0f} µS/cm: salt, not thirst."
 
 
 def times_usual(readings: list[tuple[Method, float]]) -> tuple[float, float] | None:

@@ -107,7 +107,8 @@ def dunk(
         said = "At or below the target already: no bath."
     elif n is None:
         said = (
-            f"No number of baths reaches {target_uS_cm:.0f} with water of {water_uS_cm:.0f} µS/cm. Use a purer water."
+            f"No number of baths reaches {target_uS_cm:.0f} µS/cm with water of {water_uS_cm:.0f} µS/cm. "
+            "Use a purer water."
             if target_uS_cm <= water_uS_cm
             else f"More than {MOST_BATHS} baths: take more water for each, or repot."
         )

@@ -233,7 +233,7 @@ def flush_plan(
             _refusal(
                 "impossible",
                 f"Impossible: the flush water itself, {water_uS_cm:.0f} µS/cm, is no purer than the "
-                f"root zone wanted, {C_t:.0f}. Use a purer water or repot.",
+                f"root zone wanted, {C_t:.0f} µS/cm. Use a purer water or repot.",
                 floor,
             )
         )

@@ -237,11 +237,11 @@ def _water_words(chosen: FlushWater, waters: list[FlushWater], needed: float, ta
     rest = [w for w in waters if w is not chosen and w.allowed and w.ec_uS_cm < target]
     if not rest:
         return "", (
-            f"{chosen.name} has {chosen.left_L:g} L; this needs {needed:.1f}. Flush a part today and the rest later."
+            f"{chosen.name} has {chosen.left_L:g} L; this needs {needed:.1f} L. Flush a part today and the rest later."
         )
     other = min(rest, key=lambda w: w.ec_uS_cm)
     return other.name, (
-        f"{chosen.name} has {chosen.left_L:g} L; this needs {needed:.1f}: use {other.name} for the last round."
+        f"{chosen.name} has {chosen.left_L:g} L; this needs {needed:.1f} L: use {other.name} for the last round."
     )
 
 
@@ -374,6 +374,8 @@ def _cautions(
     if old:
         out.append("The medium is past its usual life: a flush only keeps damaged roots wet. Repot in growth.")
     if p.status == "separate days" and p.one_round_floor_uS_cm > target:
-        out.append(f"One round alone cannot pass {p.one_round_floor_uS_cm:.0f} in the root zone: salt sits inside.")
+        out.append(
+            f"One round alone cannot pass {p.one_round_floor_uS_cm:.0f} µS/cm in the root zone: salt sits inside."
+        )
     out.append("Runoff goes on lawn or tolerant garden plants: not on other pots, ponds or drains. Local rules first.")
     return tuple(out)

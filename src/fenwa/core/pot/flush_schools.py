@@ -278,7 +278,7 @@ class _Replay:
         n = len(flushes)
         said = (
             f"{WORDS[school]}: {n} flush{'es' if n != 1 else ''}, {litres:.1f} L, "
-            f"{over} day{'s' if over != 1 else ''} over {self.ceiling:.0f}."
+            f"{over} day{'s' if over != 1 else ''} over {self.ceiling:.0f} µS/cm."
         )
         highest = max(readings, default=0.0)
         return SchoolYear(

@@ -82,8 +82,8 @@ def begin_flush(
         stop = target_runoff_uS_cm
         if stop <= water_uS_cm:
             raise Infeasible(
-                f"This water cannot get there: it reads {water_uS_cm:.0f} µS/cm itself, the target is {stop:.0f}. "
-                "Use a purer water or a higher target.",
+                f"This water cannot get there: it reads {water_uS_cm:.0f} µS/cm itself, "
+                f"the target is {stop:.0f} µS/cm. Use a purer water or a higher target.",
                 pointer="/target_runoff",
             )
     elif plan.status == "impossible" or stop <= water_uS_cm:

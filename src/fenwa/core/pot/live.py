@@ -295,7 +295,7 @@ def _status(
     if under >= 2 and alike is not None and alike <= ALIKE:
         return (
             "target reached",
-            f"Target reached: the last two, {readings[-2]:.0f} and {readings[-1]:.0f}, agree.",
+            f"Target reached: the last two, {readings[-2]:.0f} and {readings[-1]:.0f} µS/cm, agree.",
             True,
         )
     soaked = passes[-1].soaked_min >= 0.5 * pause_min
@@ -304,7 +304,7 @@ def _status(
     if flat and due and soaked and readings[-1] > stop * (1 + ALIKE):
         return (
             "flattened out",
-            f"Flattened out at {readings[-1]:.0f}, above {stop:.0f}: this water can do no more today. "
+            f"Flattened out at {readings[-1]:.0f} µS/cm, above {stop:.0f} µS/cm: this water can do no more today. "
             "Rest it a day, use a purer water, or repot.",
             True,
         )
@@ -318,7 +318,7 @@ def _status(
         )
     if within is None and line is not None and line.b - Z80 * line.slope_sd <= 0:
         return "no trend", "No trend yet: the readings do not fall. Pour another pass and read again.", False
-    return "falling", f"Falling: {readings[-1]:.0f}, until {stop:.0f}.", False
+    return "falling", f"Falling: {readings[-1]:.0f} µS/cm, until {stop:.0f} µS/cm.", False
 
 
 def _next(

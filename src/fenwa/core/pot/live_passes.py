@@ -46,7 +46,7 @@ def check_flush(
         require(first, "First runoff expected", "µS/cm", low=0, high=50_000, pointer="/expected_first_uS_cm")
     if stop <= water:
         raise InputError(
-            f"The target, a runoff of {stop:.0f} µS/cm, is no higher than the water’s own {water:.0f}. "
+            f"The target, a runoff of {stop:.0f} µS/cm, is no higher than the water’s own {water:.0f} µS/cm. "
             "Use a purer water or a higher target.",
             pointer="/stop_runoff_uS_cm",
         )
@@ -77,7 +77,7 @@ def check_flush(
         usual = last if last is not None else usual
         if usual is not None and p.runoff_uS_cm > TENFOLD * usual and not p.read_twice:
             raise InputError(
-                f"Runoff {p.runoff_uS_cm:.0f} µS/cm is more than ten times what is expected, {usual:.0f}. "
+                f"Runoff {p.runoff_uS_cm:.0f} µS/cm is more than ten times what is expected, {usual:.0f} µS/cm. "
                 "Check the unit, rinse the pen and read again; then say that it was read twice.",
                 pointer=f"{at}/runoff_uS_cm",
             )

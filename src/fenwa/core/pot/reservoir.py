@@ -229,7 +229,7 @@ def _do(s: _Level, e: ReservoirEvent, room: float) -> None:
         whole = s.level + e.added_L
         if whole > room * 1.02 + 1e-9:
             raise InputError(
-                f"{e.added_L:g} L on {e.on.isoformat()} makes {whole:.2f} L: it holds {room:g}. Check the levels.",
+                f"{e.added_L:g} L on {e.on.isoformat()} makes {whole:.2f} L: it holds {room:g} L. Check the levels.",
                 pointer="/events",
             )
         if e.ec_uS_cm is not None:
@@ -284,7 +284,7 @@ def _medium(
 def _of_reservoir(s: _Level, refill: float | None, change: date | None, limit: float | None) -> str:
     if s.level is None or s.mid is None or s.low is None or s.high is None:
         return "Not known yet: note what it was filled with, and how much."
-    by = "read" if s.read_on else f"between {s.low:.0f} and {s.high:.0f}"
+    by = "read" if s.read_on else f"between {s.low:.0f} and {s.high:.0f} µS/cm"
     said = f"{s.level:.2g} L at about {s.mid:.0f} µS/cm ({by})."
     if refill is not None and refill >= 0.01:
         said += f" Top up {refill:.2g} L."

@@ -245,7 +245,7 @@ def _other_water(run: _Run, r: Rhythm, base: float, waters: list[float]) -> Rhyt
     for w in purer:
         changed = other_water(r, w, base)
         if run.holds(changed):
-            return run.option("other water", changed, r, f"Water of {w:.0f} µS/cm instead of {base:.0f}.", w)
+            return run.option("other water", changed, r, f"Water of {w:.0f} µS/cm instead of {base:.0f} µS/cm.", w)
     if not purer:
         return None
     changed = other_water(r, purer[-1], base)
@@ -276,12 +276,12 @@ def _drift(ahead: tuple[Point, ...]) -> float | None:
 
 def _sentence(start: float, drift: float | None, now: RhythmOption, ceiling: float, helping: list[RhythmOption]) -> str:
     if start >= ceiling:
-        said = f"Over {ceiling:.0f} already: flush it."
+        said = f"Over {ceiling:.0f} µS/cm already: flush it."
         return said + (f" What holds it afterwards: {helping[0].sentence}" if helping else "")
     if now.crosses_on is None:
-        return f"Stays under {ceiling:.0f} for as far as this looks, at the present rhythm."
+        return f"Stays under {ceiling:.0f} µS/cm for as far as this looks, at the present rhythm."
     climb = f"Readings climb {100 * drift:.0f} % a month at this rhythm: " if drift is not None and drift > 0 else ""
-    over = f"over {ceiling:.0f} about {now.crosses_on.isoformat()}."
+    over = f"over {ceiling:.0f} µS/cm about {now.crosses_on.isoformat()}."
     said = climb + (over if climb else over[0].upper() + over[1:])
     if not helping:
         return said + " Nothing tried here holds it: flush, or repot."

@@ -172,8 +172,8 @@ def told_apart(z: RootZone) -> str:
     if o is None:
         return ""
     said = (
-        f"{o.on.day} {o.on:%b}: read {o.runoff_ec:.0f} ({WORDS[o.method]}), which stands for "
-        f"{o.equivalent_reading:.0f}; {o.expected_runoff_ec:.0f} was expected"
+        f"{o.on.day} {o.on:%b}: read {o.runoff_ec:.0f} µS/cm ({WORDS[o.method]}), which stands for "
+        f"{o.equivalent_reading:.0f} µS/cm; {o.expected_runoff_ec:.0f} µS/cm was expected"
     )
     if not o.taught:
         return said + ". Left out: it teaches nothing."
@@ -288,7 +288,9 @@ def find_crossing(
     if ceiling is None:
         return Crossing("no ceiling", None, None, None, "This pot has no ceiling for its reading.")
     if reading >= ceiling:
-        return Crossing("already over", today, today, today, f"The predicted reading is over {ceiling:.0f} already.")
+        return Crossing(
+            "already over", today, today, today, f"The predicted reading is over {ceiling:.0f} µS/cm already."
+        )
     if not ahead:
         return Crossing("no rhythm", None, None, None, "Log two pours, and the date can be computed.")
     on = next((p.on for p in ahead if p.reading >= ceiling), None)
@@ -303,8 +305,8 @@ def find_crossing(
             None,
             earliest,
             None,
-            f"Stays below {ceiling:.0f} for a year at the present rhythm{tail}.",
+            f"Stays below {ceiling:.0f} µS/cm for a year at the present rhythm{tail}.",
         )
     until = f" and {latest.isoformat()}" if latest else " and beyond a year"
     span = f", between {earliest.isoformat()}{until}" if earliest else ""
-    return Crossing("crosses", on, earliest, latest, f"Crosses {ceiling:.0f} about {on.isoformat()}{span}.")
+    return Crossing("crosses", on, earliest, latest, f"Crosses {ceiling:.0f} µS/cm about {on.isoformat()}{span}.")

@@ -175,7 +175,7 @@ def leaching_fraction(
     found = leaching_fraction_for(feed_uS_cm, limit_uS_cm, e, eta, u)
     if found is None:
         raise Infeasible(
-            f"Limit {limit_uS_cm:.0f} µS/cm is not above what is poured, {feed_uS_cm:.0f}: no drainage holds it. "
+            f"Limit {limit_uS_cm:.0f} µS/cm is not above what is poured, {feed_uS_cm:.0f} µS/cm: no drainage holds it. "
             "Pour something thinner.",
             pointer="/limit_uS_cm",
         )

@@ -138,11 +138,11 @@ def tray(
 
 def _of_tray(now: float, upper: float, days: float | None, changes: int | None, target: float | None) -> str:
     said = f"Pot and tray about {now:.0f} µS/cm"
-    said += f", at worst {upper:.0f} in the pot." if upper > now * 1.02 else "."
+    said += f", at worst {upper:.0f} µS/cm in the pot." if upper > now * 1.02 else "."
     if days is not None:
         said += f" Over its limit in about {days:.0f} days." if days >= 1 else " At its limit now."
     if target is not None and changes is not None and changes > 0:
         said += f" {changes} change{'s' if changes > 1 else ''}: soak from below, drain, fresh water each time."
     elif target is not None and changes is None:
-        said += f" No count of changes with this water reaches {target:.0f}."
+        said += f" No count of changes with this water reaches {target:.0f} µS/cm."
     return said

@@ -150,7 +150,7 @@ def acidify(
         low=0,
         high=MAX_ALKALINITY,
         pointer="/ions/alkalinity_mg_L_CaCO3",
-        hint=f"No water carries more than {MAX_ALKALINITY:.0f}: check the unit.",
+        hint=f"No water carries more than {MAX_ALKALINITY:.0f} mg/L: check the unit.",
     )
     ledger = Ledger(
         "Acid to a target alkalinity",
@@ -163,7 +163,7 @@ def acidify(
         require(value, "Alkalinity wanted", "mg/L", low=0, high=5000, pointer="/value")
         if value >= A1:
             raise Infeasible(
-                f"This water has {A1:g} mg/L of alkalinity already, not more than {value:g}: no acid is needed.",
+                f"This water has {A1:g} mg/L of alkalinity already, not more than {value:g} mg/L: no acid is needed.",
                 pointer="/value",
             )
         mol = _dose_for_alkalinity(base, row, A1, value)

@@ -129,7 +129,11 @@ def least_bad(offered: list[Offered], needs: PlantNeeds, since: date | None, tod
     bearable = short is not None and best.usual_uS_cm <= short
     days = SHORT_TERM_DAYS if bearable else OVER_SHORT_TERM_DAYS
     change_by = (since or today) + timedelta(days=days)
-    about = f"{best.usual_uS_cm:.0f}" if best.measured else f"usually {best.low_uS_cm:.0f} to {best.high_uS_cm:.0f}"
+    about = (
+        f"{best.usual_uS_cm:.0f} of at most {limit:.0f} µS/cm"
+        if best.measured
+        else f"usually {best.low_uS_cm:.0f} to {best.high_uS_cm:.0f} of at most {limit:.0f} µS/cm"
+    )
     until = f"{change_by.day} {change_by:%b}"
     when = f"until {until} at most" if change_by > today else f"its time ended on {until}: change now"
     why = "" if bearable else ", over what it bears for weeks"
@@ -143,7 +147,7 @@ def least_bad(offered: list[Offered], needs: PlantNeeds, since: date | None, tod
         best.name,
         days,
         change_by,
-        f"Only water over its limit is at hand: {best.name}, {about} of at most {limit:.0f} µS/cm{why}.{slow} "
+        f"Only water over its limit is at hand: {best.name}, {about}{why}.{slow} "
         f"Better than dry, {when}. Rain, distilled or permeate, or a blend with one of them, is the way out.",
     )
 

@@ -133,8 +133,8 @@ def _amounts(ledger: Ledger, free: float | None, total: float | None, chloramine
     if free is not None and total is not None:
         if free > total:
             raise InputError(
-                f"Free chlorine {free:g} mg/L is more than total, {total:g}. Total is read after the second reagent: "
-                "see whether the two are swapped.",
+                f"Free chlorine {free:g} mg/L is more than total, {total:g} mg/L. "
+                "Total is read after the second reagent: see whether the two are swapped.",
                 pointer="/free_mg_L",
             )
         ledger.take("free", "free chlorine", free, "mg/L", "measured")

@@ -138,7 +138,7 @@ def membrane_trend(
         require(p.permeate_uS_cm, "Permeate", "µS/cm", low=0, high=50_000, pointer="/permeate_uS_cm")
         if p.permeate_uS_cm > p.feed_uS_cm:
             raise OutOfRange(
-                f"Permeate {p.permeate_uS_cm:g} µS/cm reads more than its feed, {p.feed_uS_cm:g}. "
+                f"Permeate {p.permeate_uS_cm:g} µS/cm reads more than its feed, {p.feed_uS_cm:g} µS/cm. "
                 "See whether the two are swapped.",
                 pointer="/permeate_uS_cm",
             )

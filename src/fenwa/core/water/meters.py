@@ -118,7 +118,7 @@ def _checked(points: list[CheckPoint], today: date) -> None:
         require(p.shown_uS_cm, "Shown value", "µS/cm", low=0, open_low=True, high=200_000, pointer="/shown_uS_cm")
         if not 0.2 <= p.shown_uS_cm / p.standard_uS_cm <= 5:
             raise InputError(
-                f"Shown value {p.shown_uS_cm:g} µS/cm in a {p.standard_uS_cm:g} standard cannot be a check. "
+                f"Shown value {p.shown_uS_cm:g} µS/cm in a {p.standard_uS_cm:g} µS/cm standard cannot be a check. "
                 "See that the unit is right (mS/cm or ppm?) and the bottle the one named.",
                 pointer="/shown_uS_cm",
             )
@@ -268,7 +268,7 @@ def _line(ledger: Ledger, newest: list[CheckPoint], traits: MeterTraits) -> tupl
     shown = [p.shown_uS_cm for p in newest]
     for i, (t, s) in enumerate(zip(true, shown, strict=True), 1):
         ledger.take(
-            f"x{i}", f"standard {newest[i - 1].standard_uS_cm:g} as a true meter shows it", t, "µS/cm", "standard"
+            f"x{i}", f"standard {newest[i - 1].standard_uS_cm:g} µS/cm as a true meter shows it", t, "µS/cm", "standard"
         )
         ledger.take(f"y{i}", "what this meter shows", s, "µS/cm", "measured")
     if len(set(true)) < 2:

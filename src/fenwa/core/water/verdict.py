@@ -69,7 +69,7 @@ def unmeasured_verdict(
         amount_line=f"{found}, {'on a scale not known' if by_reading else 'not measured'}",
         margin_line="on a scale not known"
         if by_reading
-        else f"usually {usual.low_uS_cm:.0f} to {usual.high_uS_cm:.0f}",
+        else f"usually {usual.low_uS_cm:.0f} to {usual.high_uS_cm:.0f} µS/cm",
         short_term_only=False,
         limiting="amount" if amount == "over" else bad[0].agent if bad else "",
     )
@@ -135,7 +135,7 @@ def water_verdict(
     short = bool(
         amount == "over" and plant.ec_short_term_max_uS_cm is not None and ec25_uS_cm <= plant.ec_short_term_max_uS_cm
     )
-    margin_line = f"margin {margin:.0f}" + ("; for a few weeks at most" if short else "")
+    margin_line = f"margin {margin:.0f} µS/cm" + ("; for a few weeks at most" if short else "")
     line = f"{ec25_uS_cm:.0f} of at most {plant.ec_max_uS_cm:.0f} µS/cm, {margin_line}"
     kinds = kind_findings(water, plant, ec25_uS_cm)
     deciding = [k for k in kinds if not k.minor]
