@@ -219,7 +219,7 @@ def test_headroom_refuses_with_the_nearest_and_the_dose_stays(kept: Client, feed
     kept.made(f"/api/waters/{hard}/readings", reading(value=1500))
     answer = kept.made("/api/mix/preview", can(feeds[NITRATE], water_id=hard, pot_ids=[1]))
     assert answer["headroom"] is None
-    assert "Bore alone reads 1500 µS/cm, over the 820 of P-01" in answer["headroom_refusal"]
+    assert "Bore alone reads 1500 µS/cm, over the 820 µS/cm of P-01" in answer["headroom_refusal"]
     assert answer["dose"]["result"]["over_ceiling"]
 
 
@@ -316,7 +316,7 @@ def test_a_can_is_judged_against_its_pots_and_rescued(kept: Client, feeds: dict[
     bad = kept.made("/api/batches", {**can(feeds[NITRATE], water_id=hard, pot_ids=[1]), "made_on": "2026-11-22"})
     judged = kept.made(f"/api/batches/{bad['id']}/reading", reading(value=round(bad["predicted_uS_cm"])))
     assert judged["check"]["verdict"] == "water over"
-    assert "The water alone, 1200 µS/cm, is already over the 820 of P-01" in judged["check"]["sentence"]
+    assert "The water alone, 1200 µS/cm, is already over the 820 µS/cm of P-01" in judged["check"]["sentence"]
     plain = kept.made("/api/batches", {**can(None), "made_on": "2026-11-22"})
     assert "plain water" in kept.refused(f"/api/batches/{plain['id']}/rescue", {"reading": 50})["detail"]
 
