@@ -10,6 +10,7 @@ from pathlib import Path
 
 import pytest
 
+from fenwa.api import quiet
 from fenwa.api.quiet import OLD, WHOLE_EVERY, WORTH_CARRYING, Tidying
 from fenwa.store.models import Setting
 from fenwa.store.session import CARRIED_AT_pages, Store
@@ -127,10 +128,22 @@ def test_started_it_looks_by_itself_and_python_searches_seldom(tidying: Tidying)
         tidying.stop()
 
 
+def test_files_of_photos_deleted_long_ago_go_once(
+    store: Store, tidying: Tidying, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    swept: list[Store] = []
+    monkeypatch.setattr(quiet, "sweep_photos", swept.append)
+    tidying.look()
+    assert swept == []
+    tidying.look()
+    tidying.look()
+    assert swept == [store]
+
+
 def test_the_log_is_carried_over_and_every_write_is_there(
     store: Store, tidying: Tidying, asked: Asked, tmp_path: Path
 ) -> None:
-    write(store, WORTH_CARRYING - 1)
+    write(store, WORTH_CARRYING - 2)  # one more is the first tidying's own
     tidying.look()
     tidying.look()
     assert in_the_file(store.path, tmp_path / "copy") == 0, "few writes wait for more"

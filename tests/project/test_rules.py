@@ -191,9 +191,11 @@ def test_readme_links_every_picture_and_its_commands_exist() -> None:
 
 def test_no_rule_of_the_job_is_in_typescript() -> None:
     """No chemistry, salt balance or limit is computed in the interface; it may draw, format and sort."""
+    drawn = {"ramp.ts"}  # colours along a logarithmic axis, held against the package for axes
     for path in WEB:
         text = path.read_text("utf-8")
-        assert not re.search(r"Math\.(exp|log|pow)\b|0\.0191|0\.4364|0\.8302|50\.04", text), path.name
+        assert not re.search(r"0\.0191|0\.4364|0\.8302|50\.04", text), path.name
+        assert path.name in drawn or not re.search(r"Math\.(exp|log|pow)\b", text), path.name
 
 
 def test_interface_asks_nobody_else() -> None:

@@ -2,7 +2,8 @@
 
 Python's search for rubbish that refers to itself stops everything: in a house of five thousand pots, some hundred
 thousand lasting objects, for a fifth of a second. SQLite's carrying over from the write-ahead log takes as long, and
-falls to whoever writes the thousandth page. Where no moment is quiet both come by themselves, but seldom.
+falls to whoever writes the thousandth page. Where no moment is quiet both come by themselves, but seldom. Files of
+photos deleted long ago go in the first one.
 """
 
 from __future__ import annotations
@@ -13,6 +14,9 @@ import sqlite3
 import threading
 from collections.abc import Callable
 
+from sqlalchemy.exc import SQLAlchemyError
+
+from fenwa.store.prepare import sweep_photos
 from fenwa.store.session import Store
 
 LOOK_EVERY_s = 0.25
@@ -32,7 +36,7 @@ class Tidying:
         self._end = threading.Event()
         self._thread = threading.Thread(target=self._run, name="tidying", daemon=True)
         self._before = -1
-        self._carried = 0
+        self._carried, self._swept = 0, False
         self.searches = 0
 
     def start(self) -> None:
@@ -52,12 +56,15 @@ class Tidying:
         before, self._before = self._before, self._asked()
         if before != self._before or self._busy():
             return
+        if not self._swept:
+            self._swept = True
+            self._in_the_log(lambda: sweep_photos(self._store), "Files of deleted photos could not be taken away")
         if gc.get_count()[2] >= WORTH_SEARCHING:
             self._search()
         writes = self._store.changed.writes
         if writes - self._carried >= WORTH_CARRYING:
             self._carried = writes
-            self._carry()
+            self._in_the_log(self._store.carry_over, "The write-ahead log could not be carried over")
 
     def _search(self) -> None:
         self.searches += 1
@@ -66,11 +73,13 @@ class Tidying:
         gc.collect()
         gc.freeze()
 
-    def _carry(self) -> None:
+    @staticmethod
+    def _in_the_log(do: Callable[[], None], failed: str) -> None:
+        """A full disk: nothing is lost by it, and whoever writes is told."""
         try:
-            self._store.carry_over()
-        except sqlite3.Error as error:  # a full disk: what was committed stays in the log, whoever writes is told
-            log.warning("The write-ahead log could not be carried over: %s", error)
+            do()
+        except (OSError, SQLAlchemyError, sqlite3.Error) as error:
+            log.warning("%s: %s", failed, error)
 
     def _run(self) -> None:
         while not self._end.wait(LOOK_EVERY_s):

@@ -8,7 +8,6 @@ from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from fenwa.demo.database import fill_if_stale
 from fenwa.store.prepare import prepare_store
 from fenwa.store.session import Store
 
@@ -23,6 +22,8 @@ class Beside:
 
     def store(self) -> Store:
         """Its database; made the first time, which takes some seconds."""
+        from fenwa.demo.database import fill_if_stale  # with its year of entries: no start waits for it
+
         with self._lock:
             if self._store is None:
                 self._folder = tempfile.TemporaryDirectory(prefix="fenwa-demonstration-")

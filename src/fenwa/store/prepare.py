@@ -30,18 +30,17 @@ def prepare_store(store: Store) -> None:
     with store.writing() as session:
         _bring_library(session)
         refresh_stale(session)
-        _sweep(session, store)
+    sweep_photos(store)
 
 
 def prepare_to_serve(store: Store) -> Folding | None:
-    """The same, but a long fold is left for while the port is open: it is to be started."""
+    """The same, but a long fold is left for while the port is open: it is to be started. So are deleted photos."""
     with store.writing() as session:
         _bring_library(session)
         stale = stale_summaries(session)
         if len(stale) <= WAITED_FOR:
             refresh_many(session, stale)
             stale = []
-        _sweep(session, store)
     return Folding(store, stale) if stale else None
 
 
@@ -52,8 +51,10 @@ def _bring_library(session: Session) -> None:
             session.add(Product(library_id=item.id, name=item.label.name, label=asdict(item.label)))
 
 
-def _sweep(session: Session, store: Store) -> None:
-    sweep(session, PhotoFolder(store.path), datetime.now(UTC).replace(tzinfo=None, microsecond=0))
+def sweep_photos(store: Store) -> None:
+    """Take away files of photos that nobody can bring back any more."""
+    with store.writing() as session:
+        sweep(session, PhotoFolder(store.path), datetime.now(UTC).replace(tzinfo=None, microsecond=0))
 
 
 class Folding:
