@@ -58,7 +58,7 @@ def test_a_whole_session_on_the_phone_with_the_pen(browser: Browser, demo_here: 
             page.get_by_role("button", name=POURED).click()
             if ec != "1130":
                 expect(page.get_by_role("listitem", name=re.compile(f"runoff {ec[0]}\\s{ec[1:]}"))).to_be_visible()
-        expect(page.get_by_text("Target reached: the last two, 1150 and 1130, agree.")).to_be_visible()
+        expect(page.get_by_text("Target reached: the last two, 1150 and 1130 µS/cm, agree.")).to_be_visible()
         hand.choose("Saucer or tray tipped out", "yes")
         hand.press("Save")
         expect(page.get_by_text("the first at half strength").first).to_be_visible()

@@ -148,6 +148,9 @@ def test_a_mix_that_would_clot_is_refused_with_the_way_out(orangery: str, open_p
         "would clot at 200 times the can, even in two bottles. Make a weaker stock"
     )
     region.get_by_label("Draw, mL in a litre", exact=True).fill("20")
+    expect(region.get_by_role("alert")).to_contain_text("would clot at 50 times the can")
+    region.get_by_label("Draw, mL in a litre", exact=True).fill("50")
+    expect(region.get_by_role("status")).to_have_text("Stays clear in one bottle and in the can.")
     expect(region.get_by_role("alert")).to_have_count(0)
     region.get_by_label("Drawn by", exact=True).select_option("ratio")
     region.get_by_label("Ratio, n", exact=True).fill("20")

@@ -1,6 +1,7 @@
 // Sends what waits in this browser, and lets every page ask anew once something has arrived.
 import { useQueryClient } from "@tanstack/react-query"
 import { useEffect, useSyncExternalStore } from "react"
+import { askAnew } from "../api/askAnew"
 import { arrived, start, subscribe } from "../api/outbox"
 
 export function useOutbox() {
@@ -8,6 +9,6 @@ export function useOutbox() {
   const count = useSyncExternalStore(subscribe, arrived)
   useEffect(start, [])
   useEffect(() => {
-    if (count > 0) void queries.invalidateQueries()
+    if (count > 0) void askAnew(queries)
   }, [count, queries])
 }

@@ -1,13 +1,14 @@
 // A write that is one press, and what every write takes back: no form library is needed for it.
 import { useMutation, useQueryClient } from "@tanstack/react-query"
 import { useRef } from "react"
+import { askAnew } from "../api/askAnew"
 import { newKey } from "../api/keys"
 import { ApiProblem } from "../api/problem"
 
 /** Invalidate what a write may have changed: pages come from this machine. What is `gone` is not asked for. */
 export function useRefreshAll(gone?: (key: readonly unknown[]) => boolean) {
   const client = useQueryClient()
-  return () => void client.invalidateQueries({ predicate: (q) => !gone?.(q.queryKey) })
+  return () => void askAnew(client, { predicate: (q) => !gone?.(q.queryKey) })
 }
 
 /** A write that is one press: the rules of a form, and no fields. */

@@ -1,4 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query"
+import { askAnew } from "../api/askAnew"
 import { ofOnePot } from "../api/queries"
 import { answer, client, keyed, type Schemas } from "../api/client"
 import { newKey } from "../api/keys"
@@ -18,6 +19,6 @@ export function useUndo() {
       !restore &&
       ((kind === "pot" && ofOnePot(key)) ||
         (kind === "trial" && key[0] === "trials" && key[1] === id))
-    void call.then(() => queries.invalidateQueries({ predicate: (q) => !gone(q.queryKey) }))
+    void call.then(() => askAnew(queries, { predicate: (q) => !gone(q.queryKey) }))
   }
 }
