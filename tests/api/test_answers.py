@@ -216,6 +216,20 @@ def test_after_writes_of_any_kind_all_changes_are_answered_as_by_a_fresh_start(k
     assert any(len(names) > 1 for names in beside.values()), "who stands beside whom changes on the way"
 
 
+@pytest.mark.parametrize(
+    ("first", "then", "both"),
+    [
+        ({1: None}, {1: frozenset({"rhythm"})}, {1: None}),
+        ({1: frozenset({"rhythm"})}, {1: None}, {1: None}),
+        ({1: frozenset({"rhythm"})}, {1: frozenset({"flush"})}, {1: frozenset({"rhythm", "flush"})}),
+        ({1: None}, {2: frozenset({"flush"})}, {1: None, 2: frozenset({"flush"})}),
+        ({}, {1: None}, {1: None}),
+    ],
+)
+def test_what_differs_after_two_writes_is_what_either_changed(first: Any, then: Any, both: Any) -> None:
+    assert desk._put_together(first, then) == both
+
+
 def test_a_pour_as_usual_of_a_plant_asks_nothing_anew_of_those_held_against_it(
     kept: Client, monkeypatch: pytest.MonkeyPatch
 ) -> None:

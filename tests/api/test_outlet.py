@@ -163,3 +163,15 @@ def test_a_pattern_of_beginnings_matches_its_words_and_nothing_else(words: tuple
     assert all(found.fullmatch(w) for w in words)
     near = {w + "s" for w in words} | {w[:-1] for w in words} | {w[1:] for w in words} | {""}
     assert not [w for w in near - set(words) if found.fullmatch(w)]
+
+
+# beside “24 mg/L”, which is nobody’s choice, “over 20” says all
+BARE = re.compile(
+    r"(?<!mg/L, )(?:over|under|ceiling|at most|until|margin|below) (?:about )?\d{2,}(?:\.\d+)?(?=[.,;:)]|$| of\b)"
+)
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_no_figure_of_a_sentence_is_left_without_its_unit(far: Client, page: str) -> None:
+    """A number that kept its old value beside numbers in the reader's unit is wrong by their ratio."""
+    assert [s for s in sentences(far.get(page)) if BARE.search(s)] == []

@@ -143,7 +143,7 @@ def test_files_of_photos_deleted_long_ago_go_once(
 def test_the_log_is_carried_over_and_every_write_is_there(
     store: Store, tidying: Tidying, asked: Asked, tmp_path: Path
 ) -> None:
-    write(store, WORTH_CARRYING - 2)  # one more is the first tidying's own
+    write(store, WORTH_CARRYING - 1)
     tidying.look()
     tidying.look()
     assert in_the_file(store.path, tmp_path / "copy") == 0, "few writes wait for more"

@@ -79,6 +79,18 @@ def test_no_reader_waits_for_a_long_entry_to_end(elsewhere: ThreadPoolExecutor) 
         assert elsewhere.submit(give_way).result(timeout=ENDS_s) is None
 
 
+def test_a_machine_that_was_just_started_lets_entries_go_first(
+    elsewhere: ThreadPoolExecutor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(giving_way.time, "monotonic", lambda: 0.5)  # seconds since it was switched on
+    monkeypatch.setattr(giving_way, "PATIENCE_s", LONG_s)
+    monkeypatch.setattr(giving_way, "MOST_s", LONG_s)
+    with entry():
+        reader = elsewhere.submit(give_way)
+        assert waits(reader)
+    reader.result(timeout=ENDS_s)
+
+
 def test_where_entry_follows_entry_pages_go_on(elsewhere: ThreadPoolExecutor, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(giving_way, "PATIENCE_s", LONG_s)
     monkeypatch.setattr(giving_way, "MOST_s", 0.2)

@@ -8,6 +8,7 @@ a photo may take long, and pages are to be read meanwhile.
 
 from __future__ import annotations
 
+import math
 import threading
 import time
 from collections.abc import Iterator
@@ -60,7 +61,7 @@ def _wait() -> None:
     now = time.monotonic()
     with _lock:
         left = max(_entries.values(), default=0.0) + PATIENCE_s - now
-    if now - getattr(_reader, "since", 0.0) > 2 * MOST_s:
+    if now - getattr(_reader, "since", -math.inf) > 2 * MOST_s:
         _reader.since, _reader.left = now, MOST_s
     left = min(left, _reader.left)
     if left > 0:

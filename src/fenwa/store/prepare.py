@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 import threading
 from dataclasses import asdict
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.orm import Session
@@ -15,7 +15,7 @@ from fenwa.store.collection import refresh_stale, stale_summaries
 from fenwa.store.mix_rows import library_ids
 from fenwa.store.models import Product
 from fenwa.store.photo_files import PhotoFolder
-from fenwa.store.photo_rows import sweep
+from fenwa.store.photo_rows import KEPT_DAYS, gone_before, sweep
 from fenwa.store.session import Store
 from fenwa.store.summary import refresh_many
 
@@ -52,9 +52,13 @@ def _bring_library(session: Session) -> None:
 
 
 def sweep_photos(store: Store) -> None:
-    """Take away files of photos that nobody can bring back any more."""
+    """Take away files of photos that nobody can bring back any more; where there are none, nothing is written."""
+    moment = datetime.now(UTC).replace(tzinfo=None, microsecond=0)
+    with store.reading() as session:
+        if not gone_before(session, moment - timedelta(days=KEPT_DAYS)):
+            return
     with store.writing() as session:
-        sweep(session, PhotoFolder(store.path), datetime.now(UTC).replace(tzinfo=None, microsecond=0))
+        sweep(session, PhotoFolder(store.path), moment)
 
 
 class Folding:

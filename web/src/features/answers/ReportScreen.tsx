@@ -38,7 +38,7 @@ export function ReportScreen() {
         return (
           first && (
             <Box css={A4}>
-              <Head report={first} onSince={setSince}>
+              <ReportHead report={first} onSince={setSince}>
                 <Button
                   data-screen-only
                   minH="44px"
@@ -47,7 +47,7 @@ export function ReportScreen() {
                 >
                   Print
                 </Button>
-              </Head>
+              </ReportHead>
               {asked.error && (
                 <Text role="alert" color="state.stop">
                   {asked.error.message}
@@ -70,7 +70,7 @@ export function ReportScreen() {
 
 type Report = Schemas["SeasonReport"]
 
-function Head({
+function ReportHead({
   report: r,
   onSince,
   children,
