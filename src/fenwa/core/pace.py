@@ -6,7 +6,13 @@ lets an entry be stored, everyone else goes on. No result depends on it.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Iterator
+from itertools import islice
+from typing import TypeVar
+
+T = TypeVar("T")
+
+AT_A_TIME = 64  # of many
 
 
 def _go_on() -> None:
@@ -24,3 +30,14 @@ def between_steps(do: Callable[[], None]) -> None:
 def step_done() -> None:
     """A step of a long calculation is done."""
     _between[0]()
+
+
+def in_steps(many: Iterable[T]) -> Iterator[T]:
+    """Go through many, with a step done before each ``AT_A_TIME`` of them."""
+    there = iter(many)
+    while True:
+        step_done()
+        some = tuple(islice(there, AT_A_TIME))
+        if not some:
+            return
+        yield from some

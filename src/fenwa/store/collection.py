@@ -25,9 +25,9 @@ from fenwa.core.pot.specification import Members, PotSpec, band
 from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.core_version import CORE_VERSION
-from fenwa.store.flush_state import told_by_others
 from fenwa.store.giving_way import InTurns
 from fenwa.store.memory import EVERYTHING, rests_on, undisturbed
+from fenwa.store.mixes import told_by_others
 from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
 from fenwa.store.pot_today import PotToday, facts_from_plain
 from fenwa.store.salt_of_pots import pot_spec

@@ -28,6 +28,7 @@ from fenwa.core.care.vocabulary import DONE, LATER
 from fenwa.core.leaf.series import Dose, series_days
 from fenwa.core.leaf.timing import expected_by
 from fenwa.core.library.loader import media
+from fenwa.core.pace import in_steps
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, membrane_trend
 from fenwa.core.water.watch import water_watch
 from fenwa.store import models
@@ -66,7 +67,7 @@ def _errands_due(session: Session, pots: list[PotToday], today: date, until: dat
     facts = _facts_kept(session, pots, today)
     dated = [
         replace(facts[i], rinsed_on=rinsed.get(i), series=given.get(i, ())) if i in rinsed or i in given else facts[i]
-        for i in (p.id for p in pots)
+        for i in (p.id for p in in_steps(pots))
     ]
     return still_asked(errands(dated, _things_kept(session, today), until), said, today)
 

@@ -1,21 +1,17 @@
-"""Rows of what comes out: readings between pours, flushes with passes, levels; and what pots of one mix share."""
+"""Rows of what comes out: readings between pours, flushes with passes, levels."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import date
-from functools import lru_cache
 
-from pydantic_core import from_json
-from sqlalchemy import Text, select, type_coerce
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fenwa.core.pot.learning import Knowledge, Mix, Pooled
 from fenwa.core.pot.live_passes import FlushPass
 from fenwa.core.pot.reservoir import ReservoirEvent
-from fenwa.core.pot.specification import LEARNT, SPREAD, PotReading
-from fenwa.store.core_version import CORE_VERSION
-from fenwa.store.models import Flush, Level, Pot, PotSummary, Pour, Runoff, Water
+from fenwa.core.pot.specification import PotReading
+from fenwa.store.models import Flush, Level, Pour, Runoff, Water
 
 
 def readings_between(session: Session, pot_id: int) -> Sequence[Runoff]:
@@ -121,46 +117,6 @@ def reservoir_events(session: Session, pot_id: int) -> list[ReservoirEvent]:
         if r.method == "reservoir" and r.ec_uS_cm and not r.left_out and r.on is not None:
             out.append((r.on, 3, ReservoirEvent(r.on, "read", reading_uS_cm=r.ec_uS_cm)))
     return [e for _, _, e in sorted(out, key=lambda row: row[:2])]
-
-
-def mix_of(pot: Pot, profile_id: str) -> str:
-    """Pots of one medium and kind share what their readings taught: the key they share it by."""
-    parts = sorted(f"{row['medium_id']}:{row['parts']:g}" for row in pot.medium_parts or [])
-    return f"{'+'.join(parts) or pot.medium_id}|{profile_id}"
-
-
-@lru_cache(maxsize=16_384)
-def _knowledge_of(learnt: str) -> dict[str, Knowledge]:
-    """What a pot's readings taught, as it is stored: read once, and what it tells its mix is worked out once."""
-    return {n: Knowledge(n, v[0], v[1], SPREAD[n]) for n, v in from_json(learnt).items()}
-
-
-def told_by_others(session: Session, mixes: dict[int, str]) -> dict[int, tuple[Pooled, ...]]:
-    """What the readings of other pots of its mix say of each pot; only pots they say anything of are named."""
-    rows = session.execute(
-        select(PotSummary.pot_id, PotSummary.mix, type_coerce(PotSummary.learnt, Text))
-        .join(Pot, Pot.id == PotSummary.pot_id)
-        .where(
-            Pot.archived_at.is_(None),
-            PotSummary.mix.in_(set(mixes.values())),
-            PotSummary.learnt.is_not(None),
-            PotSummary.core_version == CORE_VERSION,
-        )
-    ).all()
-    known: dict[int, dict[str, Knowledge]] = {}
-    by_mix: dict[str, list[dict[str, Knowledge]]] = {}
-    for pot_id, mix, learnt in rows:
-        if learnt != "{}":
-            known[pot_id] = _knowledge_of(learnt)
-            by_mix.setdefault(mix, []).append(known[pot_id])
-    of_mix = {mix: Mix(pots, LEARNT) for mix, pots in by_mix.items()}
-    told = {pot_id: of_mix[mix].told(known.get(pot_id)) for pot_id, mix in mixes.items() if mix in of_mix}
-    return {pot_id: parts for pot_id, parts in told.items() if parts}
-
-
-def pots_of_mix(session: Session, mix: str) -> list[int]:
-    """Pots folded last under this mix."""
-    return list(session.scalars(select(PotSummary.pot_id).where(PotSummary.mix == mix)))
 
 
 def flush_waters(session: Session) -> Sequence[Water]:

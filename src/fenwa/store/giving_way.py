@@ -14,14 +14,14 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
-from itertools import islice
 from typing import TypeVar
+
+from fenwa.core.pace import in_steps
 
 T = TypeVar("T")
 
-AT_A_TIME = 64  # of many
 PATIENCE_s = 0.15  # a pour takes a fifth of it
-MOST_s = 1.0  # in twice the time: where entry follows entry, pages go on half of it
+MOST_s, IN_s = 2.0, 2.5  # where entry follows entry without pause, pages go on a fifth of the time
 
 _lock = threading.Lock()
 _entries: dict[object, float] = {}  # entries under way, and since when
@@ -61,7 +61,7 @@ def _wait() -> None:
     now = time.monotonic()
     with _lock:
         left = max(_entries.values(), default=0.0) + PATIENCE_s - now
-    if now - getattr(_reader, "since", -math.inf) > 2 * MOST_s:
+    if now - getattr(_reader, "since", -math.inf) > IN_s:
         _reader.since, _reader.left = now, MOST_s
     left = min(left, _reader.left)
     if left > 0:
@@ -70,10 +70,7 @@ def _wait() -> None:
 
 
 class InTurns(list[T]):
-    """Many, gone through some at a time: whoever reads them gives way between."""
+    """Many, gone through in steps: whoever reads them lets entries go first between."""
 
     def __iter__(self) -> Iterator[T]:
-        there = super().__iter__()
-        for _ in range(0, len(self), AT_A_TIME):
-            give_way()
-            yield from islice(there, AT_A_TIME)
+        return in_steps(super().__iter__())

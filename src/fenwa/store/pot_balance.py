@@ -13,8 +13,8 @@ from fenwa.core.pot.fold import fold_log, rest_until
 from fenwa.core.pot.folded import Folded, salt
 from fenwa.core.pot.learning import Pooled, learnt_spec, with_pooled
 from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent, capacity_L
-from fenwa.store.flush_state import told_by_others
 from fenwa.store.log_rows import as_event, readings_of
+from fenwa.store.mixes import told_by_others
 from fenwa.store.models import PotSummary, Pour
 from fenwa.store.pot_rows import looks_until
 from fenwa.store.pot_today import PotToday

@@ -17,8 +17,8 @@ from fenwa.core.pot.happened import PotLog
 from fenwa.core.pot.learning import Pooled, knowledge, with_pooled
 from fenwa.core.pot.specification import LEARNT, PotSpec
 from fenwa.store.core_version import CORE_VERSION
-from fenwa.store.flush_state import mix_of, pots_of_mix
 from fenwa.store.log_rows import LogRows, load_logs
+from fenwa.store.mixes import mix_of, pots_of_mix
 from fenwa.store.models import Growth, PhaseSpan, Plant, PotSummary, Pour
 from fenwa.store.pot_today import facts_as_plain
 from fenwa.store.standing_rows import clear_standings, keep_standings

@@ -10,6 +10,7 @@ from fenwa.core.care.coming import Coming, coming_pot, coming_rounds
 from fenwa.core.care.due import RoundPot
 from fenwa.core.care.errands import Errand
 from fenwa.core.care.vocabulary import ErrandKind
+from fenwa.core.pace import in_steps
 from fenwa.core.working import Computed
 
 
@@ -42,7 +43,7 @@ def errand_outs(found: list[Errand], today: date) -> list[ErrandOut]:
             sentence=e.sentence,
             done_here=e.done_here,
         )
-        for e in found
+        for e in in_steps(found)
     ]
 
 

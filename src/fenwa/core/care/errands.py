@@ -12,6 +12,7 @@ from fenwa.core.care.vocabulary import RINSES, ErrandKind
 from fenwa.core.constants import DAYS_A_MONTH
 from fenwa.core.leaf.series import Dose
 from fenwa.core.once import once
+from fenwa.core.pace import in_steps
 from fenwa.core.pot.flush import FromAbove
 
 QUARANTINE_DAYS = 42  # three to six weeks by usual advice; the longer is taken
@@ -219,7 +220,7 @@ def _errands_of(p: PotFacts) -> list[Errand]:
 
 def errands(pots: list[PotFacts], things: list[ThingFacts], until: date) -> list[Errand]:
     """Jobs due up to a day, the oldest first."""
-    found = [e for p in pots for e in p.asks]
+    found = [e for p in in_steps(pots) for e in p.asks]
     found += [
         Errand(f"{t.id}-{t.due_on.isoformat()}", t.kind, t.due_on, None, t.name, t.sentence)
         for t in things
@@ -261,7 +262,7 @@ def ends_quarantine(kind: str | None) -> bool:
 def still_asked(found: list[Errand], said: list[Said], today: date) -> list[Errand]:
     """Errands nobody has done or put off beyond today."""
     hidden = {s.errand_id for s in said if s.until is None or s.until > today}
-    return [e for e in found if e.id not in hidden]
+    return [e for e in in_steps(found) if e.id not in hidden]
 
 
 def meter_check(meter_id: int, name: str, due_on: date) -> ThingFacts:

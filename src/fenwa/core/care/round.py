@@ -22,6 +22,7 @@ from fenwa.core.care.round_parts import (
 )
 from fenwa.core.mix.can import litres_for
 from fenwa.core.once import once_for
+from fenwa.core.pace import in_steps
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -115,7 +116,7 @@ def round_plan(
     cans: list[Can] = []
     for carnivore in (True, False):
         by_water: dict[int, list[RoundPot]] = {}
-        for p in plain:
+        for p in in_steps(plain):
             if p.carnivore is carnivore:
                 first = next((i for i in p.water_ids if i in at_hand), None)
                 if first is None:

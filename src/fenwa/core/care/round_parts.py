@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from operator import attrgetter
 
@@ -14,6 +14,7 @@ from fenwa.core.mix.dose import StrengthMode
 from fenwa.core.mix.feed import ProductSlope
 from fenwa.core.mix.label import Label
 from fenwa.core.mix.school import FeedRoute
+from fenwa.core.pace import in_steps
 from fenwa.core.pot.specification import Route
 from fenwa.core.water.kinds import BaseWater
 from fenwa.core.working import Working
@@ -149,9 +150,9 @@ def given(job: Job, route: str) -> str:
     return "plain water" if job == "plain" else job
 
 
-def walk_of(pots: list[RoundPot]) -> list[RoundPot]:
+def walk_of(pots: list[RoundPot]) -> Iterator[RoundPot]:
     """Pots in the order they are walked."""
-    return sorted(pots, key=attrgetter("walk"))
+    return in_steps(sorted(pots, key=attrgetter("walk")))
 
 
 def shares_of(pots: list[RoundPot], job: Job) -> tuple[CanPot, ...]:
@@ -180,13 +181,14 @@ def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
     """
     walked = list(shares)
     rows: list[int] = []
-    for i, share in enumerate(walked):
+    for i, share in enumerate(in_steps(walked)):
         before = walked[i - 1] if i else None
         alike = before is not None and not share.isolated and not before.isolated and _same(share) == _same(before)
         rows.append(0 if before is None else rows[-1] if alike else rows[-1] + 1)
     length = Counter(rows)
     return tuple(
-        replace(share, row=row, together=length[row] >= MIN_IN_A_ROW) for share, row in zip(walked, rows, strict=True)
+        replace(share, row=row, together=length[row] >= MIN_IN_A_ROW)
+        for share, row in zip(in_steps(walked), rows, strict=True)
     )
 
 
@@ -202,9 +204,9 @@ def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
     """
     healthy, isolated = list[Leg](), list[Leg]()
     for c in cans:
-        apart = {p.pot_id for p in c.pots if p.isolated}
+        apart = {p.pot_id for p in in_steps(c.pots) if p.isolated}
         if len(apart) < len(c.pots):
-            healthy.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id not in apart)))
+            healthy.append(Leg(c.letter, tuple(p.pot_id for p in in_steps(c.pots) if p.pot_id not in apart)))
         if apart:
             isolated.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id in apart)))
     return (*healthy, *isolated)

@@ -10,6 +10,7 @@ from statistics import median
 import numpy as np
 
 from fenwa.core.constants import POUR_PER_REFILL
+from fenwa.core.pace import step_done
 from fenwa.core.pot.balance import Array, Soil, State, at_capacity, dry, held_with, no_exit, root_zone_ec, water
 from fenwa.core.pot.folded import salt, wetting
 from fenwa.core.pot.specification import Members, PotSpec, WaterEvent, band, capacity_L, two_salts_of
@@ -89,6 +90,7 @@ def forecast(
                     np.where(open_pot, poured.C_i, C),
                 )
             state = poured
+        step_done()
         readings[:, n, :] = 1.0 + (salt(at_capacity(soil, state)) - 1.0) * gain
     days = interval * np.arange(1.0, pours + 1)[None, :]
     return Forecast(days, readings)
