@@ -85,3 +85,11 @@ def test_a_body_that_comes_in_pieces_is_waited_for(address: tuple[str, int], kep
     assert got.startswith(b"HTTP/1.1 201")
     people: Any = kept.get("/api/people")
     assert [p["name"] for p in people] == ["Ada"]
+
+
+def test_a_line_that_breaks_off_in_the_body_stores_nothing(address: tuple[str, int], kept: Client) -> None:
+    """What came reads whole, and is not."""
+    with socket.create_connection(address, timeout=10) as line:
+        line.sendall(HEAD + b'Content-Length: 60\r\n\r\n{"name": "Ada"}')
+    time.sleep(2 * SHORT_S)
+    assert kept.get("/api/people") == []

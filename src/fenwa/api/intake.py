@@ -10,6 +10,7 @@ from typing import Any
 from urllib.parse import parse_qsl, unquote
 
 from anyio import fail_after
+from starlette.requests import ClientDisconnect
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
@@ -58,6 +59,8 @@ class Intake:
             body = await _read(receive, body_limit(scope["path"]))
         except TimeoutError:
             refused = _half_sent(scope)
+        except ClientDisconnect:
+            return  # nobody hears an answer, and what came may read whole and not be
         else:
             if body is None:
                 refused = too_large(scope["path"])
@@ -89,14 +92,17 @@ def too_large(path: str) -> Response:
 
 
 async def _read(receive: Receive, limit: int) -> bytes | None:
-    """The whole body, or None as soon as it is over the limit, whatever length was promised."""
+    """The whole body, or None as soon as it is over the limit, whatever length was promised.
+
+    Raises ``ClientDisconnect`` where the line broke off before its end.
+    """
     parts: list[bytes] = []
     size = 0
     while True:
         with fail_after(PATIENCE_S):
             message = await receive()
         if message["type"] != "http.request":
-            return b"".join(parts)
+            raise ClientDisconnect
         parts.append(message.get("body", b""))
         size += len(parts[-1])
         if size > limit:

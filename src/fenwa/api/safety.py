@@ -8,8 +8,9 @@ from urllib.parse import urlsplit
 
 from fastapi import FastAPI, Request, Response
 from starlette.concurrency import run_in_threadpool
-from starlette.middleware.base import RequestResponseEndpoint
+from starlette.datastructures import MutableHeaders
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from fenwa.api.door import is_loopback, was_forwarded
 from fenwa.api.house.entrance import door_of, refuse_entry
@@ -70,6 +71,40 @@ def _refused(request: Request) -> Response | None:
     return None
 
 
+class Doors:
+    """Lets in or refuses, and gives every answer its headers, errors among them."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Answer with a refusal, or with what is behind."""
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        request, begun = Request(scope), False
+
+        async def out(message: Message) -> None:
+            nonlocal begun
+            if message["type"] == "http.response.start":
+                begun = True
+                headers = MutableHeaders(scope=message)
+                headers.update(HEADERS)
+                if scope["path"].startswith("/api"):
+                    headers["Cache-Control"] = "no-store"
+                    headers["Fenwa-Interface"] = request.app.state.interface
+            await send(message)
+
+        closed = door_of(request) is None
+        refused = _refused(request) if closed else await run_in_threadpool(_refused, request)
+        try:
+            await (refused or self._app)(scope, receive, out)
+        except Exception as error:  # here and no further out: this answer carries the headers too
+            if begun:
+                raise
+            await unexpected(request, error)(scope, receive, out)
+
+
 def install(app: FastAPI) -> None:
     """Put the doors on the application; what the doors let in is read by the intake behind them."""
     app.add_middleware(Outlet)
@@ -77,18 +112,4 @@ def install(app: FastAPI) -> None:
     app.add_middleware(Intake)
     app.add_middleware(GZipMiddleware, minimum_size=WORTH_PACKING, compresslevel=5)
 
-    @app.middleware("http")
-    async def doors(request: Request, call_next: RequestResponseEndpoint) -> Response:
-        closed = door_of(request) is None
-        response = _refused(request) if closed else await run_in_threadpool(_refused, request)
-        if response is None:
-            try:
-                response = await call_next(request)
-            except Exception as error:  # here and no further out: this answer carries the headers too
-                response = unexpected(request, error)
-        for name, value in HEADERS.items():
-            response.headers[name] = value
-        if request.url.path.startswith("/api"):
-            response.headers["Cache-Control"] = "no-store"
-            response.headers["Fenwa-Interface"] = request.app.state.interface
-        return response
+    app.add_middleware(Doors)

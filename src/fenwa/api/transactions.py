@@ -1,10 +1,13 @@
-"""What every handler needs: the store, the day, and writes that happen once."""
+"""What every handler needs: the store, the day, and writes that happen once.
+
+What is asked for beside a handler is ``async`` though it waits for nothing: else each would be sent through a thread.
+"""
 
 from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Callable, Iterator
+from collections.abc import AsyncIterator, Callable
 from datetime import UTC, date, datetime
 from typing import Annotated, Any, TypeVar
 
@@ -12,10 +15,9 @@ from fastapi import Depends, Header, Request, Response
 from pydantic import BaseModel, TypeAdapter
 from sqlalchemy.orm import Session
 
-from fenwa.api.collections import backups_of, store_of
+from fenwa.api.collections import store_of
 from fenwa.core.errors import Conflict, NotFound
 from fenwa.core.working import Working
-from fenwa.store.backup import Backups
 from fenwa.store.models import Archivable, Base, Submission
 from fenwa.store.session import Store
 from fenwa.store.summary import touch, touch_all
@@ -23,25 +25,20 @@ from fenwa.store.summary import touch, touch_all
 M = TypeVar("M", bound=Base)
 
 
-def get_store(request: Request) -> Store:
+async def get_store(request: Request) -> Store:
     """The collection's database."""
     return store_of(request)
 
 
-def get_backups(request: Request) -> Backups:
-    """The backups of the collection."""
-    return backups_of(request)
-
-
-def get_today(request: Request) -> date:
+async def get_today(request: Request) -> date:
     """The day, from the clock the server was started with."""
     day: date = request.app.state.clock()
     return day
 
 
-def get_reading_session(request: Request) -> Iterator[Session]:
+async def get_reading_session(request: Request) -> AsyncIterator[Session]:
     """A session that cannot write."""
-    with get_store(request).reading() as session:
+    with store_of(request).reading() as session:
         yield session
 
 
@@ -53,7 +50,7 @@ class Writer:
     """Runs a write in one transaction, and only once for each idempotency key."""
 
     def __init__(self, request: Request, key: str) -> None:
-        self._store, self._key, self._route = get_store(request), key, request.url.path
+        self._store, self._key, self._route = store_of(request), key, request.url.path
 
     def once(self, body: BaseModel | None, write: Callable[[Session], dict[str, Any]]) -> dict[str, Any]:
         """The answer of ``write``, or the stored answer if this key was seen before."""
@@ -79,7 +76,7 @@ class Writer:
             return answer
 
 
-def get_writer(request: Request, idempotency_key: Annotated[str, Header(min_length=8, max_length=100)]) -> Writer:
+async def get_writer(request: Request, idempotency_key: Annotated[str, Header(min_length=8, max_length=100)]) -> Writer:
     """The writer of this request; the Idempotency-Key header is required."""
     return Writer(request, idempotency_key)
 

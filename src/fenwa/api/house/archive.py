@@ -13,8 +13,9 @@ from fastapi.responses import FileResponse
 from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
+from fenwa.api.collections import backups_of, store_of
 from fenwa.api.files import AS_BODY, Sent
-from fenwa.api.transactions import OneWrite, Today, get_backups, get_store, now
+from fenwa.api.transactions import OneWrite, Today, now
 from fenwa.archive import carry
 from fenwa.archive import hand_over as over
 from fenwa.formats.data_package import write_package
@@ -73,7 +74,7 @@ class ImportDone(BaseModel):
 @router.get("/archive.zip", response_class=Response)
 def export_zip(request: Request, today: Today) -> FileResponse:
     """Everything as a zip: a Frictionless data package with photos."""
-    store = get_store(request)
+    store = store_of(request)
     handle, name = tempfile.mkstemp(suffix=".zip", prefix="export.", dir=store.path.parent)  # its owner's alone
     try:
         with os.fdopen(handle, "wb") as out:
@@ -94,7 +95,7 @@ def hand_over(request: Request, today: Today, pot_ids: str) -> Response:
     """Some pots with their history, for another Fenwa. ``pot_ids``: their ids, with commas between."""
     ids = [int(i) if i.isdecimal() and len(i) < 10 else 0 for i in pot_ids.split(",") if i.strip()]
     out = io.BytesIO()
-    write_package(over.hand_over(get_store(request), ids, now()), out)
+    write_package(over.hand_over(store_of(request), ids, now()), out)
     name = f"fenwa-plants-{today.isoformat()}.zip"
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return Response(out.getvalue(), media_type=ZIP, headers=headers)
@@ -111,7 +112,7 @@ class PotsCame(BaseModel):
 @router.post("/archive/pots", openapi_extra=AS_BODY)
 def receive_pots(data: Sent, request: Request, writer: OneWrite, today: Today) -> PotsCame:
     """Add the pots of a file that was handed over, beside what is here; once for each submission key."""
-    store, backups = get_store(request), get_backups(request)
+    store, backups = store_of(request), backups_of(request)
     read = carry.read_file(io.BytesIO(data))
     return PotsCame(**over.receive(store, backups, read, today, now(), lambda write: writer.once(None, write)))
 
@@ -121,7 +122,7 @@ def export_json(request: Request, today: Today) -> Response:
     """The tables as one JSON; photos by name only."""
     name = f"fenwa-collection-{today.isoformat()}.json"
     return Response(
-        carry.export_json(get_store(request), now()),
+        carry.export_json(store_of(request), now()),
         media_type="application/json",
         headers={"Content-Disposition": f'attachment; filename="{name}"'},
     )
@@ -130,7 +131,7 @@ def export_json(request: Request, today: Today) -> Response:
 @router.post("/archive/preview", openapi_extra=AS_BODY)
 def preview_import(data: Sent, request: Request) -> ImportPreview:
     """What a file would bring; nothing is stored."""
-    seen = carry.preview(get_store(request), carry.read_file(io.BytesIO(data)))
+    seen = carry.preview(store_of(request), carry.read_file(io.BytesIO(data)))
     return ImportPreview(
         becomes=seen.becomes,
         tables=[TableCount(table=t, **n) for t, n in seen.counts.items()],
@@ -158,5 +159,5 @@ def import_archive(
 
     Not kept by submission key: an import may replace the record of submissions. Imported twice, it is the same.
     """
-    taken = carry.take(get_store(request), get_backups(request), carry.read_file(io.BytesIO(data)), conflicts, now())
+    taken = carry.take(store_of(request), backups_of(request), carry.read_file(io.BytesIO(data)), conflicts, now())
     return ImportDone(written=taken.written, photos=taken.photos, before=taken.before, sentence=taken.sentence)

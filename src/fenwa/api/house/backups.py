@@ -8,7 +8,8 @@ from datetime import datetime
 from fastapi import APIRouter, Request
 from pydantic import BaseModel
 
-from fenwa.api.transactions import OneWrite, get_backups, get_store, now
+from fenwa.api.collections import backups_of, store_of
+from fenwa.api.transactions import OneWrite, now
 from fenwa.api.typed import Moment
 from fenwa.core.errors import Conflict
 from fenwa.store.backup import OLD, SPARE_BYTES, Backup
@@ -68,7 +69,7 @@ def _out(b: Backup, at: datetime) -> BackupOut:
 @router.get("")
 def list_backups(request: Request) -> DataOut:
     """Where the data are, and every backup, the newest first."""
-    kept, at = get_backups(request), now()
+    kept, at = backups_of(request), now()
     made = kept.listed()
     shown = [_out(b, at) for b in made]
     there = kept.folder if kept.folder.is_dir() else kept.database.parent
@@ -95,7 +96,7 @@ def list_backups(request: Request) -> DataOut:
 @router.post("")
 def make_backup(request: Request, writer: OneWrite) -> BackupOut:
     """Make a backup now; it is read back before it counts."""
-    made = get_backups(request).make("by-hand", now())
+    made = backups_of(request).make("by-hand", now())
     return BackupOut(**writer.once(None, lambda _: _out(made, now()).model_dump(mode="json")))
 
 
@@ -113,7 +114,7 @@ def restore_backup(name: str, request: Request) -> Restored:
 
     Not kept by submission key: the record of submissions is turned back as well. Restored twice, it is the same.
     """
-    kept, store = get_backups(request), get_store(request)
+    kept, store = backups_of(request), store_of(request)
     path = kept.place(name)
     before = kept.restore(store, path, now(), prepare_store)
     prepare_store(store)

@@ -10,11 +10,11 @@ from fastapi.responses import HTMLResponse, RedirectResponse
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
-from fenwa.api.collections import looks_around
+from fenwa.api.collections import looks_around, store_of
 from fenwa.api.door import COOKIE, GUESSES, at_home
 from fenwa.api.house.entrance import door_of, note_of, qr_svg
 from fenwa.api.sign_in_page import sign_in_page
-from fenwa.api.transactions import OneWrite, ReadSession, get_store
+from fenwa.api.transactions import OneWrite, ReadSession
 from fenwa.core.errors import Conflict, InputError, NotFound
 from fenwa.store import passphrase
 
@@ -125,7 +125,7 @@ def choose_passphrase(body: PassphraseIn, request: Request) -> LanOut:
         raise Conflict("This is the demonstration. Go back to your collection to choose its passphrase.")
     if not body.passphrase.strip():
         raise InputError("Passphrase is empty. Take four or five words nobody would guess.", pointer="/passphrase")
-    store = get_store(request)
+    store = store_of(request)
     with store.writing() as session:
         passphrase.set_passphrase(session, body.passphrase)
     with store.reading() as session:

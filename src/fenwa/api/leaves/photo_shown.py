@@ -8,16 +8,16 @@ from typing import Annotated, Any
 from fastapi import Depends, Request
 from pydantic import BaseModel
 
-from fenwa.api.transactions import get_store
+from fenwa.api.collections import store_of
 from fenwa.core.leaf.photo import PhotoPoint, PhotoScale, RimTaps, photo_scale, tap_error
 from fenwa.core.working import Computed
 from fenwa.store import models
 from fenwa.store.photo_files import PhotoFolder
 
 
-def get_folder(request: Request) -> PhotoFolder:
+async def get_folder(request: Request) -> PhotoFolder:
     """The folder of this collection's photos."""
-    return PhotoFolder(get_store(request).path)
+    return PhotoFolder(store_of(request).path)
 
 
 Folder = Annotated[PhotoFolder, Depends(get_folder)]

@@ -12,8 +12,9 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.collections import store_of
 from fenwa.api.files import Imported
-from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, get_store
+from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
 from fenwa.api.typed import Moment
 from fenwa.api.water.entries import AmountIn, EntryIn, TraceIn, store_reading
 from fenwa.api.water.shown import ReadingOut, reading_out, water_of
@@ -36,7 +37,7 @@ router = APIRouter(prefix="/api", tags=["devices"])
 ROOM_C, NEUTRAL_PH = 18.0, 7.0  # of a water whose temperature or pH nobody measured, for the simulated pen only
 
 
-def get_desk(request: Request) -> PenSession:
+async def get_desk(request: Request) -> PenSession:
     """The pen this Fenwa was started with."""
     desk: PenSession = request.app.state.pen
     return desk
@@ -175,7 +176,7 @@ async def receive(request: Request) -> Imported:
     A logger needs no key: what it sends names itself by device, time and values.
     """
     # read as bytes, whatever the content type: the pack's own reader names line and record
-    return await run_in_threadpool(_store_pack, get_store(request), await request.body())
+    return await run_in_threadpool(_store_pack, store_of(request), await request.body())
 
 
 def _store_pack(store: Store, pack: bytes) -> Imported:
