@@ -184,7 +184,7 @@ def test_a_value_made_while_a_write_commits_is_made_again(bare: Store) -> None:
     assert c.names() == ["Rain", "Tap"]
 
 
-def test_a_write_uses_what_readers_keep_until_it_has_written_itself(bare: Store) -> None:
+def test_a_write_uses_what_readers_keep_until_it_has_written_there_itself(bare: Store) -> None:
     def names(session: Session) -> list[str]:
         return remembered(session, "names", None, lambda s: list(s.scalars(select(Water.name))), also_writing=True)
 
@@ -199,6 +199,26 @@ def test_a_write_uses_what_readers_keep_until_it_has_written_itself(bare: Store)
     with bare.writing() as session:
         assert names(session) == ["Rain", "Tap"], "readers keep the old one, which does not hold"
         assert remembered(session, "names", None, lambda s: ["of its own"]) == ["of its own"]
+
+
+def test_a_write_uses_what_readers_keep_of_tables_it_has_not_written(bare: Store) -> None:
+    def everything(s: Session) -> list[str]:
+        rests_on({EVERYTHING})
+        return list(s.scalars(select(Water.name)))
+
+    def both(session: Session) -> tuple[list[str], list[str]]:
+        names = remembered(session, "names", None, lambda s: list(s.scalars(select(Water.name))), also_writing=True)
+        return names, remembered(session, "all", None, everything, also_writing=True)
+
+    with bare.reading() as session:
+        names, rested = both(session)
+    with bare.writing() as session:
+        session.add(Setting(key="x", value=1))
+        now = both(session)
+        assert now[0] is names
+        assert now[1] is not rested, "it rests on whatever is written"
+        session.execute(update(Water).values(name="Well"))
+        assert both(session) == (["Well"], ["Well"])
 
 
 def test_pots_written_are_told_by_a_count_of_writes() -> None:

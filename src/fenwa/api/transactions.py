@@ -18,7 +18,8 @@ from sqlalchemy.orm import Session
 from fenwa.api.collections import store_of
 from fenwa.core.errors import Conflict, NotFound
 from fenwa.core.working import Working
-from fenwa.store.models import Archivable, Base, Submission
+from fenwa.store import submissions
+from fenwa.store.models import Archivable, Base
 from fenwa.store.session import Store
 from fenwa.store.summary import touch, touch_all
 
@@ -58,21 +59,14 @@ class Writer:
         text = json.dumps([self._route, plain], sort_keys=True, ensure_ascii=False)
         digest = hashlib.sha256(text.encode()).hexdigest()
         with self._store.writing() as session:
-            seen = session.get(Submission, self._key)
-            if seen is not None:
-                if seen.request_hash != digest:
+            before = submissions.seen(session, self._key)
+            if before is not None:
+                sent, known = before
+                if sent != digest:
                     raise Conflict("This submission key was used for another entry. Reload the page and send again.")
-                return dict(seen.answer)
+                return known
             answer = write(session)
-            session.add(
-                Submission(
-                    key=self._key,
-                    route=self._route,
-                    request_hash=digest,
-                    at=datetime.now(UTC).replace(tzinfo=None),
-                    answer=answer,
-                )
-            )
+            submissions.keep(session, self._key, self._route, digest, answer)
             return answer
 
 
@@ -115,8 +109,13 @@ def get_row(session: Session, model: type[M], row_id: int, words: str, pointer: 
     """A row that is there and not archived, or NotFound in plain words."""
     row = session.get(model, row_id)
     if row is None or getattr(row, "archived_at", None) is not None:
-        raise NotFound(f"{words} {row_id} is not there. It may have been archived.", pointer=pointer)
+        raise not_there(words, row_id, pointer)
     return row
+
+
+def not_there(words: str, row_id: int, pointer: str) -> NotFound:
+    """What is said of a row that was never there, or is archived."""
+    return NotFound(f"{words} {row_id} is not there. It may have been archived.", pointer=pointer)
 
 
 def keep_row(session: Session, row: Archivable) -> dict[str, Any]:

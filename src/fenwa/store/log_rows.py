@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import hashlib
-import json
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
@@ -11,7 +10,7 @@ from functools import lru_cache
 from typing import Any
 
 from pydantic_core import from_json
-from sqlalchemy import BindParameter, Text, bindparam, func, select, type_coerce
+from sqlalchemy import Text, bindparam, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, PoursSoFar, pours_so_far
@@ -22,6 +21,7 @@ from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.flush_state import as_reading
 from fenwa.store.models import Feel, Flush, Growth, Look, PhaseSpan, Plant, Pot, Pour, Runoff
 from fenwa.store.prill_rows import prills_given
+from fenwa.store.questions import among, columns, listed
 from fenwa.store.salt_of_pots import BallastShares, pot_spec
 from fenwa.store.standing_rows import standings_of
 
@@ -166,8 +166,7 @@ _POUR = (
 )
 _RUNOFF = (Runoff.id, Runoff.volume_L, Runoff.ec_uS_cm, Runoff.method, Runoff.left_out, Runoff.archived_at)
 
-# asked at every pour, and built once: to build a question takes longer than SQLite takes to answer it
-_IDS: BindParameter[int] = bindparam("ids", expanding=True)
+_IDS = among()
 _POTS = select(Pot).where(Pot.id.in_(_IDS))
 _PLANTS = select(Plant).where(Plant.pot_id.in_(_IDS), Plant.archived_at.is_(None)).order_by(Plant.id)
 _SPANS = (
@@ -179,7 +178,11 @@ _SPANS = (
 _SIDE_GROWTHS = select(Growth.id).join(Plant).where(Plant.pot_id.in_(_IDS), Growth.leads.is_(False))
 _LOOKS = select(*_LOOK).where(Look.pot_id.in_(_IDS), Look.archived_at.is_(None)).order_by(Look.on, Look.id)
 _PARTIAL = select(Flush.id).where(Flush.pot_id.in_(_IDS), Flush.ended_as.in_(("", "interrupted")))
-_BETWEEN = select(Runoff).where(Runoff.pot_id.in_(_IDS), Runoff.archived_at.is_(None)).order_by(Runoff.on, Runoff.id)
+_BETWEEN = (
+    select(Runoff.pot_id, Runoff.on, Runoff.ec_uS_cm, Runoff.method, Runoff.crust, Runoff.left_out)
+    .where(Runoff.pot_id.in_(_IDS), Runoff.archived_at.is_(None))
+    .order_by(Runoff.on, Runoff.id)
+)
 _POURED = select(Pour.id).where(Pour.pot_id == Feel.pot_id, Pour.on == Feel.on, Pour.archived_at.is_(None))
 _FELT = (
     select(Feel.pot_id, Feel.on, Feel.moist)
@@ -203,7 +206,7 @@ _POURS = (
 
 def load_logs(session: Session, pot_ids: Sequence[int], whole: bool = False) -> list[LogRows]:
     """The logs of pots. ``whole``: from their first day, whatever was kept on the way."""
-    asked = {"ids": list(pot_ids)}
+    asked = {"ids": listed(pot_ids)}
     pots = {p.id: p for p in session.scalars(_POTS, asked)}
     plants: dict[int, Plant] = {}
     for plant in session.scalars(_PLANTS, asked):
@@ -239,17 +242,17 @@ def _begins(x: LogRows) -> date:
 def _spans(session: Session, plant_ids: Sequence[int]) -> dict[int, list[LoggedPhase]]:
     """Phases of the leading growth of plants, oldest first."""
     out: dict[int, list[LoggedPhase]] = {}
-    for plant_id, phase, since in session.execute(_SPANS, {"ids": list(plant_ids)}):
-        out.setdefault(plant_id, []).append(LoggedPhase(phase, since))  # type: ignore[arg-type]  # checked when stored
+    for plant_id, phase, since in columns(session, _SPANS, ids=listed(plant_ids)):
+        out.setdefault(plant_id, []).append(LoggedPhase(phase, since))
     return out
 
 
 def _looks(session: Session, plants: Mapping[int, Plant]) -> dict[int, list[LoggedLook]]:
     """Looks at pots, oldest first."""
-    asked = {"ids": list(plants)}
-    side = set(session.scalars(_SIDE_GROWTHS, asked))
+    ids = listed(plants)
+    side = {x.id for x in columns(session, _SIDE_GROWTHS, ids=ids)}
     out: dict[int, list[LoggedLook]] = {}
-    for x in session.execute(_LOOKS, asked):
+    for x in columns(session, _LOOKS, ids=ids):
         leads = x.growth_id not in side and x.plant_id == plants[x.pot_id].id
         out.setdefault(x.pot_id, []).append(as_logged(x, leads))
     return out
@@ -257,10 +260,10 @@ def _looks(session: Session, plants: Mapping[int, Plant]) -> dict[int, list[Logg
 
 def _pours(session: Session, logs: Mapping[int, LogRows]) -> None:
     """Give each log its pours."""
-    begins = json.dumps([[i, _begins(x).isoformat()] for i, x in logs.items()])
-    pours = [_pour_row(tuple(row)) for row in session.execute(_POURS, {"begins": begins})]
+    begins = listed([i, _begins(x).isoformat()] for i, x in logs.items())
+    pours = [_pour_row(tuple(row)) for row in columns(session, _POURS, begins=begins)]
     shares = BallastShares(session, pours)
-    partial = set(session.scalars(_PARTIAL, {"ids": list(logs)}))
+    partial = {x.id for x in columns(session, _PARTIAL, ids=listed(logs))}
     for p in pours:
         x = logs[p.pot_id]
         if p.on >= (x.pot.repotted_on or date.min):  # what the old mix held went with it
@@ -312,13 +315,13 @@ def readings_from(session: Session, since: Mapping[int, date]) -> dict[int, list
     knows which came first.
     """
     out: dict[int, list[PotReading]] = {pot_id: [] for pot_id in since}
-    asked = {"ids": list(since)}
-    for r in session.scalars(_BETWEEN, asked):
+    ids = listed(since)
+    for r in columns(session, _BETWEEN, ids=ids):
         if r.pot_id is not None and r.on is not None and r.on >= since[r.pot_id]:
             out[r.pot_id].append(as_reading(r))
-    for pot_id, on, moist in session.execute(_FELT, asked):
+    for pot_id, on, moist in columns(session, _FELT, ids=ids):
         if on >= since[pot_id]:
-            out[pot_id].append(PotReading(on, moist=moist))  # type: ignore[arg-type]  # checked when stored
+            out[pot_id].append(PotReading(on, moist=moist))
     return out
 
 

@@ -152,9 +152,14 @@ def undisturbed(session: Session) -> Readable | None:
 
 
 def _seen_by_write(session: Session, key: str, stamp: object) -> _Kept | None:
-    store = undisturbed(session)  # nobody else writes meanwhile: what holds now is what a write would read
+    store: Readable | None = session.info.get("behind")
     kept: _Kept | None = None if store is None else store.changed.memory.get(key)
-    return kept if store is not None and kept is not None and kept.holds(stamp, store.changed.tables) else None
+    if store is None or kept is None:
+        return None
+    session.flush()  # nobody else writes meanwhile: what holds now, and no row of this write bears on, it would read
+    touched = store.changed.touched
+    bears = bool(touched) and (EVERYTHING in kept.marks or not touched.isdisjoint(kept.marks))
+    return kept if not bears and kept.holds(stamp, store.changed.tables) else None
 
 
 def remembered(

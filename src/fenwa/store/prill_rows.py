@@ -11,13 +11,12 @@ from sqlalchemy.orm import Session
 from fenwa.core.care.interval import mean_C
 from fenwa.core.care.kept import Series
 from fenwa.core.care.prills import Prills, prills_in
-from fenwa.core.mix.label import nitrogen_pct
-from fenwa.store.mix_state import label_of
+from fenwa.core.mix.label import label_from, nitrogen_pct
 from fenwa.store.models import Climate, Feeding, Pot, Product
+from fenwa.store.questions import among, columns, listed
 
-# asked at every pour, and built once
 _GIVEN = (
-    select(Feeding, Product, Pot.place_id)
+    select(Feeding.pot_id, Feeding.on, Feeding.amount, Feeding.unit, Product.label, Pot.place_id)
     .join(Product, Product.id == Feeding.product_id)
     .join(Pot, Pot.id == Feeding.pot_id)
     .where(
@@ -27,7 +26,7 @@ _GIVEN = (
     )
     .order_by(Feeding.on, Feeding.id)
 )
-_TO_SOME = _GIVEN.where(Feeding.pot_id.in_(bindparam("ids", expanding=True)))
+_TO_SOME = _GIVEN.where(Feeding.pot_id.in_(among()))
 
 
 def prills_given(
@@ -38,14 +37,17 @@ def prills_given(
     ``today``: the day to tell shares for; None: the day they were given, where only their salt is asked for.
     ``warmth``: means of each place by day; None: read where prills are found.
     """
-    asked = {"until": today or date.max}
-    found = session.execute(_GIVEN, asked) if only is None else session.execute(_TO_SOME, asked | {"ids": list(only)})
+    until = today or date.max
+    if only is None:
+        found = columns(session, _GIVEN, until=until)
+    else:
+        found = columns(session, _TO_SOME, until=until, ids=listed(only))
     out: dict[int, list[Prills]] = {}
-    for given, product, place_id in found:
-        label = label_of(product)
+    for given in found:
+        label = label_from(given.label)
         if label.kind != "prill" or not label.longevity_days:
             continue
-        here = _warmth(session, place_id) if warmth is None else warmth.get(place_id, ())
+        here = _warmth(session, given.place_id) if warmth is None else warmth.get(given.place_id, ())
         grams = given.amount if given.unit == "g" else None
         out.setdefault(given.pot_id, []).append(
             prills_in(

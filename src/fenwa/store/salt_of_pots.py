@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Any, Protocol
 
-from sqlalchemy import bindparam, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.usual import start_of_medium_uS_cm
@@ -19,13 +19,15 @@ from fenwa.core.pot.salts import water_ballast_share
 from fenwa.core.pot.specification import Medium, PotSpec, loss_in_place
 from fenwa.core.water.ions import WaterIons
 from fenwa.core.water.kinds import SHAPES
+from fenwa.store.memory import remembered
 from fenwa.store.models import Batch, Pot, RecipeVersion, Water
+from fenwa.store.questions import among, columns, listed
 
 _WATERS = select(Water.id, Water.kind, Water.ions)
 _CANS = (
     select(Batch, RecipeVersion.label)
     .outerjoin(RecipeVersion, RecipeVersion.id == Batch.recipe_version_id)
-    .where(Batch.id.in_(bindparam("ids", expanding=True)))
+    .where(Batch.id.in_(among()))
 )
 
 
@@ -61,17 +63,23 @@ def medium_of(pot: Pot) -> Medium:
     return get_medium(pot.medium_id).medium()
 
 
+def _of_waters(session: Session) -> dict[int, float | None]:
+    return {
+        water_id: water_ballast_share(WaterIons(**ions) if ions else SHAPES[kind])
+        for water_id, kind, ions in columns(session, _WATERS)
+    }
+
+
 class BallastShares:
     """What of a pour's salt is ballast, by the ions of its water and its feed; None where nobody can know."""
 
     def __init__(self, session: Session, pours: Iterable[Poured]) -> None:
         """Read the waters and cans of these pours."""
-        rows = session.execute(_WATERS)
-        self._waters = {
-            water_id: water_ballast_share(WaterIons(**ions) if ions else SHAPES[kind]) for water_id, kind, ions in rows
-        }
+        self._waters: Mapping[int, float | None] = remembered(
+            session, "ballast of waters", None, _of_waters, also_writing=True
+        )
         cans = {p.batch_id for p in pours if p.batch_id is not None}
-        found = session.execute(_CANS, {"ids": list(cans)}) if cans else ()
+        found = session.execute(_CANS, {"ids": listed(cans)}) if cans else ()
         self._cans = {b.id: self._can(b, label) for b, label in found}
 
     def of(self, p: Poured) -> float | None:

@@ -11,12 +11,13 @@ from datetime import date
 from typing import Any
 
 from pydantic import TypeAdapter
-from sqlalchemy import Engine, bindparam, delete, insert, select, tuple_
+from sqlalchemy import Engine, Text, bindparam, delete, func, insert, select, tuple_
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import PoursSoFar
 from fenwa.core.pot.folded import CHUNK, Standing, worth_keeping
 from fenwa.store.models import PotStanding
+from fenwa.store.questions import among, columns, listed
 
 _STANDING = TypeAdapter(Standing)
 _POURS = TypeAdapter(PoursSoFar)
@@ -91,12 +92,12 @@ def set_triggers(engine: Engine) -> None:
         connection.exec_driver_sql("DELETE FROM pot_standing")  # nobody watched over them until now
 
 
-# asked at every pour, and built once
-_DAYS = select(PotStanding.pot_id, PotStanding.on, PotStanding.figures).where(
-    PotStanding.pot_id.in_(bindparam("ids", expanding=True))
-)
-_OF_DAYS = select(PotStanding.pot_id, PotStanding.data).where(
-    tuple_(PotStanding.pot_id, PotStanding.on).in_(bindparam("days", expanding=True))
+_DAYS = select(PotStanding.pot_id, PotStanding.on, PotStanding.figures).where(PotStanding.pot_id.in_(among()))
+_ASKED = func.json_each(bindparam("days", type_=Text)).table_valued("value")
+_OF_DAYS = select(PotStanding.pot_id, PotStanding.data).join(
+    _ASKED,
+    (PotStanding.pot_id == func.json_extract(_ASKED.c.value, "$[0]"))
+    & (PotStanding.on == func.json_extract(_ASKED.c.value, "$[1]")),
 )
 
 
@@ -104,14 +105,15 @@ def standings_of(session: Session, figures: Mapping[int, str]) -> dict[int, tupl
     """The newest day each pot can go on from by the figures it is folded by now; days of others are taken away."""
     days: dict[int, date] = {}
     other: list[tuple[int, date]] = []
-    for pot_id, on, by in session.execute(_DAYS, {"ids": list(figures)}):
+    for pot_id, on, by in columns(session, _DAYS, ids=listed(figures)):
         if by != figures[pot_id]:
             other.append((pot_id, on))
         elif pot_id not in days or on > days[pot_id]:
             days[pot_id] = on
     if other:
         session.execute(delete(PotStanding).where(tuple_(PotStanding.pot_id, PotStanding.on).in_(other)))
-    found = session.execute(_OF_DAYS, {"days": list(days.items())}) if days else ()
+    asked = listed([pot_id, on.isoformat()] for pot_id, on in days.items())
+    found = columns(session, _OF_DAYS, days=asked) if days else ()
     return {
         pot_id: (_STANDING.validate_python(data["fold"]), _POURS.validate_python(data["pours"]))
         for pot_id, data in found

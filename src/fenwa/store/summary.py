@@ -7,7 +7,7 @@ from dataclasses import astuple
 from datetime import date
 from typing import Any
 
-from sqlalchemy import bindparam, delete, select
+from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import PoursSoFar, facts_of_log
@@ -21,10 +21,11 @@ from fenwa.store.log_rows import LogRows, load_logs
 from fenwa.store.mixes import mix_of, pots_of_mix
 from fenwa.store.models import Growth, PhaseSpan, Plant, PotSummary, Pour
 from fenwa.store.pot_today import facts_as_plain
+from fenwa.store.questions import among, listed
 from fenwa.store.standing_rows import clear_standings, keep_standings
 
 AT_ONCE = 500  # pots folded in step
-_SUMMARIES = select(PotSummary).where(PotSummary.pot_id.in_(bindparam("ids", expanding=True)))
+_SUMMARIES = select(PotSummary).where(PotSummary.pot_id.in_(among()))
 EQUIVALENT, TAUGHT = 2, 8  # columns of a stored observation
 
 
@@ -87,7 +88,7 @@ def _refresh(session: Session, pot_ids: list[int]) -> None:
     for pot_id in pot_ids:
         touch(session, pot_id)
     logs = load_logs(session, pot_ids)
-    before = {r.pot_id: r for r in session.scalars(_SUMMARIES, {"ids": pot_ids})}
+    before = {r.pot_id: r for r in session.scalars(_SUMMARIES, {"ids": listed(pot_ids)})}
     whole = [x for x in logs if x.since and not _drawn_alike(before.get(x.pot.id), x)]
     if whole:
         again = {x.pot.id: x for x in load_logs(session, [x.pot.id for x in whole], whole=True)}

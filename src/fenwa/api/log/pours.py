@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.mix.made import FedIn, store_fed
 from fenwa.api.pots.shown import PhaseOut, one_pot
-from fenwa.api.transactions import OneWrite, Today, get_row, now
+from fenwa.api.transactions import OneWrite, Today, get_row, not_there, now
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.care.acts import USUAL_STAND_min
 from fenwa.core.care.condition import Phase
@@ -85,8 +85,9 @@ def _contents(session: Session, body: PourIn, today: date) -> tuple[float | None
         return batch.ec_uS_cm, batch.water_id, job_of_pour(batch.dose_g_L, body.flush), batch.water_estimated
     if body.water_id is None:
         raise Underspecified("Choose what is poured: a can, or a plain water.", pointer="/batch_id")
-    get_row(session, models.Water, body.water_id, "Water", "/water_id")
-    (found,) = waters_today(session, today, {body.water_id})
+    found = next(iter(waters_today(session, today, {body.water_id})), None)
+    if found is None:
+        raise not_there("Water", body.water_id, "/water_id")
     return found.reckoned_uS_cm, body.water_id, job_of_pour(None, body.flush), not found.measured
 
 

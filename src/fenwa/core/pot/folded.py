@@ -123,7 +123,7 @@ class Standing:
     before: Observation | None = None
 
 
-CHUNK = 12  # steps between two standings
+CHUNK = 6  # steps between two standings
 
 
 def worth_keeping(mark: int, newest: int) -> bool:
