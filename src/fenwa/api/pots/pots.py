@@ -26,7 +26,7 @@ from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.collection import kept_of_pots, pots_today
 from fenwa.store.flush_state import flush_totals
-from fenwa.store.pot_balance import balance_of
+from fenwa.store.pot_balance import PotBalance, balance_of
 from fenwa.store.pot_rows import candidate_of, corrected_pours, decisions_of, happened, looks_until
 from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
@@ -158,9 +158,8 @@ def pot_names(session: ReadSession, today: Today) -> list[PotName]:
     ]
 
 
-def balance(session: Session, p: PotToday, today: date, pours: Sequence[models.Pour]) -> Computed[RootZone]:
+def balance(b: PotBalance, p: PotToday, today: date) -> Computed[RootZone]:
     """The salt balance of a pot over its log, with what its readings taught."""
-    b = balance_of(session, p, today, pours)
     ceiling = p.profile.root_zone.ec_ceiling_uS_cm
     computed = report(p.spec, b.now, b.events, today, ceiling, HORIZON_DAYS)
     return replace(computed, working=replace(computed.working, formula_id="pot.root_zone.root_zone"))
@@ -171,7 +170,8 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
     """One pot with its strata."""
     p = one_pot(session, pot_id, today)
     pours = open_pours(session, pot_id)
-    computed = balance(session, p, today, pours)
+    b = balance_of(session, p, today, pours)
+    computed = balance(b, p, today)
     pours = [x for x in pours if x.on <= today]
     known, since = len(pours), today - timedelta(days=SHOWN_DAYS)
     pours = [x for i, x in enumerate(pours) if x.on >= since or i >= known - SHOWN_AT_LEAST]
@@ -204,7 +204,7 @@ def pot_page(pot_id: int, session: ReadSession, today: Today) -> Response:
         phases=[PhaseOut(phase=s.phase, since=s.since) for s in phases(session, p.plant.id)],
         events=[e for e in _events(session, p, today) if e.on >= since],
         bought_on=_bought_on(session, pot_id),
-        by_medium=_by_medium(session, p, today) if computed.result.observations else None,
+        by_medium=_by_medium(session, p, b, today) if computed.result.observations else None,
         read_sentence=told_apart(computed.result),
         prills_sentence=p.day.kept.prills.sentence if p.day.kept.prills else "",
         prills=p.day.kept.prills,
@@ -237,11 +237,10 @@ def _bought_on(session: Session, pot_id: int) -> str:
     return f"Judged on {row.on} as “{row.name}”: {row.answer['sentence']}" if row is not None else ""
 
 
-def _by_medium(session: Session, p: PotToday, today: date) -> Point:
+def _by_medium(session: Session, p: PotToday, b: PotBalance, today: date) -> Point:
     """What its log and its medium alone would tell of today, nothing learnt; worked out once while nothing is new."""
 
     def made(new: Sequence[PotToday]) -> dict[int, Point]:
-        b = balance_of(session, p, today, open_pours(session, p.pot.id))
         return {p.pot.id: fold(p.spec, b.events, today, b.readings, learn=False).points[-1]}
 
     return kept_of_pots(session, "by medium", [p], made)[p.pot.id]
@@ -275,7 +274,8 @@ def _pour_out(p: models.Pour, corrected: bool, flushes: dict[int, tuple[int, flo
 @router.get("/pots/{pot_id}/root-zone")
 def root_zone_working(pot_id: int, session: ReadSession, today: Today) -> Working:
     """Working of the predicted reading, for lists."""
-    return balance(session, one_pot(session, pot_id, today), today, open_pours(session, pot_id)).working
+    p = one_pot(session, pot_id, today)
+    return balance(balance_of(session, p, today), p, today).working
 
 
 class FlushIn(BaseModel):
@@ -293,7 +293,7 @@ def plan_flush(pot_id: int, body: FlushIn, session: ReadSession, today: Today) -
     water = next((w for w in waters_today(session, today) if w.water.id == body.water_id), None)
     if water is None:
         raise NotFound(f"Water {body.water_id} is not there. It may have been archived.", pointer="/water_id")
-    z = balance(session, p, today, open_pours(session, pot_id)).result
+    z = balance(balance_of(session, p, today), p, today).result
     target = body.target_reading if body.target_reading is not None else p.profile.root_zone.ec_ideal_uS_cm[1]
     return flush_plan(
         pot=p.spec,

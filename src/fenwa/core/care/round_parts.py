@@ -203,10 +203,10 @@ def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
     What drips or clings goes from the healthy to the suspect and never back (hygiene of the order of the day).
     """
     healthy, isolated = list[Leg](), list[Leg]()
-    for c in cans:
-        apart = {p.pot_id for p in in_steps(c.pots) if p.isolated}
+    for c in in_steps(cans):
+        apart = {p.pot_id for p in c.pots if p.isolated}
         if len(apart) < len(c.pots):
-            healthy.append(Leg(c.letter, tuple(p.pot_id for p in in_steps(c.pots) if p.pot_id not in apart)))
+            healthy.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id not in apart)))
         if apart:
             isolated.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id in apart)))
     return (*healthy, *isolated)
