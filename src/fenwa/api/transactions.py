@@ -17,6 +17,7 @@ from sqlalchemy.orm import Session
 
 from fenwa.api.collections import store_of
 from fenwa.core.errors import Conflict, NotFound
+from fenwa.core.pace import step_done
 from fenwa.core.working import Working
 from fenwa.store import submissions
 from fenwa.store.models import Archivable, Base
@@ -80,6 +81,7 @@ OneWrite = Annotated[Writer, Depends(get_writer)]
 
 def as_json(page: BaseModel) -> Response:
     """A page already checked by its model, written once: large lists are not validated a second time."""
+    step_done()
     return Response(page.model_dump_json(), media_type="application/json")
 
 

@@ -12,13 +12,14 @@ from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
 from fenwa.api.house.choices import read_settings
+from fenwa.api.in_steps import as_json_in_steps
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.round.planned import ErrandOut, errand_outs
-from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.transactions import ReadSession, Today
 from fenwa.api.windowed import MOST
 from fenwa.core.care.due import job_of
 from fenwa.core.care.round import round_plan
-from fenwa.core.care.round_parts import RoundPlan
+from fenwa.core.care.round_parts import Can, PotToCheck, RoundPlan
 from fenwa.core.errors import InputError
 from fenwa.core.working import Working
 from fenwa.store.collection import pots_today
@@ -94,13 +95,16 @@ def round_page(session: ReadSession, today: Today, on: date | None = None, rows:
     plan, left = (computed.result, Left()) if rows is None else _first_rows(computed.result, len(jobs), rows)
     page = RoundPage(
         today=today,
-        plan=plan,
+        plan=replace(plan, cans=(), looks=()),
         working=computed.working,
-        jobs=errand_outs(jobs[:rows], today),
+        jobs=[],
         salt=[pot_row(p) for p in saltiest],
         left=left,
     )
-    return as_json(page)
+    jobs_shown = errand_outs(jobs[:rows], today)
+    return as_json_in_steps(
+        page, {"cans": (Can, plan.cans), "looks": (PotToCheck, plan.looks), "jobs": (ErrandOut, jobs_shown)}
+    )
 
 
 def _first_rows(plan: RoundPlan, jobs: int, rows: int) -> tuple[RoundPlan, Left]:

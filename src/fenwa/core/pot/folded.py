@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 
+from fenwa.core.pace import in_steps
 from fenwa.core.pot.balance import (
     Array,
     Drained,
@@ -153,7 +154,7 @@ def points_of(noted: Iterable[tuple[date, Members, State]]) -> list[Point]:
     noted = list(noted)
     if not noted:
         return []
-    readings = np.concatenate([_fields(m, s) for _, m, s in noted], axis=1)
+    readings = np.concatenate([_fields(m, s) for _, m, s in in_steps(noted)], axis=1)
     W_m, W_cc, W_i, eta, leachate, C_m, C_i = readings
     filled = np.maximum(W_cc, W_m) + W_i  # pure water brings the pot to capacity, as in ``reading_of``
     bands = zip(
