@@ -20,6 +20,8 @@ from fenwa.bench_pots import calibration
 from fenwa.bench_rows import TODAY
 from fenwa.bench_scroll import scroll
 
+SAMPLE = 40  # pots
+
 
 def _plain_loop(
     theta: float, volume: float, phi: float, eta: float, u: float, k: float, R: float, days: float
@@ -48,6 +50,17 @@ def _plain_loop(
     return W, C, Ci
 
 
+def plain_loop_s(pots: int) -> float:
+    """A year of so many pots with every member, as a plain Python loop; timed over a sample. [s]"""
+    from fenwa.core.pot.specification import MEMBERS
+
+    def loop() -> None:
+        for _ in range(SAMPLE * MEMBERS):
+            _plain_loop(0.25, 1.0, 0.55, 0.5, 0.25, math.log(2), 1.1, 365.0)
+
+    return timed(loop) * pots / SAMPLE
+
+
 def _forecasts() -> None:
     from fenwa.core.pot.ahead import Rhythm, forecast
     from fenwa.core.pot.balance import State
@@ -60,15 +73,9 @@ def _forecasts() -> None:
     rhythms = [Rhythm(6.0, (0.25,) * 4, (400.0, 400.0, 400.0, 40.0))] * n
     state = State(members.soil.W_m_cc * 1.0, start, start)
     fast = min(timed(lambda: forecast(pots, members, state, rhythms, 365, date.today())) for _ in range(3))
-    sample = 40
-
-    def loop() -> None:
-        for _ in range(sample * MEMBERS):
-            _plain_loop(0.25, 1.0, 0.55, 0.5, 0.25, math.log(2), 1.1, 365.0)
-
-    slow = timed(loop) * n / sample
+    slow = plain_loop_s(n)
     print(f"root-zone forecasts, {n} pots x 365 days x {MEMBERS} members: {fast:.2f} s (target 1 s)")
-    print(f"  the same as a plain Python loop (from {sample} pots): {slow:.1f} s, ratio {slow / fast:.0f}")
+    print(f"  the same as a plain Python loop (from {SAMPLE} pots): {slow:.1f} s, ratio {slow / fast:.0f}")
 
 
 def _ions() -> None:

@@ -42,7 +42,8 @@ OTHERS = {
     "the calendar": "/api/calendar.ics",
 }
 TIMES = 8
-POURS = 25
+POURS = 100
+PAUSE_s = 0.05  # in which a reader has got half way into its page again
 
 
 def p95(times: list[float]) -> float:
@@ -58,8 +59,8 @@ def plain_read_ms(database: Path) -> float:
         return 1000 * (time.perf_counter() - begun)
 
 
-def beside_readers(server: Served, pots: int, readers: int = 4) -> list[float]:
-    """Pours while others read the round and pots without pause. [ms]"""
+def beside_readers(server: Served, pots: int, pause_s: float, readers: int = 4) -> list[float]:
+    """Pours, with a pause between them or none, while others read the round and pots without any. [ms]"""
     over = threading.Event()
 
     def read(n: int) -> None:
@@ -72,7 +73,11 @@ def beside_readers(server: Served, pots: int, readers: int = 4) -> list[float]:
     for t in threads:
         t.start()
     try:
-        return [server.pour([1 + (600 + n) % pots], f"bench-beside-{n:04}") for n in range(POURS)]
+        times = []
+        for n in range(POURS):
+            time.sleep(pause_s)
+            times.append(server.pour([1 + (600 + n) % pots], f"bench-beside-{pause_s}-{n:04}"))
+        return times
     finally:
         over.set()
         for t in threads:
@@ -116,27 +121,58 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
                 server.pour([1 + n % size.pots], f"bench-after-{n:04}")
                 after.setdefault(page, []).append(server.ask(page.format(1 + 7 * n % size.pots)))
             for page, times in after.items():
-                out.append(Line(f"`{page.format('…')}` straight after a pour", f"{median(times):.0f} ms", "150 ms"))
+                out.append(
+                    Line(
+                        f"`{page.format('…')}` straight after a pour",
+                        f"{median(times):.0f} ms",
+                        "150 ms",
+                        f"{median(times) / plain:.2f}",
+                    )
+                )
             for n, (what, path) in enumerate(OTHERS.items()):
                 server.ask(path)
                 times = []
                 for k in range(3):
                     server.pour([1 + (300 + 10 * n + k) % size.pots], f"bench-other-{n}-{k}")
                     times.append(server.ask(path))
-                out.append(Line(f"{what}, asked again after a pour", f"{median(times):.0f} ms"))
+                target = "300 ms" if path == "/api/round" else ""
+                said = Line(f"{what}, asked again after a pour", f"{median(times):.0f} ms", target)
+                out.append(replace(said, ratio=f"{median(times) / plain:.2f}"))
             every = [x for times in after.values() for x in times]
             out.append(Line("pages straight after a pour, p95", f"{p95(every):.0f} ms", "150 ms"))
             alone = [server.pour([1 + (100 + n) % size.pots], f"bench-alone-{n:04}") for n in range(POURS)]
             out.append(Line("a pour alone, p95", f"{p95(alone):.0f} ms"))
-            out.append(
-                Line("a pour while four readers read, p95", f"{p95(beside_readers(server, size.pots)):.0f} ms", "30 ms")
-            )
+            for how, pause_s in (("pour after pour", 0.0), (f"{1000 * PAUSE_s:.0f} ms between pours", PAUSE_s)):
+                beside = p95(beside_readers(server, size.pots, pause_s))
+                out.append(Line(f"a pour while four readers read, {how}, p95", f"{beside:.0f} ms", "30 ms"))
             many = server.pour(list(range(1, 1 + min(100, size.pots))), "bench-many")
             out.append(Line("a hundred pots poured at once", f"{many:.0f} ms", "500 ms"))
             out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
         finally:
             server.end()
+        out += year_of_every_pot(database)
     return out, {page: median(times) for page, times in after.items()}
+
+
+def year_of_every_pot(database: Path) -> list[Line]:
+    """The year ahead of every pot at once, from its log, and the model alone as a plain loop. [s]"""
+    from fenwa.bench import plain_loop_s
+    from fenwa.store.collection import pots_today
+    from fenwa.store.pot_rhythms import years_ahead
+    from fenwa.store.session import Store
+
+    store = Store(database)
+    with store.reading() as session:
+        pots = pots_today(session, TODAY)
+        begun = time.perf_counter()
+        found = years_ahead(session, pots, TODAY)
+        took = time.perf_counter() - begun
+    store.close()
+    plain = plain_loop_s(len(found))
+    return [
+        Line(f"the year ahead of {len(found):,} pots, first asked", f"{took:.1f} s", "10 s", f"{took / plain:.2f}"),
+        Line("the same years as a plain loop, nothing read", f"{plain:.1f} s"),
+    ]
 
 
 def pours_by_length() -> list[Line]:
@@ -164,8 +200,8 @@ def pours_by_length() -> list[Line]:
 
 def table(lines: list[Line]) -> str:
     """As Markdown."""
-    rows = "".join(f"| {x.what} | {x.found} | {x.target} |\n" for x in lines)
-    return f"| | found | target |\n| --- | --- | --- |\n{rows}"
+    rows = "".join(f"| {x.what} | {x.found} | {x.target} | {x.ratio} |\n" for x in lines)
+    return f"| | found | target | ratio |\n| --- | --- | --- | --- |\n{rows}"
 
 
 def by_pots(of_nursery: dict[str, float]) -> str:

@@ -22,11 +22,12 @@ SETTLED_ms = 400.0
 
 @dataclass(frozen=True)
 class Line:
-    """One figure with its target. [ms unless it says otherwise]"""
+    """One figure with its target, and as a ratio to a yardstick of the same run."""
 
     what: str
     found: str
     target: str = ""
+    ratio: str = ""
 
 
 class Served:
