@@ -102,6 +102,7 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
             Line("the file", f"{database.stat().st_size / 1e6:.0f} MB"),
         ]
         plain = plain_read_ms(database)
+        out += year_of_every_pot(database)
         server = Served(database)
         try:
             out.append(Line("start until it answers", f"{server.started_s:.1f} s", "3 s"))
@@ -150,7 +151,6 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
             out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
         finally:
             server.end()
-        out += year_of_every_pot(database)
     return out, {page: median(times) for page, times in after.items()}
 
 

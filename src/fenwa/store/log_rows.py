@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 from fenwa.core.care.log import CRUST, LoggedLook, LoggedPhase, LoggedPour, PoursSoFar, pours_so_far
 from fenwa.core.library.loader import get_profile
 from fenwa.core.pot.folded import Standing
-from fenwa.core.pot.specification import PotReading, PotSpec, WaterEvent
+from fenwa.core.pot.specification import WETTING_ROUTES, PotReading, PotSpec, WaterEvent
 from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.flush_state import as_reading
 from fenwa.store.models import Feel, Flush, Growth, Look, PhaseSpan, Plant, Pot, Pour, Runoff
@@ -280,16 +280,27 @@ def _pours(session: Session, logs: Mapping[int, LogRows]) -> None:
         )
 
 
-def pours_since(session: Session, pot_ids: Sequence[int], since: date, today: date) -> dict[int, list[PourRow]]:
-    """Pours of many pots from a day on, by pot, oldest first."""
-    rows = session.execute(
+def last_pours(
+    session: Session, pot_ids: Iterable[int], since: date, today: date, most: int
+) -> dict[int, list[PourRow]]:
+    """The newest pours of many pots that reach the roots and whose EC is known, at most so many of each and none
+    before a day; by pot, oldest first.
+    """
+    newest = func.row_number().over(partition_by=Pour.pot_id, order_by=(Pour.on.desc(), Pour.id.desc()))
+    known = (
+        select(Pour.id, newest.label("nth"))
+        .where(Pour.pot_id.in_(among()), Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= today)
+        .where(Pour.route.in_(WETTING_ROUTES), Pour.ec_uS_cm.is_not(None))
+        .subquery()
+    )
+    found = (
         select(*_POUR, *_RUNOFF)
+        .join(known, (known.c.id == Pour.id) & (known.c.nth <= most))
         .outerjoin(Runoff, Runoff.pour_id == Pour.id)
-        .where(Pour.pot_id.in_(pot_ids), Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= today)
         .order_by(Pour.on, Pour.id)
     )
     out: dict[int, list[PourRow]] = {}
-    for row in rows:
+    for row in columns(session, found, ids=listed(pot_ids)):
         p = _pour_row(tuple(row))
         out.setdefault(p.pot_id, []).append(p)
     return out

@@ -8,10 +8,10 @@ from datetime import date, timedelta
 
 from sqlalchemy.orm import Session
 
-from fenwa.core.pot.ahead import RHYTHM_DAYS, Rhythm, YearAhead, present_rhythm, year_ahead
+from fenwa.core.pot.ahead import RHYTHM_DAYS, RHYTHM_POURS, Rhythm, YearAhead, present_rhythm, year_ahead
 from fenwa.core.pot.rhythms import WHAT_IFS, WhatIf, with_what_if
 from fenwa.store.collection import kept_of_pots, states_of
-from fenwa.store.log_rows import as_event, pours_since
+from fenwa.store.log_rows import as_event, last_pours
 from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
 from fenwa.store.salt_of_pots import BallastShares
@@ -29,7 +29,8 @@ class WhatIfYear:
 
 def with_rhythm(session: Session, pots: Sequence[PotToday], today: date) -> list[tuple[PotToday, Rhythm]]:
     """Pots that are poured in a rhythm, with it."""
-    pours = pours_since(session, [p.pot.id for p in pots], today - timedelta(days=RHYTHM_DAYS), today)
+    since = today - timedelta(days=RHYTHM_DAYS)
+    pours = last_pours(session, [p.pot.id for p in pots], since, today, RHYTHM_POURS)
     shares = BallastShares(session, [x for mine in pours.values() for x in mine])
     out = []
     for p in pots:
