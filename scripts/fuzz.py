@@ -78,16 +78,20 @@ def operations(app: Any, only: str = "") -> Iterator[Any]:
 
 
 def run(app: Any, requests: int, start: int, only: str = "", say: Any = lambda _: None) -> Found:
-    """Send so many requests, as many to each operation."""
-    found, every = Found(), list(operations(app, only))
-    each = max(1, -(-requests // len(every)))
-    for n, operation in enumerate(every):
-        for mode in (GenerationMode.POSITIVE, GenerationMode.NEGATIVE):
-            count = each - each // 2 if mode is GenerationMode.POSITIVE else each // 2
-            if count:
-                _send(operation, mode, count, start, found)
-        if n % 40 == 39:
-            say(f"{found.requests} requests, {len(found.wrong)} findings")
+    """Send so many requests, as many to each operation; those that have few of a kind leave theirs to the others."""
+    found = Found()
+    left = [(o, mode) for o in operations(app, only) for mode in (GenerationMode.POSITIVE, GenerationMode.NEGATIVE)]
+    turn = start
+    while left and found.requests < requests:
+        each, again = max(1, (requests - found.requests) // len(left)), []
+        for n, (operation, mode) in enumerate(left):
+            if turn > start and found.requests >= requests:
+                break  # in the first turn each has its own
+            if _send(operation, mode, each, turn, found) == each:
+                again.append((operation, mode))
+            if n % 80 == 79:
+                say(f"{found.requests} requests, {len(found.wrong)} findings")
+        left, turn = again, turn + 1
     client = _client(app)
     for page in PAGES:
         status = client.get(page).status_code
@@ -102,7 +106,9 @@ def _client(app: Any) -> Any:
     return TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False)
 
 
-def _send(operation: Any, mode: GenerationMode, count: int, start: int, found: Found) -> None:
+def _send(operation: Any, mode: GenerationMode, count: int, start: int, found: Found) -> int:
+    """How many requests it could make of those asked for."""
+    before = found.requests
     draw = random.Random(f"{start} {operation.label} {mode.value}")  # noqa: S311 - chance, not secrecy
 
     @seed(start)
@@ -134,6 +140,7 @@ def _send(operation: Any, mode: GenerationMode, count: int, start: int, found: F
 
     with suppress(Unsatisfiable):  # an operation without anything to get wrong
         one()
+    return found.requests - before
 
 
 def furnished(folder: Path) -> Any:

@@ -22,7 +22,7 @@ def furnished(tmp_path_factory: pytest.TempPathFactory) -> Any:
 def test_no_request_breaks_the_server_or_is_answered_out_of_its_document(furnished: Any) -> None:
     found = fuzz.run(furnished, REQUESTS, start=18)
     assert found.wrong == {}
-    assert found.requests > 0.7 * REQUESTS
+    assert found.requests >= REQUESTS
     assert all(status < 500 for status in found.statuses)
     assert found.statuses[200] > 50, "requests that only get refused try little"
 

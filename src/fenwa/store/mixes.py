@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
+from typing import Any
 
 from pydantic_core import from_json
-from sqlalchemy import Text, select, type_coerce
+from sqlalchemy import Executable, Text, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fenwa.core.pot.learning import Knowledge, Mix, Pooled
@@ -15,6 +16,7 @@ from fenwa.core.pot.specification import LEARNT, SPREAD
 from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.memory import Readable, rests_on
 from fenwa.store.models import Pot, PotSummary
+from fenwa.store.questions import among, columns, listed
 
 _RESTS_ON = frozenset((Pot.__tablename__, PotSummary.__tablename__))
 ByMix = dict[str, dict[int, str]]  # what each pot of a mix learnt, as it is stored
@@ -66,19 +68,19 @@ class _Shared:
         return _Shared(at, learnt, summed)
 
 
-def _read(session: Session, mixes: set[str] | None = None, pot_ids: set[int] | None = None) -> ByMix:
-    """What pots kept learnt, of some mixes or some pots."""
-    query = (
-        select(PotSummary.pot_id, PotSummary.mix, type_coerce(PotSummary.learnt, Text))
-        .join(Pot, Pot.id == PotSummary.pot_id)
-        .where(Pot.archived_at.is_(None), PotSummary.learnt.is_not(None), PotSummary.core_version == CORE_VERSION)
-    )
-    if mixes is not None:
-        query = query.where(PotSummary.mix.in_(mixes))
-    if pot_ids is not None:
-        query = query.where(PotSummary.pot_id.in_(pot_ids))
+_LEARNT = (
+    select(PotSummary.pot_id, PotSummary.mix, type_coerce(PotSummary.learnt, Text).label("learnt"))
+    .join(Pot, Pot.id == PotSummary.pot_id)
+    .where(Pot.archived_at.is_(None), PotSummary.learnt.is_not(None), PotSummary.core_version == CORE_VERSION)
+)
+_OF_MIXES = _LEARNT.where(PotSummary.mix.in_(among("mixes")))
+_OF_POTS = _LEARNT.where(PotSummary.pot_id.in_(among()))
+
+
+def _read(session: Session, question: Executable, **asked: Any) -> ByMix:
+    """What pots kept learnt, by their mix."""
     out: ByMix = {}
-    for pot_id, mix, learnt in session.execute(query):
+    for pot_id, mix, learnt in columns(session, question, **asked):
         if learnt != "{}":
             out.setdefault(mix, {})[pot_id] = learnt
     return out
@@ -91,11 +93,11 @@ def _kept(session: Session, store: Readable) -> _Shared:
     known: _Shared | None = store.changed.memory.get("mixes")
     written = store.changed.pots_since(known.at) if known is not None else None
     if known is None or written is None:
-        known = _Shared(at, _read(session))
+        known = _Shared(at, _read(session, _LEARNT))
     elif not written or at < known.at:
         return known
     else:
-        known = known.after(at, written, _read(session, pot_ids=written))
+        known = known.after(at, written, _read(session, _OF_POTS, ids=listed(written)))
     store.changed.memory["mixes"] = known
     return known
 
@@ -103,6 +105,9 @@ def _kept(session: Session, store: Readable) -> _Shared:
 def told_by_others(session: Session, mixes: Mapping[int, str]) -> dict[int, tuple[Pooled, ...]]:
     """What the readings of other pots of its mix say of each pot; only pots they say anything of are named."""
     store: Readable | None = session.info.get("store")
-    shared = _kept(session, store) if store is not None else _Shared(0, _read(session, set(mixes.values())))
+    if store is not None:
+        shared = _kept(session, store)
+    else:
+        shared = _Shared(0, _read(session, _OF_MIXES, mixes=listed(set(mixes.values()))))
     told = {pot_id: shared.told(pot_id, mix) for pot_id, mix in mixes.items()}
     return {pot_id: parts for pot_id, parts in told.items() if parts}
