@@ -42,6 +42,7 @@ OTHERS = {
     "the calendar": "/api/calendar.ics",
 }
 TIMES = 8
+STARTS = 3
 POURS = 100
 PAUSE_s = 0.05  # in which a reader has got half way into its page again
 
@@ -103,9 +104,15 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
         ]
         plain = plain_read_ms(database)
         out += year_of_every_pot(database)
+        starts = []
+        for _ in range(STARTS - 1):
+            begun_once = Served(database)
+            starts.append(begun_once.started_s)
+            begun_once.end()
         server = Served(database)
         try:
-            out.append(Line("start until it answers", f"{server.started_s:.1f} s", "3 s"))
+            starts.append(server.started_s)
+            out.append(Line(f"start until it answers, median of {STARTS}", f"{median(starts):.1f} s", "3 s"))
             server.wait_until_laid_out()
             every: list[float] = []
             for page in PAGES:

@@ -122,6 +122,7 @@ def test_the_large_bench_measures_what_it_says_over_a_small_house(monkeypatch: p
     """The same run as ``./fenwa bench --large``, over a small one."""
     monkeypatch.setattr(bench_large, "TIMES", 2)
     monkeypatch.setattr(bench_large, "POURS", 3)
+    monkeypatch.setattr(bench_large, "STARTS", 2)
     monkeypatch.setenv("PYTHONPATH", str(ROOT / "src"))
     size = replace(NURSERY, pots=40, pours=9, looks=1, runoffs=1, feels=1, climate_days=5, cans=5, leaves=10)
     lines, after = bench_large.measured(size)
@@ -129,7 +130,7 @@ def test_the_large_bench_measures_what_it_says_over_a_small_house(monkeypatch: p
     assert set(after) == set(bench_large.PAGES)
     assert found["pots, rows of the log"].found == f"40, {size.rows:,}"
     for what in (
-        "start until it answers",
+        "start until it answers, median of 2",
         "pages when nothing changed, p95",
         "a pour while four readers read, pour after pour, p95",
     ):
