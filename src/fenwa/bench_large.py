@@ -13,6 +13,7 @@ from pathlib import Path
 from statistics import median, quantiles
 
 from fenwa.bench_phone import measured as on_a_phone
+from fenwa.bench_plain import plain_loop_s
 from fenwa.bench_rows import NURSERY, TODAY, Size, written
 from fenwa.bench_schema import EARLIER, ROWS, commit_ms, migrated_s
 from fenwa.bench_served import Line, Served
@@ -163,7 +164,6 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
 
 def year_of_every_pot(database: Path) -> list[Line]:
     """The year ahead of every pot at once, from its log, and the model alone as a plain loop. [s]"""
-    from fenwa.bench import plain_loop_s
     from fenwa.store.collection import pots_today
     from fenwa.store.pot_rhythms import years_ahead
     from fenwa.store.session import Store

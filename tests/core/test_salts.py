@@ -216,6 +216,17 @@ def test_a_bone_dry_pot_is_told_not_clipped_in_silence() -> None:
     assert "bone dry" not in " ".join(root_zone(pot=POT, events=moist, today=TODAY).working.cautions)
 
 
+def test_a_pot_that_dries_out_between_all_its_pours_says_so_once() -> None:
+    events = [WaterEvent(TODAY - timedelta(days=60 * n), 0.3, 400.0) for n in range(50, 0, -1)]
+    said = [x for x in root_zone(pot=POT, events=events, today=TODAY).working.cautions if "bone dry" in x]
+    assert said == [
+        f"By the usual losses the pot was bone dry 50 times, last by {TODAY.isoformat()}: "
+        "the last tenth of its water is kept, and salt is less sure."
+    ]
+    log = root_zone(pot=POT, events=events[:2], today=events[1].on).working.cautions
+    assert any(f"was bone dry by {events[1].on.isoformat()}:" in x for x in log)
+
+
 def test_leaching_fraction_for_a_limit() -> None:  # WE3.3c
     found = leaching_fraction(feed_uS_cm=500, limit_uS_cm=1100, e=0.3, eta=0.7, u=0.3).result
     assert found.leaching_fraction == pytest.approx(0.228, abs=0.0005)

@@ -35,6 +35,7 @@ ALLOWED = {
         "core",
         "demo",
         "bench_pages",
+        "bench_plain",
         "bench_answers",
         "bench_pots",
         "bench_scroll",
@@ -48,7 +49,8 @@ ALLOWED = {
     "bench_phone.py": {"store", "demo", "bench_rows", "bench_served"},
     "bench_pages.py": {"api", "store", "bench_rows"},
     "bench_rows.py": {"store", "core", "demo"},
-    "bench_large.py": {"store", "bench_rows", "bench_schema", "bench_served", "bench_phone"},
+    "bench_plain.py": {"core", "bench_pages"},
+    "bench_large.py": {"store", "bench_plain", "bench_rows", "bench_schema", "bench_served", "bench_phone"},
     "bench_schema.py": {"store"},
 }
 OUTSIDE_OF_CORE = {"numpy", "scipy"} | set(sys.stdlib_module_names)

@@ -2,4 +2,4 @@
 
 import fenwa
 
-CORE_VERSION = f"{fenwa.__version__}/10"  # raise the last figure when a default of the balance changes
+CORE_VERSION = f"{fenwa.__version__}/11"  # raise the last figure when a default of the balance changes

@@ -134,6 +134,7 @@ def _store(session: Session, x: LogRows, folded: Folded, said: PoursSoFar, row: 
         "observations": observations,
         "cautions": folded.cautions,
         "used": folded.used,
+        "dry": [folded.dry_times, folded.dry_on.isoformat() if folded.dry_on else None],
     }
     mix, learnt = mix_of(x.pot, x.plant.profile_id), _learnt(folded) if taught else None
     told = None if row is None else (row.mix, row.learnt)
@@ -167,6 +168,7 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date, told: tuple[Pooled,
     members, state = state_of([spec], [row.data["state"]])
     if told:
         members, state = with_pooled([spec], members, state, [told])
+    dry_times, dry_on = row.history["dry"]
     return Folded(
         members,
         state,
@@ -175,4 +177,6 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date, told: tuple[Pooled,
         observations=[Observation(date.fromisoformat(d), *rest) for d, *rest in row.history["observations"]],
         cautions=list(row.history["cautions"]),
         used=row.history["used"],
+        dry_times=dry_times,
+        dry_on=date.fromisoformat(dry_on) if dry_on else None,
     )

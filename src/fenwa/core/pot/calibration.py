@@ -212,7 +212,7 @@ def told(
     usual = times_usual([(r.method, r.measured_uS_cm) for r in told_readings])
     if pots:
         ledger.assume(f"{pots} other pot{'s' if pots > 1 else ''} of this mix and kind tell where this one begins.")
-    for sentence in folded.cautions:
+    for sentence in folded.said:
         ledger.caution(sentence)
     return ledger.close(
         LearntPot(

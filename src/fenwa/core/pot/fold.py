@@ -54,8 +54,6 @@ from fenwa.core.pot.specification import (
     two_salts_of,
 )
 
-BONE_DRY = "By the usual losses the pot was bone dry by {}: the last tenth of its water is kept, and salt is less sure."
-
 CONFIRM_DAYS = 30  # a crust and a reading far above what was expected confirm each other; judgement
 
 
@@ -71,7 +69,7 @@ def rest_until(pot: PotSpec, out: Folded, today: date) -> Folded:
     if out.begun:
         days_open = (today - out.as_of).days if pot.drains else 0
         if bone_dry(out.members.soil, out.state, out.members.loss_L_day * days_open)[..., 0].any():
-            out.cautions.append(BONE_DRY.format(today.isoformat()))
+            out.was_dry(today)
         out.state = rested([pot], out.members, out.state, [out.as_of], today)
         out.points += points_of([(today, out.members, out.state)])
     out.as_of = today
@@ -182,6 +180,8 @@ class _Fold:
                 cautions=list(h.cautions),
                 used=h.since.used if h.since else 0,
                 crust_on=h.since.crust_on if h.since else None,
+                dry_times=h.since.dry_times if h.since else 0,
+                dry_on=h.since.dry_on if h.since else None,
             )
             for h in steps
         ]
@@ -223,6 +223,8 @@ class _Fold:
                 tuple(in_order(out.cautions)),
                 out.crust_on,
                 out.observations[-1] if out.observations else None,
+                out.dry_times,
+                out.dry_on,
             )
         )
 
@@ -286,7 +288,7 @@ class _Fold:
             left = [max((e.volume_L or 0.0) - (e.runoff_L or 0.0), 0.0) for e in events]
             loss = np.where(np.array(told)[:, None], np.array(left)[:, None], loss)
         for i in np.nonzero(bone_dry(soil, state, loss)[..., 0])[0]:
-            some.outs[i].cautions.append(BONE_DRY.format(events[i].on.isoformat()))
+            some.outs[i].was_dry(events[i].on)
         dried = dry(soil, state, loss, 24.0 * days + np.array([e.soak_h for e in events])[:, None], given)
         self._note(some, [e.on if gap > 0 else None for e, gap in zip(events, gaps, strict=True)], dried)
         if not known.all():

@@ -73,6 +73,21 @@ class Folded:
     crust_on: date | None = None  # last seen: it and a high reading confirm each other
     standings: list[Standing] = field(default_factory=list)  # days on the way from which it can go on
     steps: int = 0  # pours and readings in all
+    dry_times: int = 0  # how often it was bone dry by the usual losses
+    dry_on: date | None = None  # and when last
+
+    def was_dry(self, on: date) -> None:
+        """Count a day on which it was bone dry; a day counts once."""
+        if self.dry_on != on:
+            self.dry_times, self.dry_on = self.dry_times + 1, on
+
+    @property
+    def said(self) -> list[str]:
+        """Everything to mind of the fold, each once: a pot that dries out between all its pours says so in one line."""
+        if self.dry_on is None:
+            return self.cautions
+        often = f"{self.dry_times} times, last " if self.dry_times > 1 else ""
+        return [*self.cautions, BONE_DRY.format(often, self.dry_on.isoformat())]
 
     @property
     def begun(self) -> bool:
@@ -86,6 +101,9 @@ class Folded:
         return last.off_sd if last is not None and last.taught else 0.0
 
 
+BONE_DRY = (
+    "By the usual losses the pot was bone dry {}by {}: the last tenth of its water is kept, and salt is less sure."
+)
 Drawn = list[Any]  # an ISO day, a reading and its band
 DRAWN_MONTHS = 24  # further back the last day of each month is drawn
 
@@ -110,7 +128,8 @@ class Standing:
     """Where a fold stood at the end of a day, with all that the next steps need; what was drawn before is kept apart.
 
     ``steps``: pours and readings so far. ``rows``: members and state as plain rows. ``last_ec``: of the last pour whose
-    EC is known; without one nothing can go on from here. ``before``: the last observation.
+    EC is known; without one nothing can go on from here. ``before``: the last observation. ``dry_times``, ``dry_on``:
+    how often it was bone dry, and when last.
     """
 
     on: date
@@ -122,6 +141,8 @@ class Standing:
     cautions: tuple[str, ...]
     crust_on: date | None = None
     before: Observation | None = None
+    dry_times: int = 0
+    dry_on: date | None = None
 
 
 CHUNK = 6  # steps between two standings

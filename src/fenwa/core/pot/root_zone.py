@@ -191,7 +191,7 @@ def report(
         "By medium good to about -25/+40 %; its own readings narrow it, and those of its like.",
         ("van-genuchten-wierenga-1976", "pour-through", "judgement"),
     )
-    for sentence in folded.cautions:
+    for sentence in folded.said:
         ledger.caution(sentence)
     reading, low, high = _write_working(ledger, pot, folded)
     rhythm = present_rhythm(events, today, pot)
