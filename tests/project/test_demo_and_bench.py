@@ -12,7 +12,8 @@ from sqlalchemy import text
 from typer.testing import CliRunner
 
 from fenwa import bench_large
-from fenwa.bench import _plain_loop, first_load_kB
+from fenwa.bench import first_load_kB
+from fenwa.bench_plain import _plain_loop
 from fenwa.bench_rows import NURSERY
 from fenwa.bench_schema import EARLIER, commit_ms, filled
 from fenwa.bench_schema import POTS as FILLED_POTS
