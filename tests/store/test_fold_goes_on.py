@@ -214,3 +214,16 @@ def test_a_pour_asks_the_database_no_more_of_a_long_log_than_of_a_short_one(long
     assert counts[0] == counts[1]
     with long.store.reading() as session:
         assert session.scalar(select(func.count()).select_from(Water)) == 1
+
+
+def test_a_pot_that_dries_out_between_its_pours_says_so_once_however_often_it_is_poured(kept: Client) -> None:
+    def droughts() -> list[str]:
+        cautions = kept.get("/api/pots/1")["working"]["cautions"]
+        return [x for x in cautions if "bone dry" in x]
+
+    for n, said in ((8, "3 times, last by"), (4, "6 times, last by")):
+        for k in range(3):
+            kept.made("/api/pours", pour(on=ago(60 * (n - k))))
+        assert len(droughts()) == 1, "today counts as well"
+        assert said in droughts()[0]
+    assert "dry" in left(kept)[1][1]
