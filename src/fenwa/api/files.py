@@ -5,16 +5,17 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from fastapi import Depends, Request, Response
-from pydantic import BaseModel
+
+from fenwa.api.model import Model
 
 
-class TextIn(BaseModel):
+class TextIn(Model):
     """A file's text."""
 
     text: str
 
 
-class Imported(BaseModel):
+class Imported(Model):
     """How many rows were stored, and how many stood there already."""
 
     stored: int

@@ -99,13 +99,14 @@ def _prefixes(words: tuple[str, ...]) -> str:
     return f"(?:{branches}){'?' if ends else ''}" if branches else ""
 
 
-def _fields(spoken: tuple[str, ...]) -> re.Pattern[bytes]:
-    """Fields with a sentence, and lists of sentences. It begins with what every field begins with: the search for that
-    one byte is what makes it quick.
+@lru_cache(maxsize=16)
+def _fields(also: tuple[str, ...] = ()) -> re.Pattern[bytes]:
+    """Fields with a sentence, some of them on this page alone, and lists of sentences. It begins with what every field
+    begins with: the search for that one byte is what makes it quick.
     """
     return re.compile(
         rb'"(?:'
-        + _prefixes(spoken).encode()
+        + _prefixes((*SPOKEN, *also)).encode()
         + rb'": ?'
         + _STRING
         + rb"|"
@@ -116,8 +117,6 @@ def _fields(spoken: tuple[str, ...]) -> re.Pattern[bytes]:
     )
 
 
-_FIELDS = _fields(SPOKEN)
-_ALSO = tuple((re.compile(path), _fields((*SPOKEN, *names))) for path, names in ALSO)
 _ONE = re.compile(_STRING)
 
 
@@ -136,7 +135,7 @@ def _field(whole: bytes, reader: Reader) -> bytes:
 
 def spoken(body: bytes, reader: Reader, path: str = "") -> bytes:
     """A JSON body with its sentences written for this reader; every other byte as it was."""
-    fields = next((found for on, found in _ALSO if on.match(path)), _FIELDS)
+    fields = _fields(next((names for on, names in ALSO if re.match(on, path)), ()))
 
     def said(found: re.Match[bytes]) -> bytes:
         give_way()

@@ -10,9 +10,9 @@ from typing import Any
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from fenwa.api.model import Model
 from fenwa.api.typed import label_of
 from fenwa.core.errors import ChangedElsewhere, Conflict, DomainError, Infeasible, InputError, NotFound
 from fenwa.store.trouble import trouble_of
@@ -28,14 +28,14 @@ STATUS: dict[type[DomainError], tuple[int, str]] = {
 }
 
 
-class FieldError(BaseModel):
+class FieldError(Model):
     """One field's sentence."""
 
     pointer: str
     detail: str
 
 
-class Problem(BaseModel):
+class Problem(Model):
     """RFC 9457 problem document with field errors."""
 
     type: str

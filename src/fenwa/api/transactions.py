@@ -16,6 +16,7 @@ from pydantic import BaseModel, TypeAdapter
 from sqlalchemy.orm import Session
 
 from fenwa.api.collections import store_of
+from fenwa.api.model import Model
 from fenwa.core.errors import Conflict, NotFound
 from fenwa.core.pace import step_done
 from fenwa.core.working import Working
@@ -85,7 +86,7 @@ def as_json(page: BaseModel) -> Response:
     return Response(page.model_dump_json(), media_type="application/json")
 
 
-class Stored(BaseModel):
+class Stored(Model):
     """What was stored."""
 
     id: int

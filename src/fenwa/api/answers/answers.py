@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date
 from operator import attrgetter
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.answers.desk import AnswerBrief, Desk, answer, briefs_of, desk_of
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.ways import Ways
 from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.errors import NotFound
 from fenwa.core.evidence.answer import Against, DidItHelp
@@ -21,10 +22,10 @@ from fenwa.core.evidence.twins import Twin
 from fenwa.core.working import Computed
 from fenwa.store.memory import remembered
 
-router = APIRouter(prefix="/api", tags=["answers"])
+router = Ways(prefix="/api", tags=["answers"])
 
 
-class ChangeOut(BaseModel):
+class ChangeOut(Model):
     """A change that can be asked about."""
 
     key: str
@@ -34,7 +35,7 @@ class ChangeOut(BaseModel):
     at_place: bool
 
 
-class MeasureTaken(BaseModel):
+class MeasureTaken(Model):
     """A measure that was taken of this plant."""
 
     id: str
@@ -43,7 +44,7 @@ class MeasureTaken(BaseModel):
     values: int
 
 
-class PotAnswer(BaseModel):
+class PotAnswer(Model):
     """One change of one plant: what it is held against, and the answer with its working."""
 
     change: ChangeOut
@@ -59,7 +60,7 @@ class PotAnswer(BaseModel):
     answer: Computed[DidItHelp]
 
 
-class PotAnswers(BaseModel):
+class PotAnswers(Model):
     """Changes of a pot, newest first, and the answer to the one asked about. None: nothing was changed."""
 
     today: date
@@ -131,7 +132,7 @@ def _first(desk: Desk, session: Session, pot_id: int):  # type: ignore[no-untype
     return (own or changes)[0]
 
 
-class QuestionOut(BaseModel):
+class QuestionOut(Model):
     """One question that several plants answered. ``together`` None: fewer than two can be put together."""
 
     question: str
@@ -143,7 +144,7 @@ class QuestionOut(BaseModel):
     sentence: str
 
 
-class EveryChange(BaseModel):
+class EveryChange(Model):
     """Changes of the last fourteen months with their answers, in windows, and the questions they put together.
 
     ``total``: changes of the kind asked for; ``kinds``: kinds of change there are.

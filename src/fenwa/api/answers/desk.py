@@ -8,9 +8,9 @@ from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 from typing import TypeVar
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.core.evidence.answer import Against, DidItHelp, Other, did_it_help
 from fenwa.core.evidence.beside import held_against, light_of_season, others_of
 from fenwa.core.evidence.changes import LoggedChange, changes_in
@@ -33,7 +33,7 @@ WINDOW_DAYS = 425  # fourteen months
 ASKED_FIRST = ("leaf length", "leaves gained", "root tips", "new burn", "height", "rating")
 
 
-class AnswerBrief(BaseModel):
+class AnswerBrief(Model):
     """A change with its answer in a line. Figures None: nothing that can answer was measured."""
 
     pot_id: int

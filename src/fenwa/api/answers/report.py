@@ -6,13 +6,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.answers.desk import Desk, briefs_of, desk_of
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.ways import Ways
 from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.evidence.seasons import SeasonSum, season_sum
@@ -23,20 +24,20 @@ from fenwa.store.pot_today import PotToday
 from fenwa.store.salt_of_pots import medium_of
 from fenwa.store.season_rows import phases_noted, season_logs
 
-router = APIRouter(prefix="/api", tags=["answers"])
+router = Ways(prefix="/api", tags=["answers"])
 
 YEAR_DAYS, MOST_DAYS = 365, 3660
 LEARNT = ("a hint", "weak", "fair", "firm")  # an answer that says something
 
 
-class Dated(BaseModel):
+class Dated(Model):
     """Something on a day."""
 
     on: date
     words: str
 
 
-class Told(BaseModel):
+class Told(Model):
     """A change and what the log could say of it; ``at_place``: of its place; empty: nothing yet."""
 
     on: date
@@ -45,7 +46,7 @@ class Told(BaseModel):
     sentence: str
 
 
-class PlantYear(BaseModel):
+class PlantYear(Model):
     """What a plant was given and became between two days."""
 
     pot_id: int
@@ -61,7 +62,7 @@ class PlantYear(BaseModel):
     told: list[Told]
 
 
-class Loss(BaseModel):
+class Loss(Model):
     """A plant that died."""
 
     on: date
@@ -70,7 +71,7 @@ class Loss(BaseModel):
     cause: str
 
 
-class SeasonReport(BaseModel):
+class SeasonReport(Model):
     """The collection between two days. ``total``: plants there are; those sent are a window of them."""
 
     since: date
@@ -80,7 +81,7 @@ class SeasonReport(BaseModel):
     losses: list[Loss]
 
 
-class Passport(BaseModel):
+class Passport(Model):
     """A plant's own sheet, for whoever has it next."""
 
     today: date

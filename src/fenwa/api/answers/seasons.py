@@ -6,13 +6,13 @@ from dataclasses import replace
 from datetime import date, timedelta
 from typing import Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.answers.desk import desk_of
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.ways import Ways
 from fenwa.core.care.season import days_from_shortest
 from fenwa.core.errors import InputError
 from fenwa.core.evidence.pair import PairFact, PairSeen, SourceSeen, what_differs
@@ -41,13 +41,13 @@ from fenwa.store.season_rows import (
     season_logs,
 )
 
-router = APIRouter(prefix="/api", tags=["answers"])
+router = Ways(prefix="/api", tags=["answers"])
 
 By = Literal["seasons", "growths"]
 CARE_DAYS = 90  # of two plants side by side: what they were given lately
 
 
-class SeasonsPage(BaseModel):
+class SeasonsPage(Model):
     """Seasons or growths of a plant laid over each other. ``overlay`` None: there is one so far."""
 
     today: date
@@ -110,7 +110,7 @@ def seasons_of(pot_id: int, session: ReadSession, today: Today, by: By = "season
     )
 
 
-class PairPage(BaseModel):
+class PairPage(Model):
     """Two plants side by side."""
 
     first: str

@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field, TypeAdapter
+from pydantic import Field, TypeAdapter
 from sqlalchemy.orm import Session
 
 from fenwa.api.answers.desk import Desk, desk_of
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.on_trial import TrialFeed
 from fenwa.core.entry import require
 from fenwa.core.errors import Conflict, InputError, Underspecified
@@ -38,11 +39,11 @@ from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import touch_all
 from fenwa.store.trial_rows import runs_on, trials_kept
 
-router = APIRouter(prefix="/api/trials", tags=["answers"])
+router = Ways(prefix="/api/trials", tags=["answers"])
 _PLAN: TypeAdapter[TrialPlan] = TypeAdapter(TrialPlan)
 
 
-class TrialIn(BaseModel):
+class TrialIn(Model):
     """A question put to plants. Changed plants get ``water_id`` and ``feed``; the others stay as they are.
 
     ``share``: of the label, where ``feed`` says so. ``seed`` of the coin: the same one tosses the same.
@@ -59,7 +60,7 @@ class TrialIn(BaseModel):
     share: TypedOrNone = None
 
 
-class TrialPot(BaseModel):
+class TrialPot(Model):
     """A pot as a trial names it."""
 
     pot_id: int
@@ -67,7 +68,7 @@ class TrialPot(BaseModel):
     name: str
 
 
-class PlannedTrial(BaseModel):
+class PlannedTrial(Model):
     """A plan with its pots by name; ``sees`` in the measure's unit."""
 
     plan: Computed[TrialPlan]
@@ -76,7 +77,7 @@ class PlannedTrial(BaseModel):
     window_why: str
 
 
-class TrialRow(BaseModel):
+class TrialRow(Model):
     """A trial in the list."""
 
     id: int
@@ -94,7 +95,7 @@ class TrialRow(BaseModel):
     sentence: str
 
 
-class MemberOut(BaseModel):
+class MemberOut(Model):
     """A plant that takes part: what it is given, leaves it gained since the beginning, whether it was left out."""
 
     pot_id: int
@@ -106,7 +107,7 @@ class MemberOut(BaseModel):
     left_out: str
 
 
-class NoticedOut(BaseModel):
+class NoticedOut(Model):
     """Something else that changed since it began; ``one_sided``: on one plant of a pair only."""
 
     on: date
@@ -115,7 +116,7 @@ class NoticedOut(BaseModel):
     one_sided: bool
 
 
-class TrialPage(BaseModel):
+class TrialPage(Model):
     """A trial with its plan, its members, what it says so far, and what else changed."""
 
     today: date
@@ -368,7 +369,7 @@ def show_trial(trial_id: int, session: ReadSession, today: Today) -> TrialPage:
     )
 
 
-class LeaveOutIn(BaseModel):
+class LeaveOutIn(Model):
     """A plant that no longer counts, with the reason, said before its leaves are measured."""
 
     pot_id: int
@@ -393,7 +394,7 @@ def leave_out(trial_id: int, body: LeaveOutIn, writer: OneWrite) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class EndIn(BaseModel):
+class EndIn(Model):
     """Why a trial ends; empty: its last day has come."""
 
     why: str = Field(default="", max_length=200)

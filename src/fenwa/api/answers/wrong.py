@@ -5,12 +5,13 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
+from fenwa.api.ways import Ways
 from fenwa.core.data.diagnosis_tables import causes, checks, findings, readings, signs
 from fenwa.core.diagnosis.advice import Advice, advise
 from fenwa.core.diagnosis.evidence import Exposure, Finding, FormedLeaf, OwnCases
@@ -27,12 +28,12 @@ from fenwa.store.answer_rows import cases_of
 from fenwa.store.ill_rows import ill_log
 from fenwa.store.pot_today import PotToday
 
-router = APIRouter(prefix="/api", tags=["answers"])
+router = Ways(prefix="/api", tags=["answers"])
 
 NOTHING_SEEN = "Nothing was seen that is wrong. Mark what you see at a look: that is enough to begin."
 
 
-class SchoolOrder(BaseModel):
+class SchoolOrder(Model):
     """One way to read the leading sign: its order of causes, best three, and what is not excluded."""
 
     name: str
@@ -43,7 +44,7 @@ class SchoolOrder(BaseModel):
     working: Working
 
 
-class TwoReadings(BaseModel):
+class TwoReadings(Model):
     """Both schools of a sign over the same evidence, and the measurement that separates them."""
 
     id: str
@@ -55,7 +56,7 @@ class TwoReadings(BaseModel):
     agree: bool
 
 
-class WaterSpan(BaseModel):
+class WaterSpan(Model):
     """Days a pot drank one water."""
 
     water: str
@@ -63,7 +64,7 @@ class WaterSpan(BaseModel):
     until: date
 
 
-class AirPoint(BaseModel):
+class AirPoint(Model):
     """A day of the place. None: not measured. [%, °C]"""
 
     on: date
@@ -71,14 +72,14 @@ class AirPoint(BaseModel):
     night_C: float | None
 
 
-class RunoffPoint(BaseModel):
+class RunoffPoint(Model):
     """A runoff as the pour-through reading it stands for. [µS/cm]"""
 
     on: date
     ec_uS_cm: float
 
 
-class Evidence(BaseModel):
+class Evidence(Model):
     """What the log holds, on one axis. Humidity the kind asks None: not told. [%, µS/cm]"""
 
     since: date
@@ -92,7 +93,7 @@ class Evidence(BaseModel):
     runoffs: list[RunoffPoint]
 
 
-class CaseOut(BaseModel):
+class CaseOut(Model):
     """A case: open, or closed with what it was."""
 
     id: int
@@ -104,7 +105,7 @@ class CaseOut(BaseModel):
     note: str
 
 
-class WrongPage(BaseModel):
+class WrongPage(Model):
     """A plant asked about: signs, two readings or one order, what may be done, and the next check."""
 
     today: date
@@ -263,7 +264,7 @@ def _case(c: models.IllCase) -> CaseOut:
     return CaseOut(**{k: getattr(c, k) for k in CaseOut.model_fields})
 
 
-class IllCheckIn(BaseModel):
+class IllCheckIn(Model):
     """What a check found. ``finding`` empty: nothing told."""
 
     pot_id: int
@@ -273,14 +274,14 @@ class IllCheckIn(BaseModel):
     note: str = Field(default="", max_length=200)
 
 
-class CheckChoice(BaseModel):
+class CheckChoice(Model):
     """A way a check can come out."""
 
     finding: str
     words: str
 
 
-class IllCheckOut(BaseModel):
+class IllCheckOut(Model):
     """A check with the ways it can come out."""
 
     id: str
@@ -340,7 +341,7 @@ def _open(session: Session, p: PotToday, today: date) -> models.IllCase:
     return found
 
 
-class CaseIn(BaseModel):
+class CaseIn(Model):
     """A case opened at a pot; the reading that is followed, if one is."""
 
     pot_id: int
@@ -369,7 +370,7 @@ def open_case(body: CaseIn, writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class CloseIn(BaseModel):
+class CloseIn(Model):
     """What it was: a cause, or empty where nobody found out."""
 
     cause: str = ""
@@ -396,7 +397,7 @@ def close_case(case_id: int, body: CloseIn, writer: OneWrite, today: Today) -> S
     return Stored(**writer.once(body, write))
 
 
-class CauseOut(BaseModel):
+class CauseOut(Model):
     """A cause with the grower's own cases of it."""
 
     id: str
@@ -406,7 +407,7 @@ class CauseOut(BaseModel):
     own_prior_pct: float
 
 
-class CausesPage(BaseModel):
+class CausesPage(Model):
     """Causes as the tables have them, and as the grower's closed cases moved them."""
 
     causes: list[CauseOut]

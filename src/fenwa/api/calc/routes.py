@@ -5,19 +5,19 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import Any
 
-from fastapi import APIRouter
 from fastapi.routing import APIRoute
 from pydantic import BaseModel
 from starlette.routing import BaseRoute, Match
 from starlette.types import Receive, Scope, Send
 
 from fenwa.api.calc.calculations import answer_adapter, arguments, describe, request_model
+from fenwa.api.ways import Ways
 from fenwa.core.calculations import list_calculations
 from fenwa.core.registry import Calculation, registered
 
 PREFIX = "/api/calc"
 
-router = APIRouter(prefix=PREFIX, tags=["calc"])
+router = Ways(prefix=PREFIX, tags=["calc"])
 
 
 @router.get("")
@@ -37,7 +37,7 @@ def route_of(name: str) -> APIRoute:
 
     run.__annotations__ = {"body": model, "return": answer_adapter(name)._type}
     run.__name__ = f"calc_{name.replace('-', '_')}"
-    one = APIRouter(prefix=PREFIX, tags=["calc"])
+    one = Ways(prefix=PREFIX, tags=["calc"])
     one.post(f"/{name}", summary=entry.title, description=entry.summary)(run)
     (route,) = one.routes
     assert isinstance(route, APIRoute)

@@ -8,16 +8,16 @@ from dataclasses import asdict
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import of_both
+from fenwa.api.model import Model
 from fenwa.api.pots.entered import PhaseChoice, known_school
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.acts import then_of
 from fenwa.core.care.coming import coming_pot, next_job
 from fenwa.core.care.condition import Hold
@@ -44,10 +44,10 @@ from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import water_of_pot
 from fenwa.store.summary import refresh, touch_all
 
-router = APIRouter(prefix="/api", tags=["care"])
+router = Ways(prefix="/api", tags=["care"])
 
 
-class KindRow(BaseModel):
+class KindRow(Model):
     """A kind in the list of kinds."""
 
     id: str
@@ -61,7 +61,7 @@ class KindRow(BaseModel):
     own: bool
 
 
-class KindPage(BaseModel):
+class KindPage(Model):
     """A kind on one screen: the figures in force, where they come from, and the pots that live by them."""
 
     profile: Profile
@@ -119,7 +119,7 @@ def kind(profile_id: str, session: ReadSession, today: Today, plant_id: int | No
     )
 
 
-class OwnFiguresIn(BaseModel):
+class OwnFiguresIn(Model):
     """A grower's own figures of a kind; what is empty stays as it was. [µS/cm, mg/L, °C, d]"""
 
     water_max: TypedOrNone = None
@@ -173,7 +173,7 @@ def keep_own_figures(profile_id: str, body: OwnFiguresIn, writer: OneWrite) -> S
     return Stored(**writer.once(body, write))
 
 
-class CarePage(BaseModel):
+class CarePage(Model):
     """What rules a pot: phase, holds, rhythm, interval, water by weight, each with why."""
 
     phase: str
@@ -267,7 +267,7 @@ def _by_weight(session: Session, pot_id: int, today: date) -> Computed[PotWater]
     )
 
 
-class CareIn(BaseModel):
+class CareIn(Model):
     """What rules a pot. Left out: as it was; empty: as its kind or place says; school ``own``: the pot's own rhythm."""
 
     school_id: str | None = None
@@ -297,7 +297,7 @@ def set_care(pot_id: int, body: CareIn, writer: OneWrite, today: Today) -> Store
     return Stored(**writer.once(body, write))
 
 
-class OverrideIn(BaseModel):
+class OverrideIn(Model):
     """A hold to be set aside, with a word why."""
 
     hold_id: str

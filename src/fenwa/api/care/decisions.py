@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, keep_row
 from fenwa.api.typed import Typed
+from fenwa.api.ways import Ways
 from fenwa.core.care.decided import caution_of
 from fenwa.core.care.usual import look_again_on
 from fenwa.core.care.vocabulary import SKIPPED, TREATED
@@ -20,11 +21,11 @@ from fenwa.core.errors import InputError, Underspecified
 from fenwa.store import models
 from fenwa.store.pot_rows import decisions_of
 
-router = APIRouter(prefix="/api", tags=["care"])
+router = Ways(prefix="/api", tags=["care"])
 KEPT = ("id", "on", "what", "why", "look_again_on")
 
 
-class DecisionIn(BaseModel):
+class DecisionIn(Model):
     """What was decided, doing nothing included; empty day: no job to look again."""
 
     on: date
@@ -40,7 +41,7 @@ class DecisionOut(DecisionIn):
     caution: str = ""
 
 
-class DecisionsPage(BaseModel):
+class DecisionsPage(Model):
     """Decisions at a pot, the newest first; the day by which its kind has answered a change, and how soon it may.
 
     [d]
@@ -98,7 +99,7 @@ def decide(pot_id: int, body: DecisionIn, writer: OneWrite, today: Today) -> Sto
     return Stored(**writer.once(body, write))
 
 
-class TreatedIn(BaseModel):
+class TreatedIn(Model):
     """Leaves treated with something; ``days`` its label asks to wait before anything else is sprayed. [d]"""
 
     on: date

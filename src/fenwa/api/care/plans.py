@@ -5,15 +5,17 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel, Field
+from fastapi import Response
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import replaces
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json, get_row
 from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import Said, Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.feed_cans import feed_for
 from fenwa.core.care.plan import (
     BloomCue,
@@ -43,20 +45,20 @@ from fenwa.store.mix_state import label_of, open_products, round_feeds, schools_
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import touch, touch_all
 
-router = APIRouter(prefix="/api", tags=["plans"])
+router = Ways(prefix="/api", tags=["plans"])
 
 PlanScope = Literal["plant", "kind", "group", "place", "all"]
 SHOWN_POTS = 3
 
 
-class PlanProductIn(BaseModel):
+class PlanProductIn(Model):
     """A product with the time it is for; none: nothing is fed then."""
 
     when: ProductWhen = ""
     product_id: int | None = None
 
 
-class PlanIn(BaseModel):
+class PlanIn(Model):
     """A feeding plan as it is entered. Days of the year as MM-DD; empty asks nothing.
 
     ``key``: pot, kind, group or place; empty for all. ``value``: as typed, "half" and "cut it by 80" too.
@@ -104,7 +106,7 @@ class PlanKept(PlanIn):
     seen: int | None = None
 
 
-class PlanOut(BaseModel):
+class PlanOut(Model):
     """A plan in force: whose it is, the sentence, and the pots it rules."""
 
     id: int
@@ -118,7 +120,7 @@ class PlanOut(BaseModel):
     codes: list[str]
 
 
-class PlanStart(BaseModel):
+class PlanStart(Model):
     """A plan to start from, with what speaks for and against it."""
 
     name: str
@@ -130,7 +132,7 @@ class PlanStart(BaseModel):
     sentence: str
 
 
-class PlanPot(BaseModel):
+class PlanPot(Model):
     """A pot under the plan that is being made; ``rules``: a nearer one does not stand before it."""
 
     pot_id: int
@@ -141,7 +143,7 @@ class PlanPot(BaseModel):
     ahead: PlanOnPot
 
 
-class PlanPreview(BaseModel):
+class PlanPreview(Model):
     """A plan while it is made: its sentence, the echo of its strength, three of its pots, and two other plans."""
 
     today: date
@@ -347,7 +349,7 @@ def keep_plan(body: PlanKept, writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class PlanOfPot(BaseModel):
+class PlanOfPot(Model):
     """What feeds a pot: its plan in a sentence, who set it, the coming weeks, and what other schools would give."""
 
     sentence: str

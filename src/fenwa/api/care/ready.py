@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.felt import MOIST, DryEnd, Heft, Probe, ReadyBy, ReadyRule, Roots, Sign, Wall
 from fenwa.core.care.readiness import checked_rule
 from fenwa.core.care.vocabulary import WeightKind
@@ -23,10 +24,10 @@ from fenwa.store import models
 from fenwa.store.house_rows import open_probes, probe_named
 from fenwa.store.summary import refresh, touch
 
-router = APIRouter(prefix="/api", tags=["care"])
+router = Ways(prefix="/api", tags=["care"])
 
 
-class WeightIn(BaseModel):
+class WeightIn(Model):
     """A pot on the scale. [g]"""
 
     on: date
@@ -47,7 +48,7 @@ def add_weight(pot_id: int, body: WeightIn, writer: OneWrite, today: Today) -> S
     return Stored(**writer.once(body, write))
 
 
-class ProbeOut(BaseModel):
+class ProbeOut(Model):
     """A soil probe and the scale printed on it."""
 
     id: int
@@ -57,7 +58,7 @@ class ProbeOut(BaseModel):
     dry_end: DryEnd
 
 
-class ProbeIn(BaseModel):
+class ProbeIn(Model):
     """A soil probe."""
 
     name: str = Field(max_length=60)
@@ -105,7 +106,7 @@ def _probe(session: Session, probe_id: int | None) -> Probe | None:
     return Probe(row.name, row.lowest, row.highest, row.dry_end)  # type: ignore[arg-type]  # checked when it is stored
 
 
-class ReadyIn(BaseModel):
+class ReadyIn(Model):
     """A rule of readiness: share of water left in % by weight, value on the probe's scale, or how dry to the finger."""
 
     ready_by: ReadyBy
@@ -143,7 +144,7 @@ def set_ready(pot_id: int, body: ReadyIn, writer: OneWrite, today: Today) -> Sto
     return Stored(**writer.once(body, write))
 
 
-class FeltIn(BaseModel):
+class FeltIn(Model):
     """What was found of a pot; what is empty was not looked at."""
 
     on: date

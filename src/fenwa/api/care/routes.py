@@ -1,9 +1,8 @@
 """The ways into this room."""
 
-from fastapi import APIRouter
-
 from fenwa.api.care import care, decisions, plans, ready
+from fenwa.api.ways import Ways
 
-router = APIRouter()
+router = Ways()
 for part in (care, ready, decisions, plans):
     router.routes.extend(part.router.routes)

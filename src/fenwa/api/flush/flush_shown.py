@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.typed import Moment
 from fenwa.core.pot.flush_start import achieved_efficiency, after_flush
 from fenwa.core.pot.live import LiveFlush, flush_session
@@ -19,7 +19,7 @@ from fenwa.store.pot_balance import balance_of
 from fenwa.store.pot_today import PotToday
 
 
-class PassOut(BaseModel):
+class PassOut(Model):
     """A pass of a flush. [L, µS/cm, min]"""
 
     id: int
@@ -31,7 +31,7 @@ class PassOut(BaseModel):
     drained_after_L: float
 
 
-class FlushOut(BaseModel):
+class FlushOut(Model):
     """A flush with its passes and where it stands. [µS/cm, L, min]"""
 
     id: int
@@ -60,7 +60,7 @@ class FlushOut(BaseModel):
     planned: list[CurvePoint]
 
 
-class PastFlush(BaseModel):
+class PastFlush(Model):
     """A flush that ended: what it achieved. None: cannot be told. [µS/cm, L]"""
 
     id: int
@@ -75,7 +75,7 @@ class PastFlush(BaseModel):
     efficiency: float | None
 
 
-class FlushesOf(BaseModel):
+class FlushesOf(Model):
     """Flushes of a pot, the newest first, and the one that runs."""
 
     running_id: int | None

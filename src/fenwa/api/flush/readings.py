@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.flush.entered import ReadingUnit, runoff_ec
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound, Underspecified
 from fenwa.core.pot.calibration import LearntPot, told
@@ -24,10 +25,10 @@ from fenwa.store.flush_state import runoffs_of
 from fenwa.store.pot_balance import balance_of
 from fenwa.store.summary import refresh
 
-router = APIRouter(prefix="/api", tags=["flush"])
+router = Ways(prefix="/api", tags=["flush"])
 
 
-class ComesOutIn(BaseModel):
+class ComesOutIn(Model):
     """A reading between pours, or what is seen without a meter. Empty: not looked at."""
 
     on: date
@@ -41,7 +42,7 @@ class ComesOutIn(BaseModel):
     note: str = Field(default="", max_length=500)
 
 
-class ComesOut(BaseModel):
+class ComesOut(Model):
     """A reading as stored, with what it is as a pour-through and what was expected. [µS/cm]"""
 
     id: int
@@ -56,20 +57,20 @@ class ComesOut(BaseModel):
     of_pour: bool
 
 
-class ComesOutStored(BaseModel):
+class ComesOutStored(Model):
     """What was stored: the reading, and how wet it felt. None: not entered."""
 
     id: int | None
     felt_id: int | None
 
 
-class ReadingsOf(BaseModel):
+class ReadingsOf(Model):
     """Every reading of a pot, oldest first."""
 
     readings: list[ComesOut]
 
 
-class LeftOutIn(BaseModel):
+class LeftOutIn(Model):
     """Whether a reading is left out of what a pot learns from."""
 
     left_out: bool

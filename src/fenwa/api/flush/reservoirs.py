@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date, timedelta
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.usual import water_change_days
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, NotFound, Underspecified
@@ -28,10 +29,10 @@ from fenwa.store.round_state import water_of_pot
 from fenwa.store.summary import refresh
 from fenwa.store.water_state import waters_today
 
-router = APIRouter(prefix="/api", tags=["flush"])
+router = Ways(prefix="/api", tags=["flush"])
 
 
-class LevelIn(BaseModel):
+class LevelIn(Model):
     """A level as read, or that it was emptied and rinsed. [mL, L]"""
 
     on: date
@@ -41,7 +42,7 @@ class LevelIn(BaseModel):
     note: str = Field(default="", max_length=300)
 
 
-class ReservoirPage(BaseModel):
+class ReservoirPage(Model):
     """A tray or reservoir: what it holds now and when it is changed. ``kind``: what it is called."""
 
     kind: Literal["tray", "reservoir"]
@@ -50,7 +51,7 @@ class ReservoirPage(BaseModel):
     tray: Computed[TrayNow] | None
 
 
-class WaterChangeIn(BaseModel):
+class WaterChangeIn(Model):
     """Fresh water in a tray, reservoir or glass: the old tipped out. [mL, L]"""
 
     on: date
@@ -59,14 +60,14 @@ class WaterChangeIn(BaseModel):
     unit: Literal["mL", "L"] = "mL"
 
 
-class WaterChanged(BaseModel):
+class WaterChanged(Model):
     """What was stored, with what Undo needs: the filling and the emptying before it."""
 
     id: int
     level_id: int
 
 
-class WaterChanges(BaseModel):
+class WaterChanges(Model):
     """Days the water was changed, and the next."""
 
     changed_on: list[date]

@@ -5,15 +5,16 @@ from __future__ import annotations
 from datetime import UTC, date, datetime, timedelta
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.flush.entered import ReadingUnit, runoff_ec
 from fenwa.api.flush.flush_shown import FlushesOf, FlushOut, flush_out, live_of, past_flush
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, now
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.interlock import PourPlan, unanswered
 from fenwa.core.care.usual import look_again_on
 from fenwa.core.entry import require, require_not_future
@@ -30,14 +31,14 @@ from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import refresh
 from fenwa.store.water_state import waters_today
 
-router = APIRouter(prefix="/api", tags=["flush"])
+router = Ways(prefix="/api", tags=["flush"])
 
 CLOCK_OFF_min = 10  # a phone may be off by so much
 FLUSH_ANYWAY = " Wait, or write a word in the note to flush all the same."
 Went = Literal["", "lawn or bed", "collected", "drain"]
 
 
-class FlushBeginIn(BaseModel):
+class FlushBeginIn(Model):
     """A flush to begin. Empty targets: the top of the comfortable range; ``target_runoff``: own stop, a runoff."""
 
     water_id: int
@@ -52,7 +53,7 @@ class FlushBeginIn(BaseModel):
     by: str = Field(default="", max_length=60)
 
 
-class PassIn(BaseModel):
+class PassIn(Model):
     """A pass as poured. ``at``: when; empty: now. ``runoff_ec``: the last that ran out of it. [mL, L]"""
 
     volume: Typed
@@ -66,7 +67,7 @@ class PassIn(BaseModel):
     read_twice: bool = False
 
 
-class PassReadIn(BaseModel):
+class PassReadIn(Model):
     """The runoff of the last pass, read after it was poured."""
 
     runoff_ec: Typed
@@ -74,7 +75,7 @@ class PassReadIn(BaseModel):
     read_twice: bool = False
 
 
-class FlushEndIn(BaseModel):
+class FlushEndIn(Model):
     """The end of a flush. ``broken_off``: it is still due. None: not said."""
 
     broken_off: bool = False

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.flush.chosen import held_by, methods_of
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.transactions import ReadSession, Today, as_json
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.care.flush_round import FlushJob, FlushRoundPlan, flush_round, rinse_dates, why_no_rinse
 from fenwa.core.constants import FLUSH_SHARE
@@ -22,10 +23,10 @@ from fenwa.store.flush_state import running_flushes
 from fenwa.store.pot_rhythms import years_ahead
 from fenwa.store.pot_today import PotToday
 
-router = APIRouter(prefix="/api", tags=["flush"])
+router = Ways(prefix="/api", tags=["flush"])
 
 
-class FlushRow(BaseModel):
+class FlushRow(Model):
     """A pot at the station: its salt against its ceiling, why it is held, and the year ahead."""
 
     row: PotRow
@@ -39,14 +40,14 @@ class FlushRow(BaseModel):
     ahead: YearAhead | None
 
 
-class FlushKind(BaseModel):
+class FlushKind(Model):
     """A kind that has pots at the station."""
 
     id: str
     name: str
 
 
-class FlushPage(BaseModel):
+class FlushPage(Model):
     """The station: a window of its pots, the saltiest first; ``total`` of the kind asked for, and every kind."""
 
     today: date
@@ -55,7 +56,7 @@ class FlushPage(BaseModel):
     pots: list[FlushRow]
 
 
-class RinseRow(BaseModel):
+class RinseRow(Model):
     """A pot in the calendar: the days it is rinsed, or why it is not."""
 
     pot_id: int
@@ -68,7 +69,7 @@ class RinseRow(BaseModel):
     how: str
 
 
-class RinseCalendar(BaseModel):
+class RinseCalendar(Model):
     """Flushes by calendar, in walking order."""
 
     since: date
@@ -76,7 +77,7 @@ class RinseCalendar(BaseModel):
     pots: list[RinseRow]
 
 
-class FlushRoundIn(BaseModel):
+class FlushRoundIn(Model):
     """A flush round to be planned. Empty ``pot_ids``: everything that is due."""
 
     pot_ids: list[int] = []

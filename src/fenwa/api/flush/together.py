@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from datetime import date
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.flush.chosen import schools_of
+from fenwa.api.model import Model
 from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.ways import Ways
 from fenwa.api.windowed import numbers
 from fenwa.core.errors import InputError, NotFound
 from fenwa.core.pot.ahead import YearAhead
@@ -30,17 +30,17 @@ from fenwa.store.pot_today import PotToday
 MOST_REPLAYED = 120  # a pot takes a quarter of a second
 MOST_RUN_AHEAD = 1_000  # five changes of a pot take a few milliseconds
 
-router = APIRouter(prefix="/api", tags=["flush"])
+router = Ways(prefix="/api", tags=["flush"])
 
 
-class YearOfPot(BaseModel):
+class YearOfPot(Model):
     """A pot's year ahead under a change."""
 
     pot_id: int
     ahead: YearAhead
 
 
-class ChangesPage(BaseModel):
+class ChangesPage(Model):
     """Every change over the pots asked about, and the years ahead under the chosen one."""
 
     change: WhatIf

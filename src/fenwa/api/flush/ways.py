@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-
 from fenwa.api.flush.chosen import flush_waters_of, methods_of, schools_of
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.ways import Ways
 from fenwa.core.pot.flush_methods import FlushMethods
 from fenwa.core.pot.flush_schools import FlushSchools
 from fenwa.core.pot.rhythm_change import RhythmChange, rhythm_change
@@ -14,7 +13,7 @@ from fenwa.core.working import Computed
 from fenwa.store.pot_balance import balance_of
 from fenwa.store.round_state import water_of_pot
 
-router = APIRouter(prefix="/api", tags=["flush"])
+router = Ways(prefix="/api", tags=["flush"])
 
 
 @router.get("/pots/{pot_id}/flush-ways")

@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import date, datetime, timedelta
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.climate.air import VapourDeficit, vapour_pressure_deficit
 from fenwa.core.climate.days import DRY_PCT
 from fenwa.core.climate.light import DailyLight, DayLength, daily_light, day_length
@@ -31,13 +32,13 @@ from fenwa.store.air_rows import (
 )
 from fenwa.store.summary import touch_all
 
-router = APIRouter(prefix="/api", tags=["house"])
+router = Ways(prefix="/api", tags=["house"])
 
 SHOWN_DAYS = 60
 FILE_DEVICE = "file"
 
 
-class AirDay(BaseModel):
+class AirDay(Model):
     """A day of a place. None: not measured. [°C, %, kPa, h]"""
 
     on: date
@@ -53,7 +54,7 @@ class AirDay(BaseModel):
     origin: str
 
 
-class LoggerOut(BaseModel):
+class LoggerOut(Model):
     """A logger bound to a place."""
 
     id: int
@@ -63,7 +64,7 @@ class LoggerOut(BaseModel):
     bound_on: date
 
 
-class AirPage(BaseModel):
+class AirPage(Model):
     """The air of a place: its days, its loggers, devices nobody bound, how dry it is now, its light."""
 
     today: date
@@ -107,7 +108,7 @@ def air_of_place(place_id: int, session: ReadSession, today: Today) -> AirPage:
     )
 
 
-class BindIn(BaseModel):
+class BindIn(Model):
     """A logger by the name it posts under, and the place it hangs in."""
 
     device: str = Field(max_length=200)
@@ -139,7 +140,7 @@ def bind_logger(body: BindIn, writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class AirFileIn(BaseModel):
+class AirFileIn(Model):
     """A logger's file as text."""
 
     text: str = Field(max_length=20_000_000)
@@ -158,7 +159,7 @@ def import_air(place_id: int, body: AirFileIn, writer: OneWrite, today: Today) -
     return Imported(**writer.once(body, write))
 
 
-class LightIn(BaseModel):
+class LightIn(Model):
     """Light of a place: hours of the lamp, and one reading at the leaf, in µmol/m² s or in lux."""
 
     hours: TypedOrNone = None

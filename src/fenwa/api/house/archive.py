@@ -8,23 +8,24 @@ import tempfile
 from pathlib import Path
 from typing import Literal
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from fastapi.responses import FileResponse
-from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
 from fenwa.api.collections import backups_of, store_of
 from fenwa.api.files import AS_BODY, Sent
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, Today, now
+from fenwa.api.ways import Ways
 from fenwa.archive import carry
 from fenwa.archive import hand_over as over
 from fenwa.formats.data_package import write_package
 
-router = APIRouter(prefix="/api", tags=["archive"])
+router = Ways(prefix="/api", tags=["archive"])
 ZIP = "application/zip"
 
 
-class FieldBeside(BaseModel):
+class FieldBeside(Model):
     """A field that differs."""
 
     name: str
@@ -32,7 +33,7 @@ class FieldBeside(BaseModel):
     theirs: str
 
 
-class RowOut(BaseModel):
+class RowOut(Model):
     """A row in conflict."""
 
     table: str
@@ -41,7 +42,7 @@ class RowOut(BaseModel):
     fields: list[FieldBeside]
 
 
-class TableCount(BaseModel):
+class TableCount(Model):
     """Rows of a table by what they are beside the collection's own."""
 
     table: str
@@ -50,7 +51,7 @@ class TableCount(BaseModel):
     conflict: int
 
 
-class ImportPreview(BaseModel):
+class ImportPreview(Model):
     """What an import would do. ``anything``: whether it would store a row or a photo."""
 
     becomes: bool
@@ -62,7 +63,7 @@ class ImportPreview(BaseModel):
     sentence: str
 
 
-class ImportDone(BaseModel):
+class ImportDone(Model):
     """What an import did. ``before``: the backup of what stood."""
 
     written: int
@@ -101,7 +102,7 @@ def hand_over(request: Request, today: Today, pot_ids: str) -> Response:
     return Response(out.getvalue(), media_type=ZIP, headers=headers)
 
 
-class PotsCame(BaseModel):
+class PotsCame(Model):
     """Pots that came in. ``before``: the backup of what stood."""
 
     codes: list[str]

@@ -5,18 +5,19 @@ from __future__ import annotations
 import shutil
 from datetime import datetime
 
-from fastapi import APIRouter, Request
-from pydantic import BaseModel
+from fastapi import Request
 
 from fenwa.api.collections import backups_of, store_of
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, now
 from fenwa.api.typed import Moment
+from fenwa.api.ways import Ways
 from fenwa.core.errors import Conflict
 from fenwa.store.backup import OLD, SPARE_BYTES, Backup
 from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.prepare import prepare_store
 
-router = APIRouter(prefix="/api/backups", tags=["backups"])
+router = Ways(prefix="/api/backups", tags=["backups"])
 WHY = {
     "start": "at a start",
     "daily": "daily",
@@ -26,7 +27,7 @@ WHY = {
 }
 
 
-class BackupOut(BaseModel):
+class BackupOut(Model):
     """A backup. ``at``: UTC."""
 
     name: str
@@ -38,7 +39,7 @@ class BackupOut(BaseModel):
     schema_: str
 
 
-class DataOut(BaseModel):
+class DataOut(Model):
     """Where the data are, how large, and what is kept of them. ``warning``: empty where all is well."""
 
     database: str
@@ -100,7 +101,7 @@ def make_backup(request: Request, writer: OneWrite) -> BackupOut:
     return BackupOut(**writer.once(None, lambda _: _out(made, now()).model_dump(mode="json")))
 
 
-class Restored(BaseModel):
+class Restored(Model):
     """What the collection was turned back to, and the backup of what stood before."""
 
     restored: str

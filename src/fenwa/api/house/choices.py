@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import BaseModel, ValidationError
+from pydantic import ValidationError
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.typed import Typed, label_of
 from fenwa.core.care.season import Hemisphere
 from fenwa.core.entry import require, shown
@@ -16,7 +17,7 @@ from fenwa.core.writing import DateOrder, Reader
 from fenwa.store.house_rows import stored_settings
 
 
-class Settings(BaseModel):
+class Settings(Model):
     """The user's choices. Values are stored in canonical units whatever is chosen here."""
 
     ec_unit: Literal["µS/cm", "mS/cm", "ppm"] = "µS/cm"

@@ -5,20 +5,21 @@ from __future__ import annotations
 import math
 from urllib.parse import parse_qs
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from fastapi.responses import HTMLResponse, RedirectResponse
-from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from fenwa.api.collections import looks_around, store_of
 from fenwa.api.door import COOKIE, GUESSES, at_home
 from fenwa.api.house.entrance import door_of, note_of, qr_svg
+from fenwa.api.model import Model
 from fenwa.api.sign_in_page import sign_in_page
 from fenwa.api.transactions import OneWrite, ReadSession
+from fenwa.api.ways import Ways
 from fenwa.core.errors import Conflict, InputError, NotFound
 from fenwa.store import passphrase
 
-router = APIRouter(tags=["lan"])
+router = Ways(tags=["lan"])
 
 
 @router.get("/sign-in", include_in_schema=False)
@@ -56,7 +57,7 @@ async def sign_in(request: Request) -> Response:
     return response
 
 
-class LanOut(BaseModel):
+class LanOut(Model):
     """How this server answers the home network."""
 
     open: bool
@@ -107,7 +108,7 @@ def lan_authority(request: Request) -> Response:
     return Response(door.authority, media_type="application/x-x509-ca-cert")
 
 
-class PassphraseIn(BaseModel):
+class PassphraseIn(Model):
     """New words."""
 
     passphrase: str
@@ -132,7 +133,7 @@ def choose_passphrase(body: PassphraseIn, request: Request) -> LanOut:
         return lan(request, session)
 
 
-class SignedOut(BaseModel):
+class SignedOut(Model):
     """Done."""
 
     signed_out: bool = True

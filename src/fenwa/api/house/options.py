@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated, get_args
 
-from fastapi import APIRouter, Depends
-from pydantic import BaseModel
+from fastapi import Depends
 
 import fenwa
+from fenwa.api.model import Model
 from fenwa.api.transactions import Today, get_store
+from fenwa.api.ways import Ways
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.felt import MOIST
 from fenwa.core.care.vocabulary import PlaceChangeKind
@@ -25,17 +26,17 @@ from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.temperature import EcUnit
 from fenwa.store.session import Store
 
-router = APIRouter(prefix="/api", tags=["options"])
+router = Ways(prefix="/api", tags=["options"])
 
 
-class Choice(BaseModel):
+class Choice(Model):
     """A value and the words for it."""
 
     value: str
     label: str
 
 
-class Options(BaseModel):
+class Options(Model):
     """Every list a form offers."""
 
     version: str
@@ -87,7 +88,7 @@ def options(today: Today) -> Options:
     )
 
 
-class FoldingOut(BaseModel):
+class FoldingOut(Model):
     """How far logs are that new figures ask to be read anew; ``sentence`` empty: nothing is left to do."""
 
     done: int

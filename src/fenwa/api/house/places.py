@@ -7,14 +7,15 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, get_args
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.entered import PhaseChoice, known_school
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.transactions import now as this_moment
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.season import Hemisphere, clock_of
 from fenwa.core.care.standing_rules import Scope
 from fenwa.core.care.vocabulary import PlaceChangeKind
@@ -25,10 +26,10 @@ from fenwa.store import models
 from fenwa.store.house_rows import changes_of_place, open_places, standing_rules
 from fenwa.store.summary import touch_all
 
-router = APIRouter(prefix="/api", tags=["places"])
+router = Ways(prefix="/api", tags=["places"])
 
 
-class PlaceOut(BaseModel):
+class PlaceOut(Model):
     """A place with what rules its seasons. [°, h, mol/m²/day]"""
 
     id: int
@@ -47,7 +48,7 @@ def places(session: ReadSession) -> list[PlaceOut]:
     return [PlaceOut(**{k: getattr(p, k) for k in PlaceOut.model_fields}) for p in open_places(session)]
 
 
-class PlaceIn(BaseModel):
+class PlaceIn(Model):
     """Seasons of a place: a latitude, or a hemisphere, or none; lamps if it has them; whether plants are on show."""
 
     hemisphere: Hemisphere = "north"
@@ -82,7 +83,7 @@ def set_place(place_id: int, body: PlaceIn, writer: OneWrite) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class ClimateIn(BaseModel):
+class ClimateIn(Model):
     """What a place measured: coldest of the night, warmest of the day. [°C, %]"""
 
     on: date
@@ -113,7 +114,7 @@ def add_climate(place_id: int, body: ClimateIn, writer: OneWrite, today: Today) 
     return Stored(**writer.once(body, write))
 
 
-class PlaceChangeIn(BaseModel):
+class PlaceChangeIn(Model):
     """Something that changed at a place: it confounds every conclusion drawn across its date."""
 
     on: date
@@ -153,7 +154,7 @@ def add_change(place_id: int, body: PlaceChangeIn, writer: OneWrite, today: Toda
     return Stored(**writer.once(body, write))
 
 
-class RuleIn(BaseModel):
+class RuleIn(Model):
     """A rule for all pots of a kind, of a group of kinds or of a place; both empty: no rule any more."""
 
     scope: Scope

@@ -5,19 +5,19 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from fastapi import APIRouter
 from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import kept_of_both
 from fenwa.api.house.choices import Settings, check_steps, read_settings, read_with_fallbacks, reader_of, seasons_word
 from fenwa.api.transactions import OneWrite, ReadSession
+from fenwa.api.ways import Ways
 from fenwa.core.units import DISPLAY, DisplayUnit
 from fenwa.store.house_rows import places_without_latitude
 from fenwa.store.models import Setting
 from fenwa.store.summary import touch_all
 
-router = APIRouter(prefix="/api/settings", tags=["settings"])
+router = Ways(prefix="/api/settings", tags=["settings"])
 
 
 class SettingsChange(Settings):

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.ways import Ways
 from fenwa.core.care.season import days_from_shortest
 from fenwa.core.leaf.laid import LaidBy, LeavesAtAge, SharedLine, aged, leaves_at_age, season_starts
 from fenwa.core.leaf.sizes import SeenLeaf, finished_mm, usual_length
@@ -17,10 +17,10 @@ from fenwa.store.collection import pots_today
 from fenwa.store.leaf_rows import leaves_of
 from fenwa.store.pot_today import PotToday
 
-router = APIRouter(prefix="/api", tags=["leaves"])
+router = Ways(prefix="/api", tags=["leaves"])
 
 
-class LaidGroup(BaseModel):
+class LaidGroup(Model):
     """Lines that share a start, with what they had at one age. None: fewer than two can be held together."""
 
     title: str
@@ -28,7 +28,7 @@ class LaidGroup(BaseModel):
     at_age: Computed[LeavesAtAge] | None
 
 
-class LaidPage(BaseModel):
+class LaidPage(Model):
     """Groups of lines laid over each other."""
 
     by: LaidBy

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from datetime import date
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.leaves.look_shapes import MarkSeen, OrganSeen
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require
 from fenwa.core.leaf.asked import (
     SURFACES,
@@ -35,12 +35,12 @@ from fenwa.store.photo_rows import newest_photo
 from fenwa.store.pot_rows import plants_with
 from fenwa.store.pot_today import PotToday
 
-router = APIRouter(prefix="/api", tags=["leaves"])
+router = Ways(prefix="/api", tags=["leaves"])
 
 MOST_AT_ONCE = 60  # looks a page or a phone takes along
 
 
-class FigureAsked(BaseModel):
+class FigureAsked(Model):
     """A figure of an organ, as a form asks it."""
 
     figure: Figure
@@ -48,7 +48,7 @@ class FigureAsked(BaseModel):
     unit: str
 
 
-class OrganAsked(BaseModel):
+class OrganAsked(Model):
     """An organ the kind shows, with what was told of it last. None: not looked for then."""
 
     organ: Organ
@@ -58,7 +58,7 @@ class OrganAsked(BaseModel):
     last: OrganSeen | None
 
 
-class LeafOffered(BaseModel):
+class LeafOffered(Model):
     """A leaf a look may measure or mark. None: not measured. [mm]"""
 
     id: int
@@ -69,14 +69,14 @@ class LeafOffered(BaseModel):
     lost: bool
 
 
-class PlantChoice(BaseModel):
+class PlantChoice(Model):
     """A plant of the pot, as a look names it."""
 
     id: int
     label: str
 
 
-class LookAsked(BaseModel):
+class LookAsked(Model):
     """All a look needs: the plant, the look before, its leaves, what its kind shows. [mm]
 
     ``ghost_mm``: how long the leaf before was at the newest one's age, ``new_ghost_mm``: how long the newest was when
@@ -191,7 +191,7 @@ def asked_of(session: Session, p: PotToday, plant_id: int, today: date) -> LookA
     )
 
 
-class LooksAsked(BaseModel):
+class LooksAsked(Model):
     """Plants to look at, the longest unseen first; ``due``: how many of all are due."""
 
     today: date

@@ -5,8 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from pydantic import BaseModel
-
+from fenwa.api.model import Model
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.leaf.asked import Precision
 from fenwa.core.leaf.marks import Mark, MarkCause, MarkPlace, Texture
@@ -18,7 +17,7 @@ def as_object(value: Any) -> Any:
     return {"kind": value} if isinstance(value, str) else value
 
 
-class MarkSeen(BaseModel):
+class MarkSeen(Model):
     """A mark: where, how it feels, how large, since when. Empty: not told. ``old``: a scar from before."""
 
     kind: Mark
@@ -34,7 +33,7 @@ class MarkSeen(BaseModel):
     cause: MarkCause = ""
 
 
-class OrganSeen(BaseModel):
+class OrganSeen(Model):
     """Root tips, pitchers, dew, flowers, bulbs. Empty: not counted."""
 
     organ: Organ

@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import date, timedelta
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, BeforeValidator
+from pydantic import BeforeValidator
 from sqlalchemy.orm import Session
 
 from fenwa.api.leaves.look_shapes import MarkSeen, OrganSeen, as_object
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import LookOut, one_pot
 from fenwa.api.transactions import OneWrite, Today
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.log import opens_leaf
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError
@@ -36,10 +37,10 @@ from fenwa.store.look_rows import as_before, last_look, leaf_of, leaf_rows, next
 from fenwa.store.pot_rows import leading_growth, newest_leaf, plants_with, side_growth
 from fenwa.store.summary import refresh
 
-router = APIRouter(prefix="/api", tags=["leaves"])
+router = Ways(prefix="/api", tags=["leaves"])
 
 
-class LookIn(BaseModel):
+class LookIn(Model):
     """A look. Empty: not measured; named in ``unknown``: asked, and not known (``marks``: nobody can tell).
 
     ``as_last``: what is not told is as at the look before.

@@ -5,14 +5,14 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.leaves.photo_shown import Folder, PhotoOut, photo_out, rim_of, scale_of
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require
 from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.core.leaf.changes import Between, between
@@ -40,10 +40,10 @@ from fenwa.store.photo_files import PhotoFolder
 from fenwa.store.photo_rows import look_of_photo, traced_in
 from fenwa.store.summary import refresh
 
-router = APIRouter(prefix="/api", tags=["photos"])
+router = Ways(prefix="/api", tags=["photos"])
 
 
-class Taps(BaseModel):
+class Taps(Model):
     """Two taps at the ends of a known length; empty ``known_mm``: the pot's own rim. [px, mm]"""
 
     first: PhotoPoint
@@ -52,14 +52,14 @@ class Taps(BaseModel):
     shown_px: float = 1000.0  # width the photo was shown at when it was tapped
 
 
-class PhotoTapsIn(BaseModel):
+class PhotoTapsIn(Model):
     """Taps for the scale, and taps along a midrib from base to tip; empty ``points``: the scale alone. [px]"""
 
     taps: Taps
     points: list[PhotoPoint] = []
 
 
-class MeasuredOut(BaseModel):
+class MeasuredOut(Model):
     """The scale and the length with their workings. Length None: fewer than two taps so far."""
 
     scale: Computed[PhotoScale]
@@ -164,7 +164,7 @@ def keep_length(photo_id: int, body: LengthIn, writer: OneWrite) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class MarksIn(BaseModel):
+class MarksIn(Model):
     """An outline traced around a blade, and where colours part; ``grey_at``: where a grey card lies. [px]"""
 
     outline: list[PhotoPoint]
@@ -242,7 +242,7 @@ def keep_marks(photo_id: int, body: MarksKept, writer: OneWrite, folder: Folder)
     return Stored(**writer.once(body, write))
 
 
-class Compared(BaseModel):
+class Compared(Model):
     """Two photos on one ruler, what changed between them, and which leaf formed after it."""
 
     before: PhotoOut

@@ -6,9 +6,9 @@ from datetime import date
 from typing import Annotated, Any
 
 from fastapi import Depends, Request
-from pydantic import BaseModel
 
 from fenwa.api.collections import store_of
+from fenwa.api.model import Model
 from fenwa.core.leaf.photo import PhotoPoint, PhotoScale, RimTaps, photo_scale, tap_error
 from fenwa.core.working import Computed
 from fenwa.store import models
@@ -23,7 +23,7 @@ async def get_folder(request: Request) -> PhotoFolder:
 Folder = Annotated[PhotoFolder, Depends(get_folder)]
 
 
-class PhotoOut(BaseModel):
+class PhotoOut(Model):
     """A photo of a plant. ``scale`` None: nobody has set it. [px, bytes]"""
 
     id: int

@@ -8,14 +8,15 @@ import zipfile
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import AS_BODY, Sent
 from fenwa.api.leaves.photo_shown import Folder, PhotoOut, photo_out
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require_not_future
 from fenwa.formats.photo import read_photo
 from fenwa.formats.table import write_table
@@ -24,17 +25,17 @@ from fenwa.store.photo_files import PhotoFolder, Size
 from fenwa.store.photo_rows import all_photos, photos_of
 from fenwa.store.pot_rows import plants_with
 
-router = APIRouter(prefix="/api", tags=["photos"])
+router = Ways(prefix="/api", tags=["photos"])
 
 
-class PhotosOut(BaseModel):
+class PhotosOut(Model):
     """Photos of a plant, oldest first; the rim of its pot, if it is known. [mm]"""
 
     rim_mm: float | None
     photos: list[PhotoOut]
 
 
-class DiskUsed(BaseModel):
+class DiskUsed(Model):
     """How many photos there are, and what they take on the disk. [bytes]"""
 
     photos: int
@@ -42,7 +43,7 @@ class DiskUsed(BaseModel):
     folder: str
 
 
-class _SentPhoto(BaseModel):
+class _SentPhoto(Model):
     """What identifies a photo that was sent."""
 
     sha256: str

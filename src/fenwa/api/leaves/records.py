@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, TypeAdapter
+from pydantic import TypeAdapter
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now, plain_row
 from fenwa.api.typed import Typed
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Conflict, InputError
 from fenwa.core.leaf.asked import Precision, check_length
@@ -42,11 +43,11 @@ from fenwa.store.pot_rows import children_of, growths_of
 from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import refresh
 
-router = APIRouter(prefix="/api", tags=["leaves"])
+router = Ways(prefix="/api", tags=["leaves"])
 _WHY: TypeAdapter[LossWhy] = TypeAdapter(LossWhy)
 
 
-class LengthShown(BaseModel):
+class LengthShown(Model):
     """A length of a leaf on a day, by ruler or from a photo. [mm]"""
 
     on: date
@@ -56,7 +57,7 @@ class LengthShown(BaseModel):
     origin: str
 
 
-class LeafRecord(BaseModel):
+class LeafRecord(Model):
     """A leaf with its history. ``finished_mm`` None: not measured, or it grows still. [mm]"""
 
     id: int
@@ -72,7 +73,7 @@ class LeafRecord(BaseModel):
     note: str
 
 
-class LeafRecords(BaseModel):
+class LeafRecords(Model):
     """Every leaf of a plant, how they run, which marks are new, and what their texture says first."""
 
     leaves: list[LeafRecord]
@@ -147,7 +148,7 @@ def leaves_of_pot(pot_id: int, session: ReadSession, today: Today) -> LeafRecord
     return LeafRecords(leaves=records, trend=trend, marks=judged, readings=readings)
 
 
-class Baseline(BaseModel):
+class Baseline(Model):
     """Marks that were there when the plant came, and what is new against them."""
 
     arrived_on: date | None
@@ -268,7 +269,7 @@ def _figures(session: Session, p: PotToday, today: date) -> list[LookFigures]:
     return out
 
 
-class LeafChange(BaseModel):
+class LeafChange(Model):
     """What is put right of a leaf, or that it was lost; what is left out stays as it was."""
 
     opened_on: date | None = None
@@ -317,7 +318,7 @@ def change_leaf(leaf_id: int, body: LeafChange, writer: OneWrite, today: Today) 
     return Stored(**writer.once(body, write))
 
 
-class RulerLength(BaseModel):
+class RulerLength(Model):
     """A length of any leaf by ruler. [mm]"""
 
     on: date
@@ -350,7 +351,7 @@ def add_length(leaf_id: int, body: RulerLength, writer: OneWrite, today: Today) 
     return Stored(**writer.once(body, write))
 
 
-class OrganHistory(BaseModel):
+class OrganHistory(Model):
     """An organ at a look; ``share`` None: it says none, or was not counted. [0 to 1]"""
 
     on: date

@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row
 from fenwa.api.typed import Typed
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.leaf.blind import BlindPhoto, blind_order
@@ -22,10 +23,10 @@ from fenwa.store.leaf_rows import opened_days, plants_ever, series_kept
 from fenwa.store.photo_rows import all_photos, ratings_of
 from fenwa.store.summary import touch
 
-router = APIRouter(prefix="/api", tags=["leaves"])
+router = Ways(prefix="/api", tags=["leaves"])
 
 
-class SeriesIn(BaseModel):
+class SeriesIn(Model):
     """A treatment of a pot or a place on several days, counted from 1: "1, 8, 15"."""
 
     on: date
@@ -36,7 +37,7 @@ class SeriesIn(BaseModel):
     note: str = Field(default="", max_length=300)
 
 
-class SeriesOut(BaseModel):
+class SeriesOut(Model):
     """A series that is kept, with its days."""
 
     id: int
@@ -112,7 +113,7 @@ def suppliers(session: ReadSession, today: Today) -> list[Supplier]:
     )
 
 
-class RatingIn(BaseModel):
+class RatingIn(Model):
     """A score of a photo, 0 worst to 10 best, by somebody who sees only its number."""
 
     score: Typed

@@ -6,13 +6,14 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import csv_answer
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
+from fenwa.api.ways import Ways
 from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.leaf.headings import GroupBy, Looked, Shown, is_folded, under_headings
 from fenwa.core.leaf.line import LeafLine, flush_changes, leaf_line
@@ -22,14 +23,14 @@ from fenwa.store.collection import AT_ONCE, batched, kept_of_pots, pots_today
 from fenwa.store.leaf_rows import leaves_of, poured_days
 from fenwa.store.pot_today import PotToday
 
-router = APIRouter(prefix="/api", tags=["leaves"])
+router = Ways(prefix="/api", tags=["leaves"])
 
 NOT_POURED: dict[str, list[date]] = {"feed": [], "flush": []}
 LEAST_OF_A_GROUP = 5
 WINDOW_DAYS = 425  # fourteen months: a leaf of the same season last year stands on the line too
 
 
-class PlantLine(BaseModel):
+class PlantLine(Model):
     """A plant with its line of leaves; days it was fed and flushed. Last look None: never looked at."""
 
     pot_id: int
@@ -48,7 +49,7 @@ class PlantLine(BaseModel):
     flushed: list[date]
 
 
-class LeafGroup(BaseModel):
+class LeafGroup(Model):
     """Plants under one heading, the longest unseen first: ``total`` of them, and the first few."""
 
     key: str
@@ -57,14 +58,14 @@ class LeafGroup(BaseModel):
     plants: list[PlantLine]
 
 
-class FirstToLook(BaseModel):
+class FirstToLook(Model):
     """The plant to look at first."""
 
     pot_id: int
     code: str
 
 
-class LeafPage(BaseModel):
+class LeafPage(Model):
     """Plants in groups, each a line over the last fourteen months. ``first`` None: no plant is kept."""
 
     today: date
@@ -74,7 +75,7 @@ class LeafPage(BaseModel):
     groups: list[LeafGroup]
 
 
-class LeafRows(BaseModel):
+class LeafRows(Model):
     """More plants of a group."""
 
     total: int

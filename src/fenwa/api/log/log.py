@@ -5,12 +5,12 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, Today, now
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.errands import ends_quarantine, quarantine_since
 from fenwa.core.care.vocabulary import DONE
 from fenwa.core.entry import require, require_not_future
@@ -21,7 +21,7 @@ from fenwa.store.look_rows import recount_marks, with_look
 from fenwa.store.summary import current_plants, refresh, touch, touch_all
 from fenwa.store.water_rows import findings_of
 
-router = APIRouter(prefix="/api/log", tags=["log"])
+router = Ways(prefix="/api/log", tags=["log"])
 
 Kind = Literal[
     "pour",
@@ -122,7 +122,7 @@ MODELS: dict[str, type[Any]] = {
 }
 
 
-class Done(BaseModel):
+class Done(Model):
     """The row and whether it is archived now."""
 
     kind: Kind
@@ -130,7 +130,7 @@ class Done(BaseModel):
     archived: bool
 
 
-class CorrectionIn(BaseModel):
+class CorrectionIn(Model):
     """New values for a pour; what is left out stays as it was."""
 
     volume_L: TypedOrNone = None

@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import UTC, date, datetime
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.mix.made import FedIn, store_fed
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import PhaseOut, one_pot
 from fenwa.api.transactions import OneWrite, Today, get_row, not_there, now
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.acts import USUAL_STAND_min
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.interlock import PourPlan, unanswered
@@ -31,13 +32,13 @@ from fenwa.store.pot_today import PotToday
 from fenwa.store.summary import phases, refresh, refresh_many
 from fenwa.store.water_state import waters_today
 
-router = APIRouter(prefix="/api", tags=["pots"])
+router = Ways(prefix="/api", tags=["pots"])
 
 
 ReadingUnit = Literal["µS/cm", "mS/cm"]
 
 
-class PourIn(BaseModel):
+class PourIn(Model):
     """A can or a plain water given to one or several pots. ``flush`` marks a flush.
 
     ``gave``: something else, in the grower's words: a feed of unknown strength. ``plant_id``: one plant of several in
@@ -65,7 +66,7 @@ class PourIn(BaseModel):
     fed: FedIn | None = None
 
 
-class Poured(BaseModel):
+class Poured(Model):
     """Pours stored, with what Undo needs."""
 
     pour_ids: list[int]
@@ -245,7 +246,7 @@ def _object(p: PotToday, job: str, ec: float | None, route: str, made_for: str, 
         )
 
 
-class PhaseIn(BaseModel):
+class PhaseIn(Model):
     """A phase from a day on."""
 
     phase: Phase

@@ -1,9 +1,8 @@
 """The ways into this room."""
 
-from fastapi import APIRouter
-
 from fenwa.api.log import log, pours
+from fenwa.api.ways import Ways
 
-router = APIRouter()
+router = Ways()
 for part in (pours, log):
     router.routes.extend(part.router.routes)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import date
 from typing import Literal
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
+from fenwa.api.model import Model
 from fenwa.api.transactions import get_row
 from fenwa.api.typed import Said, Typed
 from fenwa.core.entry import require
@@ -32,21 +32,21 @@ from fenwa.store.water_state import WaterToday, waters_today
 VolumeUnit = Literal["L", "US gal", "imp gal"]
 
 
-class AlsoIn(BaseModel):
+class AlsoIn(Model):
     """Another product of the can at a fixed dose. [g/L of product]"""
 
     product_id: int
     dose: Typed
 
 
-class ShareIn(BaseModel):
+class ShareIn(Model):
     """A water of a blend and its part."""
 
     water_id: int
     share: Typed
 
 
-class DoseIn(BaseModel):
+class DoseIn(Model):
     """A can to be worked out. ``product_id`` null: plain water. ``blend``: shares instead of one source."""
 
     product_id: int | None = None

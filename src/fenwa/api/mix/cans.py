@@ -6,17 +6,17 @@ from dataclasses import asdict
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
 from fenwa.api.mix.asked import water_base
 from fenwa.api.mix.made import BatchIn, store_batch
 from fenwa.api.mix.shown import BatchOut, cans_out, newest_cans_out
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, stored_working
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.water.entries import ShownIn, make_reading
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.mix.batch import BatchCheck, batch_check
@@ -29,7 +29,7 @@ from fenwa.core.working import Computed, Working
 from fenwa.store import models
 from fenwa.store.mix_state import batches_left, slope_of
 
-router = APIRouter(prefix="/api", tags=["batches"])
+router = Ways(prefix="/api", tags=["batches"])
 
 
 @router.post("/batches", status_code=201)
@@ -45,7 +45,7 @@ def list_batches(session: ReadSession, today: Today, most: int = 60) -> list[Bat
     return newest_cans_out(session, today, int(require(most, "Cans", "", low=1, high=500, pointer="/most")))
 
 
-class Judged(BaseModel):
+class Judged(Model):
     """A can after its reading."""
 
     batch: BatchOut
@@ -98,7 +98,7 @@ def batch_working(batch_id: int, session: ReadSession) -> Working:
     return stored_working(row.working)
 
 
-class RescueIn(BaseModel):
+class RescueIn(Model):
     """A can as it stands now. Empty dose: bring it to what it was made for."""
 
     reading: Typed
@@ -149,7 +149,7 @@ def rescue(batch_id: int, body: RescueIn, session: ReadSession, today: Today) ->
     )
 
 
-class LeftIn(BaseModel):
+class LeftIn(Model):
     """What is left of a can, as seen. [L]"""
 
     left: Typed

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import asdict
 from datetime import date
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.mix.asked import Asked, DoseIn, base_of, ceilings_of, litres
 from fenwa.api.mix.recipes import also_rows, keep_version
+from fenwa.api.model import Model
 from fenwa.core.entry import require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.headroom import strictest
@@ -73,7 +73,7 @@ def store_batch(session: Session, body: BatchIn, today: date) -> models.Batch:
     return row
 
 
-class FedIn(BaseModel):
+class FedIn(Model):
     """A feed given without a can of the log: its label, how much of the label rate, the water it was mixed with."""
 
     product_id: int

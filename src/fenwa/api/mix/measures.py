@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require
 from fenwa.core.errors import Underspecified
 from fenwa.core.mix.label import check_label, label_from
@@ -19,10 +19,10 @@ from fenwa.core.mix.spoon import Calibrated, MeasureKind, spoon_calibration
 from fenwa.core.working import Computed
 from fenwa.store import models
 
-router = APIRouter(prefix="/api", tags=["shelf"])
+router = Ways(prefix="/api", tags=["shelf"])
 
 
-class MeasureIn(BaseModel):
+class MeasureIn(Model):
     """Weighings of level spoons or caps, or drops counted in a millilitre."""
 
     name: str
@@ -104,7 +104,7 @@ def add_measure(body: MeasureIn, writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class VesselIn(BaseModel):
+class VesselIn(Model):
     """A can or mist bottle. [L]"""
 
     name: str

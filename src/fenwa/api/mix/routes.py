@@ -1,9 +1,8 @@
 """The ways into this room."""
 
-from fastapi import APIRouter
-
 from fenwa.api.mix import cans, measures, shelf, station, tools
+from fenwa.api.ways import Ways
 
-router = APIRouter()
+router = Ways()
 for part in (station, tools, cans, shelf, measures):
     router.routes.extend(part.router.routes)

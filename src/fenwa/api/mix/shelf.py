@@ -6,14 +6,14 @@ from dataclasses import asdict, fields
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import of_both
 from fenwa.api.mix.shown import ProductOut, VesselOut, product_out, vessel_out
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.edits import same
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import InputError, Underspecified
@@ -28,10 +28,10 @@ from fenwa.store.mix_rows import newest_feedings
 from fenwa.store.mix_state import label_of, left_of, measures_of, open_products, vessels_of
 from fenwa.store.summary import refresh
 
-router = APIRouter(prefix="/api", tags=["shelf"])
+router = Ways(prefix="/api", tags=["shelf"])
 
 
-class LabelIn(BaseModel):
+class LabelIn(Model):
     """A label as typed, or the formula of a salt. Empty: not stated."""
 
     name: str
@@ -99,7 +99,7 @@ class LabelIn(BaseModel):
         return by_formula(Label(**stated), pointer="")
 
 
-class PackIn(BaseModel):
+class PackIn(Model):
     """What stands on the shelf. Empty: not known. [currency; g or mL]"""
 
     price: TypedOrNone = None
@@ -118,7 +118,7 @@ class ProductChange(ProductIn):
     seen: ProductIn | None = None
 
 
-class PackOut(BaseModel):
+class PackOut(Model):
     """The pack of a feed and what is left of it by the cans made since. [currency; g or mL]"""
 
     product_id: int
@@ -131,7 +131,7 @@ class PackOut(BaseModel):
     left_now: float | None
 
 
-class MeasureOut(BaseModel):
+class MeasureOut(Model):
     """A measure of the grower's own. [g or mL]"""
 
     id: int
@@ -146,7 +146,7 @@ class MeasureOut(BaseModel):
     mean_error_pct: float
 
 
-class ShelfPage(BaseModel):
+class ShelfPage(Model):
     """Feeds with their packs, measures and vessels."""
 
     today: date
@@ -196,7 +196,7 @@ def shelf(session: ReadSession, today: Today) -> ShelfPage:
     )
 
 
-class GradeIn(BaseModel):
+class GradeIn(Model):
     """A grade as typed."""
 
     text: str
@@ -280,7 +280,7 @@ def correct_product(product_id: int, body: ProductChange, writer: OneWrite, toda
     return Stored(**writer.once(body, write))
 
 
-class OwnedIn(BaseModel):
+class OwnedIn(Model):
     """Whether a feed stands on the shelf."""
 
     owned: bool
@@ -298,7 +298,7 @@ def set_owned(product_id: int, body: OwnedIn, writer: OneWrite) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class FeedingIn(BaseModel):
+class FeedingIn(Model):
     """Prey, castings or prills given to pots; no strength is asked for."""
 
     pot_ids: list[int]
@@ -340,7 +340,7 @@ def add_feeding(body: FeedingIn, writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class FeedingOut(BaseModel):
+class FeedingOut(Model):
     """A feed without a ppm as it was given."""
 
     id: int

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import date
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.core.mix.acidity import acidity_of
 from fenwa.core.mix.elements import Elements, label_to_elements
 from fenwa.core.mix.label import Label
@@ -16,7 +16,7 @@ from fenwa.store.mix_rows import meters_of, newest_cans, recipes_of
 from fenwa.store.mix_state import batches_left, label_of
 
 
-class ProductOut(BaseModel):
+class ProductOut(Model):
     """A feed on the shelf. Elements are null for a feed without a ppm."""
 
     id: int
@@ -42,7 +42,7 @@ def product_out(row: models.Product) -> ProductOut:
     )
 
 
-class VesselOut(BaseModel):
+class VesselOut(Model):
     """A can or mist bottle."""
 
     id: int
@@ -56,7 +56,7 @@ def vessel_out(v: models.Vessel) -> VesselOut:
     return VesselOut(id=v.id, name=v.name, kind=v.kind, volume_L=v.volume_L)
 
 
-class BatchOut(BaseModel):
+class BatchOut(Model):
     """A can made: predicted, measured and by which meter, what is left and how old it is."""
 
     id: int

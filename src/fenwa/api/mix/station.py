@@ -6,14 +6,15 @@ from datetime import date
 from functools import lru_cache
 from typing import Any
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.mix.asked import Asked, DoseIn, ceilings_of
 from fenwa.api.mix.recipes import keep_version
 from fenwa.api.mix.shown import BatchOut, ProductOut, VesselOut, newest_cans_out, product_out, vessel_out
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
+from fenwa.api.ways import Ways
 from fenwa.core.errors import DomainError, Underspecified
 from fenwa.core.mix.acidity import Tendency, acid_base_tendency
 from fenwa.core.mix.asked_dose import Dose
@@ -48,10 +49,10 @@ from fenwa.store.round_state import usual_water_id
 from fenwa.store.water_rows import water_names
 from fenwa.store.water_state import waters_today
 
-router = APIRouter(prefix="/api", tags=["mix"])
+router = Ways(prefix="/api", tags=["mix"])
 
 
-class MixWater(BaseModel):
+class MixWater(Model):
     """A base water; null EC: nobody measured it, and ``usual`` says what such a water reads."""
 
     id: int
@@ -62,7 +63,7 @@ class MixWater(BaseModel):
     read_on: date | None
 
 
-class MixPot(BaseModel):
+class MixPot(Model):
     """A pot that could be fed."""
 
     id: int
@@ -75,7 +76,7 @@ class MixPot(BaseModel):
     held: str
 
 
-class RecipeOut(BaseModel):
+class RecipeOut(Model):
     """A recipe's newest version, to be mixed again."""
 
     id: int
@@ -92,13 +93,13 @@ class RecipeOut(BaseModel):
     named: bool
 
 
-class ForPotsIn(BaseModel):
+class ForPotsIn(Model):
     """Pots chosen for a can."""
 
     pot_ids: list[int]
 
 
-class ForPots(BaseModel):
+class ForPots(Model):
     """A can for them: litres, the same that a round would mix, and the pot that takes the weakest feed. [L, µS/cm]"""
 
     volume_L: float
@@ -106,7 +107,7 @@ class ForPots(BaseModel):
     ceiling_uS_cm: float | None
 
 
-class Start(BaseModel):
+class Start(Model):
     """A can before anything is chosen. [L]"""
 
     strength: StrengthMode
@@ -116,7 +117,7 @@ class Start(BaseModel):
     water_id: int | None
 
 
-class SchoolOut(BaseModel):
+class SchoolOut(Model):
     """A school with its figures, and whether they are the grower's own."""
 
     school: School
@@ -124,7 +125,7 @@ class SchoolOut(BaseModel):
     copy_id: int | None
 
 
-class MixPage(BaseModel):
+class MixPage(Model):
     """All the Mix station offers."""
 
     today: date
@@ -221,7 +222,7 @@ def _recipes(session: Session) -> list[RecipeOut]:
     ]
 
 
-class MixAnswer(BaseModel):
+class MixAnswer(Model):
     """Everything the station shows of a can, each number with its working."""
 
     dose: Computed[Dose]

@@ -6,15 +6,15 @@ from dataclasses import asdict
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import kept_of_both
 from fenwa.api.house.choices import read_settings
 from fenwa.api.mix.asked import AlsoIn, Asked, DoseIn, VolumeUnit, feeds_of, litres, water_base
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.errors import NotFound, Underspecified
 from fenwa.core.mix.clear import Clarity, precipitation_check
 from fenwa.core.mix.compare import Basis, Comparison, compare_feeds
@@ -34,7 +34,7 @@ from fenwa.store.mix_rows import newest_bottles
 from fenwa.store.mix_state import label_of, schools_in_force
 from fenwa.store.summary import touch_all
 
-router = APIRouter(prefix="/api/mix", tags=["mix tools"])
+router = Ways(prefix="/api/mix", tags=["mix tools"])
 
 
 def _price_per_g(row: models.Product) -> float | None:
@@ -52,14 +52,14 @@ def names(body: DoseIn, session: ReadSession, today: Today) -> Computed[Equivale
     )
 
 
-class FitTargetIn(BaseModel):
+class FitTargetIn(Model):
     """An element and what is wanted of it; empty: does not matter. [mg/L]"""
 
     element: str
     mg_L: TypedOrNone = None
 
 
-class FitIn(BaseModel):
+class FitIn(Model):
     """Products, targets and bounds of a fit."""
 
     water_id: int
@@ -91,7 +91,7 @@ def fit(body: FitIn, session: ReadSession, today: Today) -> Computed[Fit]:
     )
 
 
-class CompareIn(BaseModel):
+class CompareIn(Model):
     """Two feeds and what is held equal."""
 
     water_id: int
@@ -117,7 +117,7 @@ def compare(body: CompareIn, session: ReadSession, today: Today) -> Computed[Com
     )
 
 
-class StockIn(BaseModel):
+class StockIn(Model):
     """Products at their doses in the can, to be kept as a stock. [g/L, mL]"""
 
     water_id: int
@@ -129,7 +129,7 @@ class StockIn(BaseModel):
     storage_C: Typed = 10.0
 
 
-class StockAnswer(BaseModel):
+class StockAnswer(Model):
     """The bottles, and whether they stay clear at that strength."""
 
     stock: Computed[StockSolution]
@@ -165,7 +165,7 @@ def stock(body: StockIn, session: ReadSession, today: Today) -> StockAnswer:
     return StockAnswer(stock=made, clear=clear)
 
 
-class ClearIn(BaseModel):
+class ClearIn(Model):
     """Products at their doses, how many times stronger they are to stand. [g/L]"""
 
     water_id: int
@@ -185,7 +185,7 @@ def clear(body: ClearIn, session: ReadSession, today: Today) -> Computed[Clarity
     )
 
 
-class BottleOut(BaseModel):
+class BottleOut(Model):
     """A stock bottle as its label says it."""
 
     id: int
@@ -239,7 +239,7 @@ def bottles(session: ReadSession) -> list[BottleOut]:
     return [_bottle_out(r) for r in newest_bottles(session)]
 
 
-class InjectorIn(BaseModel):
+class InjectorIn(Model):
     """Products at their doses in the feed, and the injector's ratio."""
 
     water_id: int
@@ -263,7 +263,7 @@ def injector_stock(body: InjectorIn, session: ReadSession, today: Today) -> Comp
     )
 
 
-class SerialIn(BaseModel):
+class SerialIn(Model):
     """From a stock to a mist bottle. [g/L, mg/L, mL]"""
 
     stock_g_L: Typed
@@ -282,7 +282,7 @@ def serial(body: SerialIn, session: ReadSession) -> Computed[SerialDilution]:
     )
 
 
-class SchoolFigures(BaseModel):
+class SchoolFigures(Model):
     """Figures of a school that may be edited."""
 
     name: str
@@ -308,7 +308,7 @@ class SchoolChange(SchoolFigures):
     seen: SchoolFigures | None = None
 
 
-class SchoolsIn(BaseModel):
+class SchoolsIn(Model):
     """Schools to hold side by side on a pot and a water; no pot: a litre of medium bark."""
 
     school_ids: list[str]
@@ -316,7 +316,7 @@ class SchoolsIn(BaseModel):
     water_id: int | None = None
 
 
-class SchoolAnswer(BaseModel):
+class SchoolAnswer(Model):
     """What one school brings."""
 
     id: str

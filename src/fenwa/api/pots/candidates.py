@@ -6,12 +6,13 @@ from dataclasses import asdict
 from datetime import date, timedelta
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field, TypeAdapter
+from pydantic import Field, TypeAdapter
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.candidate import Home, HomeVerdict, asks_of, will_it_live
 from fenwa.core.care.fit import (
     CLIMATE_OF_DAYS,
@@ -31,11 +32,11 @@ from fenwa.store.pot_rows import open_candidates
 from fenwa.store.round_state import waters_of_kind
 from fenwa.store.water_state import waters_today
 
-router = APIRouter(prefix="/api/candidates", tags=["candidates"])
+router = Ways(prefix="/api/candidates", tags=["candidates"])
 _VERDICT: TypeAdapter[HomeVerdict] = TypeAdapter(HomeVerdict)
 
 
-class JudgeIn(BaseModel):
+class JudgeIn(Model):
     """A kind and the home it would come to. Empty: not measured. [%, °C]"""
 
     profile_id: str = "unknown"
@@ -51,7 +52,7 @@ class CandidateIn(JudgeIn):
     name: str = Field(max_length=120)
 
 
-class CandidateOut(BaseModel):
+class CandidateOut(Model):
     """A plant judged: as it was told then."""
 
     id: int
@@ -63,7 +64,7 @@ class CandidateOut(BaseModel):
     pot_id: int | None
 
 
-class BoughtIn(BaseModel):
+class BoughtIn(Model):
     """The pot it became."""
 
     pot_id: int
@@ -91,7 +92,7 @@ def judge(body: JudgeIn, session: ReadSession, today: Today) -> Computed[HomeVer
     return _judge(session, body, today)
 
 
-class FitAskedIn(BaseModel):
+class FitAskedIn(Model):
     """A kind, and the place it would come to: its measured climate, the grower's waters, and prices. [L, mol/m² d]"""
 
     profile_id: str = "unknown"
@@ -102,7 +103,7 @@ class FitAskedIn(BaseModel):
     pets: bool = False
 
 
-class FitOut(BaseModel):
+class FitOut(Model):
     """Fit before buying, with the climate that was measured there. None: nothing was."""
 
     fit: Computed[FitOfKind]

@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.entered import MediumPart, PlantIn, PotChange, PotIn, add_plant, change_pots, store_pot
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.descent import Cause, Relation, child_codes, read_fast_add
 from fenwa.core.care.usual import PIECE_CHECK_DAYS
 from fenwa.core.entry import require_not_future
@@ -33,10 +34,10 @@ from fenwa.store.pot_rows import (
 from fenwa.store.pot_rows import let_lead as make_leading
 from fenwa.store.summary import refresh, touch
 
-router = APIRouter(prefix="/api", tags=["collection"])
+router = Ways(prefix="/api", tags=["collection"])
 
 
-class Changed(BaseModel):
+class Changed(Model):
     """Pots changed."""
 
     ids: list[int]
@@ -48,7 +49,7 @@ def change(body: PotChange, writer: OneWrite, today: Today) -> Changed:
     return Changed(**writer.once(body, lambda s: {"ids": change_pots(s, body, today)}))
 
 
-class FastAddIn(BaseModel):
+class FastAddIn(Model):
     """Children of a pot, as said: "six divisions of P-01". Empty volume: as the mother's. [L]"""
 
     phrase: str
@@ -56,7 +57,7 @@ class FastAddIn(BaseModel):
     on: date
 
 
-class Added(BaseModel):
+class Added(Model):
     """Pots added."""
 
     ids: list[int]
@@ -122,7 +123,7 @@ def fast_add(body: FastAddIn, writer: OneWrite, today: Today) -> Added:
     return Added(**writer.once(body, write))
 
 
-class Kin(BaseModel):
+class Kin(Model):
     """A plant this one came from, or that came from it."""
 
     pot_id: int
@@ -131,7 +132,7 @@ class Kin(BaseModel):
     archived: bool
 
 
-class GrowthOut(BaseModel):
+class GrowthOut(Model):
     """A shoot or bulb with its phase."""
 
     id: int
@@ -140,7 +141,7 @@ class GrowthOut(BaseModel):
     phase: str | None
 
 
-class PlantOut(BaseModel):
+class PlantOut(Model):
     """A plant of a pot with its family and growths."""
 
     id: int
@@ -221,7 +222,7 @@ def another_plant(pot_id: int, body: PlantMore, writer: OneWrite, today: Today) 
     return Stored(**writer.once(body, write))
 
 
-class GrowthIn(BaseModel):
+class GrowthIn(Model):
     """Another shoot or bulb; a leading one rules the pot."""
 
     name: str = Field(max_length=60)
@@ -263,7 +264,7 @@ def _lead(session: Session, growth: models.Growth) -> None:
     refresh(session, session.get_one(models.Plant, growth.plant_id).pot_id)
 
 
-class DiedIn(BaseModel):
+class DiedIn(Model):
     """A plant that died; empty plant: all that live in the pot."""
 
     on: date
@@ -271,7 +272,7 @@ class DiedIn(BaseModel):
     plant_id: int | None = None
 
 
-class Died(BaseModel):
+class Died(Model):
     """What was archived: the plants, and the pot if it stands empty now."""
 
     plant_ids: list[int]
@@ -304,7 +305,7 @@ def died(pot_id: int, body: DiedIn, writer: OneWrite, today: Today) -> Died:
     return Died(**writer.once(body, write))
 
 
-class MixtureIn(BaseModel):
+class MixtureIn(Model):
     """Parts of a medium to look at."""
 
     parts: list[MediumPart]

@@ -5,11 +5,12 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import kept_of_both
 from fenwa.api.house.choices import read_settings, seasons_word
+from fenwa.api.model import Model
 from fenwa.api.transactions import get_row
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.core.care.condition import Phase
@@ -34,14 +35,14 @@ Filled = Literal["", "scarcely"]  # by its plant; empty: as usual
 PhaseChoice = PhaseSchool | Literal[""]  # empty: as its kind or place says
 
 
-class MediumPart(BaseModel):
+class MediumPart(Model):
     """A medium and its parts by volume."""
 
     medium_id: str
     parts: Typed
 
 
-class PlantIn(BaseModel):
+class PlantIn(Model):
     """A plant of a pot; ``count`` alike ones."""
 
     profile_id: str = "unknown"
@@ -51,7 +52,7 @@ class PlantIn(BaseModel):
     arrived_on: date | None = None
 
 
-class PotIn(BaseModel):
+class PotIn(Model):
     """A pot with its plant. Volume, or top diameter and height."""
 
     code: str
@@ -256,7 +257,7 @@ def known_school(session: Session, school_id: str) -> str | None:
     return school_id or None
 
 
-class PotSeen(BaseModel):
+class PotSeen(Model):
     """What the form of one pot shows of it."""
 
     code: str
@@ -268,7 +269,7 @@ class PotSeen(BaseModel):
     isolated: bool
 
 
-class PotChange(BaseModel):
+class PotChange(Model):
     """What is to change of one or several pots; what is left out stays. Code and name: of one pot only."""
 
     pot_ids: list[int]

@@ -5,15 +5,17 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter, Request, Response
-from pydantic import BaseModel, Field, ValidationError
+from fastapi import Request, Response
+from pydantic import Field, ValidationError
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import csv_answer
 from fenwa.api.house.entrance import door_of, qr_svg
+from fenwa.api.model import Model
 from fenwa.api.pots.entered import PotChange, PotIn, change_pots, store_pot
 from fenwa.api.problems import sentence
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
+from fenwa.api.ways import Ways
 from fenwa.core.errors import DomainError
 from fenwa.formats.pots_csv import PotRow, column_of, medium_cell, plants_cell, read_pots, write_pots
 from fenwa.formats.table import because, refuse
@@ -21,7 +23,7 @@ from fenwa.store import models
 from fenwa.store.collection import pots_today
 from fenwa.store.pot_rows import kept_pots
 
-router = APIRouter(prefix="/api", tags=["collection"])
+router = Ways(prefix="/api", tags=["collection"])
 
 
 @router.get("/pots.csv", response_class=Response)
@@ -61,14 +63,14 @@ def _yes_no(value: bool | None) -> str | None:
     return None if value is None else "yes" if value else "no"
 
 
-class PotsFile(BaseModel):
+class PotsFile(Model):
     """A file of pots. ``known``: whether rows of codes already kept are refused, or change those pots."""
 
     text: str = Field(max_length=900_000)
     known: Literal["refuse", "change"] = "refuse"
 
 
-class PotsTaken(BaseModel):
+class PotsTaken(Model):
     """What a file brought."""
 
     added: int

@@ -6,14 +6,15 @@ from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date, timedelta
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.entered import PotIn, store_pots
 from fenwa.api.pots.shown import LookOut, PhaseOut, PotRow, one_pot, pot_row
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json
 from fenwa.api.typed import TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.api.windowed import WINDOW, Count, Skip, numbers, window
 from fenwa.core.care.prills import Prills
 from fenwa.core.errors import NotFound
@@ -34,13 +35,13 @@ from fenwa.store.salt_of_pots import medium_of
 from fenwa.store.summary import open_pours, phases
 from fenwa.store.water_state import waters_today
 
-router = APIRouter(prefix="/api", tags=["pots"])
+router = Ways(prefix="/api", tags=["pots"])
 
 SHOWN_DAYS = 430  # the longest window of the chart, fourteen months
 SHOWN_AT_LEAST = 6  # last pours, however long ago
 
 
-class PotsPage(BaseModel):
+class PotsPage(Model):
     """A window of the pots found: ``total`` are found, ``kept`` there are in all."""
 
     today: date
@@ -49,7 +50,7 @@ class PotsPage(BaseModel):
     pots: list[PotRow]
 
 
-class PotName(BaseModel):
+class PotName(Model):
     """A pot to be chosen in a form."""
 
     id: int
@@ -59,7 +60,7 @@ class PotName(BaseModel):
     place: str
 
 
-class PourOut(BaseModel):
+class PourOut(Model):
     """A pour as the chart draws it."""
 
     id: int
@@ -82,14 +83,14 @@ class PourOut(BaseModel):
     broken_off: bool
 
 
-class PoursPage(BaseModel):
+class PoursPage(Model):
     """A window of a pot's pours."""
 
     total: int
     pours: list[PourOut]
 
 
-class EventOut(BaseModel):
+class EventOut(Model):
     """Something dated that confounds what is read off the chart: at the pot, or at its place."""
 
     on: date
@@ -97,7 +98,7 @@ class EventOut(BaseModel):
     at_place: bool
 
 
-class PotPage(BaseModel):
+class PotPage(Model):
     """One pot: facts, salt balance with working, and the log for the strata."""
 
     today: date
@@ -278,7 +279,7 @@ def root_zone_working(pot_id: int, session: ReadSession, today: Today) -> Workin
     return balance(balance_of(session, p, today), p, today).working
 
 
-class FlushIn(BaseModel):
+class FlushIn(Model):
     """A flush to be worked out. Empty target: the top of the comfortable range."""
 
     water_id: int

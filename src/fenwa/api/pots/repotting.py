@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.entered import MediumPart, PotIn, checked_parts, litres_of, store_pot
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import OneWrite, Stored, Today, now
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.care.ramp import Ramp, checked_ramp
 from fenwa.core.care.vocabulary import MERGED, REPOTTED
 from fenwa.core.entry import require_not_future
@@ -23,10 +24,10 @@ from fenwa.store import models
 from fenwa.store.pot_rows import all_plants
 from fenwa.store.summary import current_plants, refresh, touch
 
-router = APIRouter(prefix="/api", tags=["pots"])
+router = Ways(prefix="/api", tags=["pots"])
 
 
-class RepotIn(BaseModel):
+class RepotIn(Model):
     """A pot into fresh mix. Empty: as it was; ``charged``, ``limed`` empty: not known whether the mix
     holds feed, lime or gypsum.
     """
@@ -109,7 +110,7 @@ def merge(body: MergeIn, writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class RampIn(BaseModel):
+class RampIn(Model):
     """A ramp of an arrival: a bag opened, lamps or humidity in steps."""
 
     what: str = Field(max_length=60)

@@ -1,9 +1,8 @@
 """The ways into this room."""
 
-from fastapi import APIRouter
-
 from fenwa.api.pots import candidates, collection, files, pots, repotting, said
+from fenwa.api.ways import Ways
 
-router = APIRouter()
+router = Ways()
 for part in (candidates, collection, repotting, files, said, pots):
     router.routes.extend(part.router.routes)

@@ -2,34 +2,33 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-from pydantic import BaseModel
-
+from fenwa.api.model import Model
 from fenwa.api.transactions import ReadSession
+from fenwa.api.ways import Ways
 from fenwa.core.care.descent import first_code
 from fenwa.core.care.said import SaidPots, said_pots
 from fenwa.core.library.loader import profiles
 from fenwa.core.working import Computed
 from fenwa.store.pot_rows import kept_pots
 
-router = APIRouter(prefix="/api", tags=["pots"])
+router = Ways(prefix="/api", tags=["pots"])
 
 
-class LineIn(BaseModel):
+class LineIn(Model):
     """A line as typed, and which of several kinds it means."""
 
     line: str
     kind: str = ""
 
 
-class KindChoice(BaseModel):
+class KindChoice(Model):
     """A kind it could also be."""
 
     id: str
     name: str
 
 
-class SaidOut(BaseModel):
+class SaidOut(Model):
     """What was understood, the first free code, and kinds it could be as well."""
 
     said: Computed[SaidPots]

@@ -5,9 +5,9 @@ from __future__ import annotations
 from datetime import date
 from functools import lru_cache
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.core.care.condition import Hold, Phase
 from fenwa.core.care.interval import left_share
 from fenwa.core.errors import NotFound
@@ -17,7 +17,7 @@ from fenwa.store.collection import is_being_folded, pots_today
 from fenwa.store.pot_today import PotToday
 
 
-class PotRow(BaseModel):
+class PotRow(Model):
     """A pot in a list: limits are readings, and so is the figure compared with them."""
 
     id: int
@@ -55,7 +55,7 @@ class PotRow(BaseModel):
     route: Route
 
 
-class LookOut(BaseModel):
+class LookOut(Model):
     """A look as the chart draws it."""
 
     id: int
@@ -68,7 +68,7 @@ class LookOut(BaseModel):
     note: str
 
 
-class PhaseOut(BaseModel):
+class PhaseOut(Model):
     """A phase from a day on."""
 
     phase: Phase

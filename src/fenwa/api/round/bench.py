@@ -5,12 +5,13 @@ from __future__ import annotations
 from datetime import date, timedelta
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, keep_row, now
 from fenwa.api.typed import Moment, Typed
+from fenwa.api.ways import Ways
 from fenwa.core.care.interval import feel_again_on
 from fenwa.core.care.vocabulary import SKIPPED, Felt
 from fenwa.core.entry import require, require_not_future
@@ -22,7 +23,7 @@ from fenwa.store.house_rows import person_named, running_timers
 from fenwa.store.round_state import round_pots
 from fenwa.store.summary import open_pours, refresh, touch
 
-router = APIRouter(prefix="/api", tags=["bench"])
+router = Ways(prefix="/api", tags=["bench"])
 
 TIMER_KEPT_H = 24  # a saucer nobody emptied is asked for till the next day, then it has dried or drowned
 
@@ -30,14 +31,14 @@ TIMER_KEPT_H = 24  # a saucer nobody emptied is asked for till the next day, the
 HOSED = "hosed"
 
 
-class HosedIn(BaseModel):
+class HosedIn(Model):
     """A day's hosing of a place: one tap, however often it was; litres are not known."""
 
     on: date
     water_id: int | None = None  # empty: what the round would take for each pot
 
 
-class Hosed(BaseModel):
+class Hosed(Model):
     """The pours stored, none for a pot whose hosing of the day stands in the log."""
 
     pour_ids: list[int]
@@ -78,7 +79,7 @@ def hosed(place_id: int, body: HosedIn, writer: OneWrite, today: Today) -> Hosed
     return Hosed(**writer.once(body, write))
 
 
-class SkipIn(BaseModel):
+class SkipIn(Model):
     """Pots left for another day, and what was felt."""
 
     pot_ids: list[int]
@@ -87,7 +88,7 @@ class SkipIn(BaseModel):
     note: str = ""
 
 
-class Skipped(BaseModel):
+class Skipped(Model):
     """The decisions stored, and the first day one of the pots is felt again."""
 
     decision_ids: list[int]
@@ -120,14 +121,14 @@ def skip_pots(body: SkipIn, writer: OneWrite, today: Today) -> Skipped:
     return Skipped.model_validate(writer.once(body, write))
 
 
-class PersonOut(BaseModel):
+class PersonOut(Model):
     """A name of the short list."""
 
     id: int
     name: str
 
 
-class PersonIn(BaseModel):
+class PersonIn(Model):
     """A name for the short list; no account, no password."""
 
     name: str = Field(max_length=60)
@@ -154,14 +155,14 @@ def add_person(body: PersonIn, writer: OneWrite) -> Stored:
     return Stored(**writer.once(body, write))
 
 
-class TimersIn(BaseModel):
+class TimersIn(Model):
     """Saucers to empty after some minutes."""
 
     pot_ids: list[int]
     minutes: Typed = 20
 
 
-class TimerOut(BaseModel):
+class TimerOut(Model):
     """A running timer: when it was started and when it ends, UTC, by the server's clock; seconds left, 0 when over."""
 
     id: int
@@ -213,7 +214,7 @@ def start_timers(body: TimersIn, writer: OneWrite) -> list[Stored]:
     return [Stored(id=i) for i in writer.once(body, write)["ids"]]
 
 
-class EmptiedIn(BaseModel):
+class EmptiedIn(Model):
     """Timers that are done."""
 
     ids: list[int]

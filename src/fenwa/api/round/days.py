@@ -5,14 +5,16 @@ from __future__ import annotations
 from datetime import date, timedelta
 from typing import Any
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel, Field
+from fastapi import Response
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from fenwa.api.house.choices import read_settings
+from fenwa.api.model import Model
 from fenwa.api.round.planned import ErrandOut, coming_of, errand_outs
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row, now
 from fenwa.api.typed import Typed
+from fenwa.api.ways import Ways
 from fenwa.core.care.acts import not_to_do, then_of
 from fenwa.core.care.away import AwayPlan, AwayPot, away_risk
 from fenwa.core.care.coming import Coming, coming_pot
@@ -29,12 +31,12 @@ from fenwa.store.pot_today import PotToday
 from fenwa.store.round_state import round_pots
 from fenwa.store.summary import touch
 
-router = APIRouter(prefix="/api", tags=["days"])
+router = Ways(prefix="/api", tags=["days"])
 
 CALENDAR_DAYS = 56
 
 
-class DaysPage(BaseModel):
+class DaysPage(Model):
     """The coming weeks: rounds with their working, and jobs."""
 
     today: date
@@ -81,7 +83,7 @@ def _lines(e: Errand, today: date) -> tuple[str, ...]:
     return (e.sentence, f"Due since {e.due_on}." if late > 0 else "")[: 2 if late > 0 else 1]
 
 
-class JobIn(BaseModel):
+class JobIn(Model):
     """A job done, or put off by some days."""
 
     id: str = Field(max_length=120)
@@ -134,7 +136,7 @@ def job_later(body: LaterIn, writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(body, lambda s: _keep(s, body, LATER, days)))
 
 
-class AwayPage(BaseModel):
+class AwayPage(Model):
     """A journey planned."""
 
     collection: str

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
-from pydantic import BaseModel
-
+from fenwa.api.model import Model
 from fenwa.core.care.coming import Coming, coming_pot, coming_rounds
 from fenwa.core.care.due import RoundPot
 from fenwa.core.care.errands import Errand
@@ -14,7 +13,7 @@ from fenwa.core.pace import in_steps
 from fenwa.core.working import Computed
 
 
-class ErrandOut(BaseModel):
+class ErrandOut(Model):
     """A job besides water.
 
     ``late_days`` below zero: not due yet. ``done_here``: a word settles it; else doing it elsewhere does. [d]

@@ -8,14 +8,15 @@ from heapq import nlargest
 from operator import attrgetter
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
-from pydantic import BaseModel
+from fastapi import Query, Response
 
 from fenwa.api.house.choices import read_settings
 from fenwa.api.in_steps import as_json_in_steps
+from fenwa.api.model import Model
 from fenwa.api.pots.shown import PotRow, pot_row
 from fenwa.api.round.planned import ErrandOut, errand_outs
 from fenwa.api.transactions import ReadSession, Today
+from fenwa.api.ways import Ways
 from fenwa.api.windowed import MOST
 from fenwa.core.care.due import job_of
 from fenwa.core.care.round import round_plan
@@ -29,13 +30,13 @@ from fenwa.store.mix_state import round_feeds
 from fenwa.store.round_state import at_hand, round_pots
 from fenwa.store.water_state import WaterToday
 
-router = APIRouter(prefix="/api", tags=["round"])
+router = Ways(prefix="/api", tags=["round"])
 
 MAX_AHEAD_DAYS = 60
 RAILS = 6  # of the saltiest pots
 
 
-class Left(BaseModel):
+class Left(Model):
     """How many of each list were not sent."""
 
     cans: int = 0
@@ -45,7 +46,7 @@ class Left(BaseModel):
     """Of a can, by its letter."""
 
 
-class RoundPage(BaseModel):
+class RoundPage(Model):
     """A day's work with the salt rails beside it."""
 
     today: date
@@ -56,7 +57,7 @@ class RoundPage(BaseModel):
     left: Left = Left()
 
 
-class StationOut(BaseModel):
+class StationOut(Model):
     """A station of the channel with its live figure and the conductivity there."""
 
     key: str

@@ -1,9 +1,8 @@
 """The ways into this room."""
 
-from fastapi import APIRouter
-
 from fenwa.api.round import bench, days, round
+from fenwa.api.ways import Ways
 
-router = APIRouter()
+router = Ways()
 for part in (round, days, bench):
     router.routes.extend(part.router.routes)

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Request, Response
-from pydantic import BaseModel
+from fastapi import Request, Response
 
 from fenwa.api.collections import back, demonstration_of, look, looks_around
+from fenwa.api.model import Model
+from fenwa.api.ways import Ways
 from fenwa.core.errors import Conflict
 
-router = APIRouter(prefix="/api/demonstration", tags=["start"])
+router = Ways(prefix="/api/demonstration", tags=["start"])
 
 
-class Shown(BaseModel):
+class Shown(Model):
     """Which collection this browser works on. ``can_look``: whether there is a demonstration beside it."""
 
     demonstration: bool

@@ -1,9 +1,8 @@
 """The ways into this room."""
 
-from fastapi import APIRouter
-
 from fenwa.api.start import look, start
+from fenwa.api.ways import Ways
 
-router = APIRouter()
+router = Ways()
 router.routes.extend(start.router.routes)
 router.routes.extend(look.router.routes)

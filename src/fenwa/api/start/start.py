@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import Field
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.pots.entered import PotIn, store_pots
 from fenwa.api.transactions import OneWrite, ReadSession, Today
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.water.entries import EntryIn, store_reading
+from fenwa.api.ways import Ways
 from fenwa.core.care.descent import alike_codes, first_code
 from fenwa.core.care.first_plan import MOST_LINES, MOST_WATERS, FirstPlan, SaidLine, WaterAtHand, first_plan
 from fenwa.core.care.said import SaidPots, said_pots
@@ -27,12 +28,12 @@ from fenwa.store import models
 from fenwa.store.pot_rows import kept_pots
 from fenwa.store.water_rows import water_names
 
-router = APIRouter(prefix="/api/start", tags=["start"])
+router = Ways(prefix="/api/start", tags=["start"])
 Measure = Literal["EC pen", "ppm pen", "kitchen scale"]
 KITCHEN_STEP_g = 1.0
 
 
-class StartWater(BaseModel):
+class StartWater(Model):
     """A water that can be had: its kind, what a pen showed, what a strip showed. Empty: not read."""
 
     kind: WaterKind
@@ -42,14 +43,14 @@ class StartWater(BaseModel):
     hardness_mg_L_CaCO3: TypedOrNone = None
 
 
-class StartLine(BaseModel):
+class StartLine(Model):
     """Pots in one line. ``kind``: chosen where the line could mean several."""
 
     line: str
     kind: str = ""
 
 
-class StartIn(BaseModel):
+class StartIn(Model):
     """The three answers; any of them may be empty."""
 
     lines: list[StartLine] = Field(default=[], max_length=MOST_LINES)
@@ -59,7 +60,7 @@ class StartIn(BaseModel):
     hemisphere: Literal["north", "south", "no seasons"] = "north"
 
 
-class LineShown(BaseModel):
+class LineShown(Model):
     """A line as understood, with the codes its pots would get."""
 
     line: str
@@ -67,7 +68,7 @@ class LineShown(BaseModel):
     pots: SaidPots
 
 
-class WaterShown(BaseModel):
+class WaterShown(Model):
     """A water as far as it is known. [µS/cm]"""
 
     kind: WaterKind
@@ -79,7 +80,7 @@ class WaterShown(BaseModel):
     working: Working
 
 
-class Drawn(BaseModel):
+class Drawn(Model):
     """What the answers so far say."""
 
     lines: list[LineShown]
@@ -87,7 +88,7 @@ class Drawn(BaseModel):
     plan: Computed[FirstPlan]
 
 
-class Begun(BaseModel):
+class Begun(Model):
     """What was set up."""
 
     pots: int
@@ -95,14 +96,14 @@ class Begun(BaseModel):
     meters: int
 
 
-class WaterOffered(BaseModel):
+class WaterOffered(Model):
     """A water that can be chosen."""
 
     kind: WaterKind
     name: str
 
 
-class StartState(BaseModel):
+class StartState(Model):
     """Whether the collection holds nothing yet, and which waters can be chosen."""
 
     empty: bool

@@ -1,9 +1,8 @@
 """The ways into this room."""
 
-from fastapi import APIRouter
-
 from fenwa.api.sums import saved, sums
+from fenwa.api.ways import Ways
 
-router = APIRouter()
+router = Ways()
 router.routes.extend(sums.router.routes)
 router.routes.extend(saved.router.routes)

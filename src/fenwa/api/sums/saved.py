@@ -6,13 +6,13 @@ from dataclasses import asdict
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.mix.made import BatchIn, store_batch
+from fenwa.api.model import Model
 from fenwa.api.sums.told import FeedSumIn
 from fenwa.api.transactions import OneWrite, Today
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require
 from fenwa.core.errors import InputError
 from fenwa.core.mix.grade import label_of_grade
@@ -21,17 +21,17 @@ from fenwa.core.mix.rates import RATE_UNITS
 from fenwa.store import models
 from fenwa.store.mix_state import label_of, open_products
 
-router = APIRouter(prefix="/api/sums", tags=["sums"])
+router = Ways(prefix="/api/sums", tags=["sums"])
 
 
-class CanOfSum(BaseModel):
+class CanOfSum(Model):
     """A feed as it was worked out, and the water of the collection the can is filled with."""
 
     feed: FeedSumIn
     water_id: int
 
 
-class CanSaved(BaseModel):
+class CanSaved(Model):
     """The can, and whether its feed is new on the shelf. [µS/cm]"""
 
     id: int

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-from pydantic import BaseModel
-
 from fenwa.api.mix.asked import VolumeUnit, litres
+from fenwa.api.model import Model
 from fenwa.api.sums.told import FeedSumIn, ToldIn
 from fenwa.api.typed import Typed
+from fenwa.api.ways import Ways
 from fenwa.core.care.drinkers import WhoDrinks, who_may_drink
 from fenwa.core.entry import require
 from fenwa.core.errors import NotFound
@@ -23,10 +22,10 @@ from fenwa.core.water.blend import Blend, BlendTarget, BlendWater, blend
 from fenwa.core.water.told import ToldWater, told_water
 from fenwa.core.working import Computed, Working
 
-router = APIRouter(prefix="/api/sums", tags=["sums"])
+router = Ways(prefix="/api/sums", tags=["sums"])
 
 
-class ToldOut(BaseModel):
+class ToldOut(Model):
     """What a water reads; a range where nobody read it, or its scale is not known."""
 
     low_uS_cm: float
@@ -52,7 +51,7 @@ def _out(w: ToldWater) -> ToldOut:
     )
 
 
-class WaterSumIn(BaseModel):
+class WaterSumIn(Model):
     """What is my water, who may drink it, and thinned with what."""
 
     water: ToldIn
@@ -60,7 +59,7 @@ class WaterSumIn(BaseModel):
     thinner: ToldIn = ToldIn(kind="rain")
 
 
-class WaterSum(BaseModel):
+class WaterSum(Model):
     """The water in µS/cm, who may drink it, and what it would be thinned with."""
 
     water: ToldOut
@@ -81,7 +80,7 @@ def sum_water(body: WaterSumIn) -> WaterSum:
     return WaterSum(water=_out(water), thinner=_out(thinner), who=who)
 
 
-class FeedSum(BaseModel):
+class FeedSum(Model):
     """Grams or millilitres for the can, what it reads then, and whether it does. ``check`` None: it was not read."""
 
     grade_sentence: str
@@ -119,7 +118,7 @@ def sum_feed(body: FeedSumIn) -> FeedSum:
     return FeedSum(grade_sentence=grade.sentence, echo=echo, dose=found, check=check)
 
 
-class BlendSumIn(BaseModel):
+class BlendSumIn(Model):
     """Two waters and what the blend shall read at most."""
 
     first: ToldIn
@@ -141,7 +140,7 @@ def sum_blend(body: BlendSumIn) -> Computed[Blend]:
     )
 
 
-class FlushSumIn(BaseModel):
+class FlushSumIn(Model):
     """A pot, what its runoff reads and shall read, and the water at hand."""
 
     volume: Typed

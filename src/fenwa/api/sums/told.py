@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel
-
 from fenwa.api.mix.asked import VolumeUnit
+from fenwa.api.model import Model
 from fenwa.api.typed import Said, Typed, TypedOrNone
 from fenwa.core.mix.strength import StrengthMode
 from fenwa.core.water.kinds import WaterKind
@@ -16,7 +15,7 @@ from fenwa.core.water.temperature import EcUnit
 Form = Literal["powder", "liquid"]
 
 
-class ToldIn(BaseModel):
+class ToldIn(Model):
     """A water as told: its kind, and what a display shows if somebody read it."""
 
     kind: WaterKind = "mains"
@@ -26,7 +25,7 @@ class ToldIn(BaseModel):
     temperature: TypedOrNone = None
 
 
-class FeedSumIn(BaseModel):
+class FeedSumIn(Model):
     """A feed for a can: the label's three numbers, the can, a strength in any of its names; a reading of the can."""
 
     grade: str

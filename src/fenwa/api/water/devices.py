@@ -7,17 +7,18 @@ import json
 from datetime import UTC, date, datetime
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Depends, Request
+from fastapi import Depends, Request
 from fastapi.concurrency import run_in_threadpool
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.collections import store_of
 from fenwa.api.files import Imported
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row
 from fenwa.api.typed import Moment
 from fenwa.api.water.entries import AmountIn, EntryIn, TraceIn, store_reading
 from fenwa.api.water.shown import ReadingOut, reading_out, water_of
+from fenwa.api.ways import Ways
 from fenwa.core.climate.days import DRY_PCT
 from fenwa.core.errors import Conflict, InputError, Underspecified
 from fenwa.core.water.settle import CRITERION
@@ -32,7 +33,7 @@ from fenwa.store.session import Store
 from fenwa.store.water_rows import in_inbox, meter_names_by_device, meter_of_device, waiting_in_inbox
 from fenwa.store.water_state import calibration_of
 
-router = APIRouter(prefix="/api", tags=["devices"])
+router = Ways(prefix="/api", tags=["devices"])
 
 ROOM_C, NEUTRAL_PH = 18.0, 7.0  # of a water whose temperature or pH nobody measured, for the simulated pen only
 
@@ -46,7 +47,7 @@ async def get_desk(request: Request) -> PenSession:
 Desk = Annotated[PenSession, Depends(get_desk)]
 
 
-class PenOut(BaseModel):
+class PenOut(Model):
     """The pen now: its trace, and the stable value once it has settled, as sent and as its checks correct it."""
 
     present: bool
@@ -66,7 +67,7 @@ class PenOut(BaseModel):
     criterion: str
 
 
-class SimulatedIn(BaseModel):
+class SimulatedIn(Model):
     """What the simulated pen stands in, and whether it is plugged in."""
 
     water_id: int | None = None
@@ -138,7 +139,7 @@ def move_pen(body: SimulatedIn, desk: Desk, session: ReadSession, today: Today) 
     return _pen(desk, session, today)
 
 
-class InboxOut(BaseModel):
+class InboxOut(Model):
     """A measurement that waits to be assigned."""
 
     id: int
@@ -251,7 +252,7 @@ def inbox(session: ReadSession) -> list[InboxOut]:
     ]
 
 
-class AssignIn(BaseModel):
+class AssignIn(Model):
     """Which source a measurement was taken in."""
 
     water_id: int

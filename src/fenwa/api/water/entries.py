@@ -6,9 +6,9 @@ from dataclasses import asdict
 from datetime import date
 from typing import Any, Literal
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.transactions import get_row
 from fenwa.api.typed import TypedOrNone
 from fenwa.core.entry import require, require_not_future
@@ -27,7 +27,7 @@ Origin = Literal["typed", "pen", "inbox", "csv"]
 MAX_TRACE = 600
 
 
-class AmountIn(BaseModel):
+class AmountIn(Model):
     """A quantity tested: a number or a range, as typed, and its unit."""
 
     quantity: str
@@ -35,14 +35,14 @@ class AmountIn(BaseModel):
     unit: str | None = None
 
 
-class TraceIn(BaseModel):
+class TraceIn(Model):
     """A sample of a pen's trace. [s, µS/cm]"""
 
     t_s: float
     ec_uS_cm: float
 
 
-class ShownIn(BaseModel):
+class ShownIn(Model):
     """What a meter showed, as typed."""
 
     on: date

@@ -5,13 +5,13 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import kept_of_both
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.units import to_canonical
@@ -24,10 +24,10 @@ from fenwa.store import models
 from fenwa.store.water_rows import open_meters
 from fenwa.store.water_state import calibration_of, checks_of
 
-router = APIRouter(prefix="/api/meters", tags=["meters"])
+router = Ways(prefix="/api/meters", tags=["meters"])
 
 
-class MeterIn(BaseModel):
+class MeterIn(Model):
     """A meter as its leaflet states it. Empty: not known."""
 
     name: str
@@ -48,7 +48,7 @@ class MeterChange(MeterIn):
     seen: MeterIn | None = None
 
 
-class CheckIn(BaseModel):
+class CheckIn(Model):
     """One dip into a standard."""
 
     on: date
@@ -60,7 +60,7 @@ class CheckIn(BaseModel):
     adjusted: bool = False
 
 
-class CheckOut(BaseModel):
+class CheckOut(Model):
     """A stored dip."""
 
     id: int
@@ -73,7 +73,7 @@ class CheckOut(BaseModel):
     adjusted: bool
 
 
-class MeterOut(BaseModel):
+class MeterOut(Model):
     """A meter and what its checks say today; null before the first."""
 
     id: int
@@ -93,7 +93,7 @@ class MeterOut(BaseModel):
     checks: list[CheckOut]
 
 
-class MetersPage(BaseModel):
+class MetersPage(Model):
     """All meters and the standards there are."""
 
     today: date
@@ -231,7 +231,7 @@ def add_check(meter_id: int, body: CheckIn, writer: OneWrite, today: Today) -> M
     return MeterOut.model_validate(writer.once(body, write))
 
 
-class GuessIn(BaseModel):
+class GuessIn(Model):
     """What a pen shows, in a standard or beside another meter."""
 
     against: Literal["84", "1413", "12 880", "another meter"] = "1413"

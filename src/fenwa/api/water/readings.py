@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported, TextIn, csv_answer
 from fenwa.api.transactions import OneWrite, ReadSession, Today, get_row, stored_working
 from fenwa.api.water.entries import AmountIn, EntryIn, TraceIn, row_source, store_reading
 from fenwa.api.water.shown import ReadingOut, reading_out
+from fenwa.api.ways import Ways
 from fenwa.core.errors import DomainError, NotFound, Underspecified
 from fenwa.core.working import Working
 from fenwa.formats.readings_csv import ReadingRow, read_readings, write_readings
@@ -20,7 +21,7 @@ from fenwa.store import models
 from fenwa.store.water_rows import findings_of_readings, readings_with_source, same_reading
 from fenwa.store.water_state import amounts_of_findings
 
-router = APIRouter(prefix="/api", tags=["readings"])
+router = Ways(prefix="/api", tags=["readings"])
 
 
 @router.post("/waters/{water_id}/readings", status_code=201)

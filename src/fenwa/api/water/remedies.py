@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-from pydantic import BaseModel
-
+from fenwa.api.model import Model
 from fenwa.api.transactions import ReadSession, Today, get_row
+from fenwa.api.ways import Ways
 from fenwa.core.care.day import needs_of
 from fenwa.core.data.water_tables import water_kinds
 from fenwa.core.errors import Underspecified
@@ -20,10 +19,10 @@ from fenwa.store.collection import pots_today
 from fenwa.store.water_rows import past_readings
 from fenwa.store.water_state import WaterToday, waters_today
 
-router = APIRouter(prefix="/api", tags=["water"])
+router = Ways(prefix="/api", tags=["water"])
 
 
-class RemedyOut(BaseModel):
+class RemedyOut(Model):
     """What to do about a water for one group."""
 
     profile_id: str
@@ -62,7 +61,7 @@ def remedy_working(water_id: int, profile_id: str, session: ReadSession, today: 
     return found
 
 
-class KindOut(BaseModel):
+class KindOut(Model):
     """A kind of source as the forms offer it."""
 
     value: WaterKind

@@ -5,15 +5,16 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.files import Imported, TextIn, csv_answer
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.water.entries import AmountIn, read_entry_amounts, row_source
 from fenwa.api.water.shown import AmountOut
+from fenwa.api.ways import Ways
 from fenwa.core.entry import require, require_not_future
 from fenwa.core.errors import Underspecified
 from fenwa.core.water.quantities import QUANTITIES, MeasuredAmount, ions_of
@@ -24,10 +25,10 @@ from fenwa.store import models
 from fenwa.store.water_rows import findings_of, reports_on, reports_with_source
 from fenwa.store.water_state import amounts_of_findings, finding_rows, report_ions
 
-router = APIRouter(prefix="/api", tags=["reports"])
+router = Ways(prefix="/api", tags=["reports"])
 
 
-class QuantityOut(BaseModel):
+class QuantityOut(Model):
     """A quantity a form may offer, with its units, the canonical one first."""
 
     id: str
@@ -36,7 +37,7 @@ class QuantityOut(BaseModel):
     ion: bool
 
 
-class ReportIn(BaseModel):
+class ReportIn(Model):
     """A report's lines as typed; what is not in it stays empty."""
 
     on: date
@@ -46,7 +47,7 @@ class ReportIn(BaseModel):
     note: str = ""
 
 
-class ReportOut(BaseModel):
+class ReportOut(Model):
     """A stored report and what it says; ``review`` is null when it holds no ion."""
 
     id: int

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from datetime import date
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.transactions import get_row
 from fenwa.api.water.entries import Origin
 from fenwa.core.water.tds import possible_conductivities
@@ -14,7 +14,7 @@ from fenwa.store import models
 from fenwa.store.water_state import WaterToday, waters_today
 
 
-class AmountOut(BaseModel):
+class AmountOut(Model):
     """A tested quantity: range in the canonical unit, and as typed."""
 
     quantity: str
@@ -25,7 +25,7 @@ class AmountOut(BaseModel):
     unit: str
 
 
-class ReadingOut(BaseModel):
+class ReadingOut(Model):
     """A stored reading. ``ec25_uS_cm`` is null while the scale is not known, or when no conductivity was read."""
 
     id: int

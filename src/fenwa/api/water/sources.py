@@ -5,14 +5,15 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from fenwa.api.edits import kept_of_both
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, as_json, get_row, now, plain_row
 from fenwa.api.typed import TypedOrNone
 from fenwa.api.water.shown import AmountOut, ReadingOut, reading_out, water_of
+from fenwa.api.ways import Ways
 from fenwa.core.care.day import needs_of
 from fenwa.core.care.kind_in_force import strictest_of
 from fenwa.core.data.water_tables import water_kinds
@@ -33,10 +34,10 @@ from fenwa.store.memory import remembered
 from fenwa.store.water_rows import newest_readings, newest_treatments, past_readings
 from fenwa.store.water_state import WaterToday, enter_litres, left_L, waters_as_found, waters_today
 
-router = APIRouter(prefix="/api", tags=["water"])
+router = Ways(prefix="/api", tags=["water"])
 
 
-class TreatmentOut(BaseModel):
+class TreatmentOut(Model):
     """A dated step, and what it removed if it was read before and after."""
 
     id: int
@@ -47,7 +48,7 @@ class TreatmentOut(BaseModel):
     effect: TreatmentEffect | None
 
 
-class WaterOut(BaseModel):
+class WaterOut(Model):
     """A source on the rail."""
 
     id: int
@@ -79,7 +80,7 @@ class WaterOut(BaseModel):
     kind_line: str
 
 
-class GroupOut(BaseModel):
+class GroupOut(Model):
     """A kind of plant present, with the most it may drink."""
 
     profile_id: str
@@ -89,7 +90,7 @@ class GroupOut(BaseModel):
     pots: int
 
 
-class VerdictOut(BaseModel):
+class VerdictOut(Model):
     """Both lines for one water and one group."""
 
     water_id: int
@@ -102,7 +103,7 @@ class VerdictOut(BaseModel):
     word: str
 
 
-class WaterPage(BaseModel):
+class WaterPage(Model):
     """All the Water station shows."""
 
     today: date
@@ -228,7 +229,7 @@ def _treatments(session: Session, w: WaterToday) -> list[TreatmentOut]:
     ]
 
 
-class WaterIn(BaseModel):
+class WaterIn(Model):
     """A source and what is known of it. Empty: not measured."""
 
     name: str
@@ -330,7 +331,7 @@ def change_water(water_id: int, body: WaterChange, writer: OneWrite, today: Toda
     return Stored(**writer.once(body, write))
 
 
-class TreatmentIn(BaseModel):
+class TreatmentIn(Model):
     """A step done to a water, read before and after if it was."""
 
     on: date

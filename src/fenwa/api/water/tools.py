@@ -5,13 +5,13 @@ from __future__ import annotations
 from datetime import date
 from typing import Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from fenwa.api.model import Model
 from fenwa.api.transactions import OneWrite, ReadSession, Stored, Today, get_row
 from fenwa.api.typed import Typed, TypedOrNone
 from fenwa.api.water.shown import water_of
+from fenwa.api.ways import Ways
 from fenwa.core.care.day import needs_of
 from fenwa.core.data.water_tables import acids
 from fenwa.core.entry import require, require_not_future
@@ -36,7 +36,7 @@ from fenwa.store.round_state import round_pots
 from fenwa.store.water_rows import membrane_pairs
 from fenwa.store.water_state import WaterToday, waters_today
 
-router = APIRouter(prefix="/api/water", tags=["water tools"])
+router = Ways(prefix="/api/water", tags=["water tools"])
 
 VolumeUnit = Literal["L", "US gal", "imp gal"]
 ACIDS_READ = "acids_read_on"
@@ -46,7 +46,7 @@ def _litres(volume: float, unit: VolumeUnit) -> float:
     return to_canonical(volume, "volume", unit, pointer="/volume")
 
 
-class TargetIn(BaseModel):
+class TargetIn(Model):
     """What is wanted of a blend. [µS/cm; mg/L CaCO3]"""
 
     quantity: BlendQuantity
@@ -54,7 +54,7 @@ class TargetIn(BaseModel):
     sense: Sense = "about"
 
 
-class BlendIn(BaseModel):
+class BlendIn(Model):
     """Two to six sources, what is wanted, and how much of it."""
 
     water_ids: list[int]
@@ -88,7 +88,7 @@ def blend_waters(body: BlendIn, session: ReadSession, today: Today) -> Computed[
     )
 
 
-class SharePage(BaseModel):
+class SharePage(Model):
     """This week's litres, and the sources whose litres are not entered."""
 
     answer: Computed[ShareOut]
@@ -130,7 +130,7 @@ def share(session: ReadSession, today: Today, blend: bool = True) -> SharePage:
     )
 
 
-class NeedIn(BaseModel):
+class NeedIn(Model):
     """Days to reckon with, and the jug it is bought in; empty: by the litre. [d, L]"""
 
     water_id: int
@@ -154,7 +154,7 @@ def litres_needed(body: NeedIn, session: ReadSession, today: Today) -> Computed[
     )
 
 
-class DechlorinateIn(BaseModel):
+class DechlorinateIn(Model):
     """Tap water to treat; empty: not measured."""
 
     volume: Typed
@@ -179,7 +179,7 @@ def _ions(w: WaterToday) -> WaterIons:
     return ions_known(w.base(), w.known)
 
 
-class BoilIn(BaseModel):
+class BoilIn(Model):
     """Water to boil."""
 
     water_id: int
@@ -197,7 +197,7 @@ def boil(body: BoilIn, session: ReadSession, today: Today) -> Computed[Boiled]:
     )
 
 
-class AcidOut(BaseModel):
+class AcidOut(Model):
     """An acid and the strengths the table knows."""
 
     id: str
@@ -208,7 +208,7 @@ class AcidOut(BaseModel):
     note: str
 
 
-class AcidsPage(BaseModel):
+class AcidsPage(Model):
     """Acids, the safety lines, and the day they were confirmed as read."""
 
     read_on: date | None
@@ -253,7 +253,7 @@ def confirm_acids(writer: OneWrite, today: Today) -> Stored:
     return Stored(**writer.once(None, write))
 
 
-class AcidIn(BaseModel):
+class AcidIn(Model):
     """Acid to a target in a source."""
 
     water_id: int
@@ -285,7 +285,7 @@ def acid(body: AcidIn, session: ReadSession, today: Today) -> Computed[Acidified
     )
 
 
-class PairIn(BaseModel):
+class PairIn(Model):
     """Feed and permeate of one day, µS/cm at one temperature; the volumes of one run if they were caught."""
 
     on: date
@@ -295,7 +295,7 @@ class PairIn(BaseModel):
     concentrate_L: TypedOrNone = None
 
 
-class PairOut(BaseModel):
+class PairOut(Model):
     """A stored pair."""
 
     id: int
@@ -304,7 +304,7 @@ class PairOut(BaseModel):
     permeate_uS_cm: float
 
 
-class MembranePage(BaseModel):
+class MembranePage(Model):
     """A membrane's pairs and what they say; null before the first."""
 
     water_id: int
@@ -373,7 +373,7 @@ def add_pair(water_id: int, body: PairIn, writer: OneWrite, today: Today) -> Mem
     return MembranePage.model_validate(writer.once(body, write))
 
 
-class FloorIn(BaseModel):
+class FloorIn(Model):
     """Rejection below which the grower replaces the membrane. [%]"""
 
     floor_pct: Typed
