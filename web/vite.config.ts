@@ -1,10 +1,13 @@
 import react from "@vitejs/plugin-react"
 import { defineConfig } from "vite"
+import { compression } from "vite-plugin-compression2"
 import { VitePWA } from "vite-plugin-pwa"
 
 export default defineConfig({
   plugins: [
     react(),
+    // the server sends what is packed here as tightly as it goes, and need not pack it at each visit
+    compression({ algorithms: ["brotliCompress"], include: /assets\/.*\.(js|css)$/ }),
     VitePWA({
       registerType: "prompt", // a page in use is not exchanged under the hand
       injectRegister: null, // by the application itself: the content policy knows no inline script

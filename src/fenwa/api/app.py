@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 import hashlib
+import os
+import re
 from collections.abc import Callable
 from datetime import date
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from fastapi import FastAPI
 from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
+from starlette.datastructures import Headers
 from starlette.exceptions import HTTPException
 from starlette.types import Scope
 
@@ -39,9 +42,29 @@ from fenwa.store.backup import Backups
 from fenwa.store.giving_way import give_way
 from fenwa.store.session import Store
 
+if TYPE_CHECKING:
+    from _typeshed import StrPath
+
+_TAKES_PACKED = re.compile(r"(^|,)\s*br\s*(?!;\s*q=0(\.0*)?\s*(,|$))(;|,|$)")
+
 
 class Interface(StaticFiles):
-    """The built interface; paths of the application itself all load its one page."""
+    """The built interface; paths of the application itself all load its one page. What the build packed beside a
+    script is sent to whoever can read it.
+    """
+
+    def file_response(
+        self, full_path: StrPath, stat_result: os.stat_result, scope: Scope, status_code: int = 200
+    ) -> Response:
+        packed = f"{os.fspath(full_path)}.br"
+        if not (_TAKES_PACKED.search(Headers(scope=scope).get("accept-encoding", "")) and os.path.isfile(packed)):
+            return super().file_response(full_path, stat_result, scope, status_code)
+        response = super().file_response(packed, os.stat(packed), scope, status_code)
+        response.headers["Vary"] = "Accept-Encoding"
+        if isinstance(response, FileResponse):  # the browser may have it already
+            response.headers["Content-Type"] = FileResponse(full_path).headers["Content-Type"]
+            response.headers["Content-Encoding"] = "br"
+        return response
 
     async def get_response(self, path: str, scope: Scope) -> Response:
         try:
