@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from datetime import date
+from functools import cache
 from itertools import pairwise
 from statistics import mean
 
-from sqlalchemy import or_, select
+from sqlalchemy import Executable, bindparam, or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.care.vocabulary import DONE, LATER, TREATED, is_skip
@@ -33,21 +34,49 @@ from fenwa.store.models import (
     Rating,
     Water,
 )
+from fenwa.store.questions import among, columns, listed
+
+
+@cache
+def _poured() -> Executable:
+    return (
+        select(Pour.pot_id, Pour.on, Pour.job, Water.name, Batch.nitrogen_mg_L)
+        .outerjoin(Water, Water.id == Pour.water_id)
+        .outerjoin(Batch, Batch.id == Pour.batch_id)
+        .where(Pour.pot_id.in_(among()), Pour.archived_at.is_(None))
+        .where(Pour.on >= bindparam("since"), Pour.on <= bindparam("until"))
+        .order_by(Pour.on, Pour.id)
+    )
 
 
 def poured_by(session: Session, pot_ids: Iterable[int], since: date, until: date) -> dict[int, list[Poured]]:
     """Pours of each pot, oldest first, with their water by name and the nitrogen of their can."""
-    rows = session.execute(
-        select(Pour.pot_id, Pour.on, Pour.job, Water.name, Batch.nitrogen_mg_L)
-        .outerjoin(Water, Water.id == Pour.water_id)
-        .outerjoin(Batch, Batch.id == Pour.batch_id)
-        .where(Pour.pot_id.in_(list(pot_ids)), Pour.archived_at.is_(None), Pour.on >= since, Pour.on <= until)
-        .order_by(Pour.on, Pour.id)
-    )
     out: dict[int, list[Poured]] = {}
+    rows = columns(session, _poured(), ids=listed(pot_ids), since=since, until=until)
     for pot_id, on, job, water, nitrogen in rows:
         out.setdefault(pot_id, []).append(Poured(on, job, water or "", nitrogen))
     return out
+
+
+@cache
+def _happened() -> Executable:
+    return (
+        select(Event.pot_id, Event.place_id, Event.on, Event.kind, Event.note)
+        .where(Event.archived_at.is_(None), Event.kind.not_in((DONE, LATER)))
+        .where(or_(Event.pot_id.in_(among()), Event.place_id.in_(among("places"))))
+        .where(Event.on >= bindparam("since"), Event.on <= bindparam("until"))
+        .order_by(Event.on, Event.id)
+    )
+
+
+@cache
+def _decided() -> Executable:
+    return (
+        select(Decision.pot_id, Decision.on, Decision.what, Decision.look_again_on)
+        .where(Decision.archived_at.is_(None), Decision.pot_id.in_(among()))
+        .where(Decision.on >= bindparam("since"), Decision.on <= bindparam("until"))
+        .order_by(Decision.on, Decision.id)
+    )
 
 
 def noted_by(session: Session, pots: Sequence[Pot], since: date, until: date) -> dict[int, list[Noted]]:
@@ -56,48 +85,47 @@ def noted_by(session: Session, pots: Sequence[Pot], since: date, until: date) ->
     at_place: dict[int, list[int]] = {}
     for p in pots:
         at_place.setdefault(p.place_id, []).append(p.id)
-    theirs = or_(Event.pot_id.in_(out), Event.place_id.in_(at_place))
-    events = session.execute(
-        select(Event.pot_id, Event.place_id, Event.on, Event.kind, Event.note)
-        .where(Event.archived_at.is_(None), Event.kind.not_in((DONE, LATER)), theirs)
-        .where(Event.on >= since, Event.on <= until)
-        .order_by(Event.on, Event.id)
-    )
+    ids = listed(out)
+    events = columns(session, _happened(), ids=ids, places=listed(at_place), since=since, until=until)
     for e in events:
         kind = "treated" if e.kind == TREATED else e.kind
         words = f"{e.kind}: {e.note}" if e.note and e.note != e.kind else e.kind
         for pot_id in [e.pot_id] if e.pot_id is not None else at_place.get(e.place_id or 0, []):
             if pot_id in out:
                 out[pot_id].append(Noted(e.on, kind, words, "pot" if e.pot_id is not None else "place"))
-    decided = session.execute(
-        select(Decision.pot_id, Decision.on, Decision.what, Decision.look_again_on)
-        .where(Decision.archived_at.is_(None), Decision.on >= since, Decision.on <= until, Decision.pot_id.in_(out))
-        .order_by(Decision.on, Decision.id)
-    )
-    for d in decided:
-        if d.pot_id is not None and not is_skip(d.what):
+    for d in columns(session, _decided(), ids=ids, since=since, until=until):
+        if not is_skip(d.what):
             out[d.pot_id].append(Noted(d.on, "decision", d.what, "pot", d.look_again_on))
     return out
 
 
-def values_of(session: Session, plant_ids: Iterable[int], measure: str, today: date) -> dict[int, list[Sample]]:
-    """Values of a measure by plant, oldest first; nothing that was not measured."""
-    ids = list(plant_ids)
+def values_of(
+    session: Session, plant_ids: Sequence[int], measures: Iterable[str], today: date
+) -> dict[str, dict[int, list[Sample]]]:
+    """Values of each measure by plant, oldest first; nothing that was not measured. What several measures are read
+    off is read once.
+    """
+    ids, asked = listed(plant_ids), list(measures)
+    by_leaf = leaves_of(session, plant_ids, today) if set(asked) & _BY_LEAF else {}
+    return {measure: _values_of(session, ids, by_leaf, measure, today) for measure in asked}
+
+
+_BY_LEAF = {"leaf length", "leaves gained", "new burn"}
+
+
+def _values_of(
+    session: Session, ids: str, leaves: dict[int, list[SeenLeaf]], measure: str, today: date
+) -> dict[int, list[Sample]]:
     if measure in ("leaf length", "leaves gained"):
-        leaves = _leaves(session, ids, today)
         read = _lengths if measure == "leaf length" else _gained
         return {plant: read(rows) for plant, rows in leaves.items()}
     if measure == "root tips":
         return _root_tips(session, ids, today)
     if measure == "new burn":
-        return _marked(session, ids, today)
+        return _marked(session, ids, leaves, today)
     if measure == "height":
         return _heights(session, ids, today)
     return _ratings(session, ids, today)
-
-
-def _leaves(session: Session, ids: list[int], today: date) -> dict[int, list[SeenLeaf]]:
-    return leaves_of(session, ids, today)
 
 
 def _lengths(leaves: Sequence[SeenLeaf]) -> list[Sample]:
@@ -116,58 +144,55 @@ def _gained(leaves: Sequence[SeenLeaf]) -> list[Sample]:
     return [Sample(b, 100 / (b - a).days, a, i) for i, (a, b) in enumerate(pairwise(days), 2)]
 
 
-def _root_tips(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
-    rows = session.execute(
+@cache
+def _tips_counted() -> Executable:
+    return (
         select(Look.plant_id, Look.on, OrganRow.count, OrganRow.of)
         .join(OrganRow, OrganRow.look_id == Look.id)
-        .where(
-            Look.plant_id.in_(ids),
-            Look.archived_at.is_(None),
-            Look.on <= today,
-            OrganRow.archived_at.is_(None),
-            OrganRow.organ == "root tips",
-            OrganRow.count.is_not(None),
-            OrganRow.of > 0,
-        )
+        .where(Look.plant_id.in_(among()), Look.archived_at.is_(None), Look.on <= bindparam("today"))
+        .where(OrganRow.archived_at.is_(None), OrganRow.organ == "root tips")
+        .where(OrganRow.count.is_not(None), OrganRow.of > 0)
         .order_by(Look.on, Look.id)
     )
+
+
+def _root_tips(session: Session, ids: str, today: date) -> dict[int, list[Sample]]:
     out: dict[int, list[Sample]] = {}
-    for plant, on, count, of in rows:
-        if count is not None and of:
-            out.setdefault(plant, []).append(Sample(on, count / of))
+    for plant, on, count, of in columns(session, _tips_counted(), ids=ids, today=today):
+        out.setdefault(plant, []).append(Sample(on, count / of))
     return out
 
 
-def _marked(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
+@cache
+def _looked_for_marks() -> Executable:
+    return (
+        select(Look.plant_id, Look.on)
+        .where(Look.plant_id.in_(among()), Look.archived_at.is_(None), Look.on <= bindparam("today"))
+        .where(Look.marks_looked_for)
+        .order_by(Look.on)
+    )
+
+
+@cache
+def _marks_that_count() -> Executable:
+    return (
+        select(MarkRow.leaf_id)
+        .join(Look, Look.id == MarkRow.look_id)
+        .where(Look.plant_id.in_(among()), Look.archived_at.is_(None), Look.on <= bindparam("today"))
+        .where(MarkRow.leaf_id.is_not(None), MarkRow.archived_at.is_(None), ~MarkRow.old, MarkRow.cause == "")
+        .where(MarkRow.kind.in_(BROWN))
+    )
+
+
+def _marked(session: Session, ids: str, by_plant: dict[int, list[SeenLeaf]], today: date) -> dict[int, list[Sample]]:
     """Each leaf that was looked at: 1 where it has a mark that counts, 0 where it has none.
 
     A mark belongs to its leaf and so to the days that leaf formed in: an old leaf's mark says nothing of today.
     """
-    looked: dict[int, date] = {}
-    looks = session.execute(
-        select(Look.plant_id, Look.on)
-        .where(Look.plant_id.in_(ids), Look.archived_at.is_(None), Look.on <= today, Look.marks_looked_for)
-        .order_by(Look.on)
-    )
-    for plant, on in looks:
-        looked[plant] = on
-    rows = session.scalars(
-        select(MarkRow.leaf_id)
-        .join(Look, Look.id == MarkRow.look_id)
-        .where(
-            Look.plant_id.in_(ids),
-            Look.archived_at.is_(None),
-            Look.on <= today,
-            MarkRow.leaf_id.is_not(None),
-            MarkRow.archived_at.is_(None),
-            ~MarkRow.old,
-            MarkRow.cause == "",
-            MarkRow.kind.in_(BROWN),
-        )
-    )
-    marked = set(rows)
+    looked: dict[int, date] = dict(columns(session, _looked_for_marks(), ids=ids, today=today))
+    marked = {row[0] for row in columns(session, _marks_that_count(), ids=ids, today=today)}
     out: dict[int, list[Sample]] = {}
-    for plant, leaves in leaves_of(session, ids, today).items():
+    for plant, leaves in by_plant.items():
         found = plastochron([x.opened_on for x in leaves])
         gap = found[0] if found else UNKNOWN_LEAF_DAYS
         for i, x in enumerate(leaves, 1):
@@ -177,28 +202,37 @@ def _marked(session: Session, ids: list[int], today: date) -> dict[int, list[Sam
     return out
 
 
-def _heights(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
-    rows = session.execute(
+@cache
+def _heights_seen() -> Executable:
+    return (
         select(Look.plant_id, Look.on, Look.growth_cm)
-        .where(Look.plant_id.in_(ids), Look.archived_at.is_(None), Look.on <= today, Look.growth_cm > 0)
+        .where(Look.plant_id.in_(among()), Look.archived_at.is_(None), Look.on <= bindparam("today"))
+        .where(Look.growth_cm > 0)
         .order_by(Look.on, Look.id)
     )
+
+
+def _heights(session: Session, ids: str, today: date) -> dict[int, list[Sample]]:
     out: dict[int, list[Sample]] = {}
-    for plant, on, cm in rows:
-        if cm is not None:
-            out.setdefault(plant, []).append(Sample(on, cm))
+    for plant, on, cm in columns(session, _heights_seen(), ids=ids, today=today):
+        out.setdefault(plant, []).append(Sample(on, cm))
     return out
 
 
-def _ratings(session: Session, ids: list[int], today: date) -> dict[int, list[Sample]]:
-    rows = session.execute(
+@cache
+def _scores() -> Executable:
+    return (
         select(Photo.plant_id, Photo.on, Photo.id, Rating.score)
         .join(Rating, Rating.photo_id == Photo.id)
-        .where(Photo.plant_id.in_(ids), Photo.archived_at.is_(None), Rating.archived_at.is_(None), Photo.on <= today)
+        .where(Photo.plant_id.in_(among()), Photo.archived_at.is_(None), Photo.on <= bindparam("today"))
+        .where(Rating.archived_at.is_(None))
         .order_by(Photo.on, Photo.id)
     )
+
+
+def _ratings(session: Session, ids: str, today: date) -> dict[int, list[Sample]]:
     by_photo: dict[tuple[int, date, int], list[int]] = {}
-    for plant, on, photo, score in rows:
+    for plant, on, photo, score in columns(session, _scores(), ids=ids, today=today):
         by_photo.setdefault((plant, on, photo), []).append(score)
     out: dict[int, list[Sample]] = {}
     for (plant, on, _), scores in by_photo.items():

@@ -4,44 +4,57 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from datetime import date
+from functools import cache
 
-from sqlalchemy import select
+from sqlalchemy import Executable, bindparam, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.leaf.changes import Happened
 from fenwa.core.leaf.sizes import LeafLength, SeenLeaf
 from fenwa.store.models import Decision, Event, Growth, Leaf, LeafLengthRow, Look, Plant, Pour, Series
+from fenwa.store.questions import among, columns, listed
+
+
+@cache
+def _leaves() -> Executable:
+    return (
+        select(Growth.plant_id, Leaf.id, Leaf.opened_on, Leaf.number, Leaf.lost_on)
+        .join(Leaf, Leaf.growth_id == Growth.id)
+        .where(Growth.plant_id.in_(among()), Leaf.archived_at.is_(None), Leaf.opened_on <= bindparam("today"))
+        .where(Leaf.organ == "leaf")
+        .order_by(Leaf.opened_on, Leaf.id)
+    )
+
+
+@cache
+def _looks() -> Executable:
+    return (
+        select(Look.leaf_id, Look.on, Look.newest_leaf_mm, Look.leaf_growing)
+        .where(Look.plant_id.in_(among()), Look.archived_at.is_(None), Look.on <= bindparam("today"))
+        .where(Look.leaf_id.is_not(None), Look.newest_leaf_mm.is_not(None))
+        .order_by(Look.on, Look.id)
+    )
+
+
+@cache
+def _beside() -> Executable:
+    return (
+        select(LeafLengthRow.leaf_id, LeafLengthRow.on, LeafLengthRow.mm, LeafLengthRow.growing)
+        .where(LeafLengthRow.archived_at.is_(None), LeafLengthRow.on <= bindparam("today"))
+        .where(LeafLengthRow.leaf_id.in_(among()))
+        .order_by(LeafLengthRow.id)
+    )
 
 
 def leaves_of(session: Session, plant_ids: Iterable[int], today: date) -> dict[int, list[SeenLeaf]]:
     """Leaves of each plant with what was measured of them, up to today."""
-    ids = list(plant_ids)
-    rows = session.execute(
-        select(Growth.plant_id, Leaf.id, Leaf.opened_on, Leaf.number, Leaf.lost_on)
-        .join(Leaf, Leaf.growth_id == Growth.id)
-        .where(Growth.plant_id.in_(ids), Leaf.archived_at.is_(None), Leaf.opened_on <= today, Leaf.organ == "leaf")
-        .order_by(Leaf.opened_on, Leaf.id)
-    ).all()
-    looks = session.execute(
-        select(Look.leaf_id, Look.on, Look.newest_leaf_mm, Look.leaf_growing)
-        .where(
-            Look.plant_id.in_(ids),
-            Look.archived_at.is_(None),
-            Look.on <= today,
-            Look.leaf_id.is_not(None),
-            Look.newest_leaf_mm.is_not(None),
-        )
-        .order_by(Look.on, Look.id)
-    )
+    ids = listed(plant_ids)
+    rows = columns(session, _leaves(), ids=ids, today=today)
     lengths: dict[int, list[LeafLength]] = {}
-    for leaf_id, on, mm, growing in looks:
-        if leaf_id is not None and mm is not None:
-            lengths.setdefault(leaf_id, []).append(LeafLength(on, mm, growing))
-    beside = select(LeafLengthRow).where(LeafLengthRow.archived_at.is_(None), LeafLengthRow.on <= today)
-    for row in session.scalars(
-        beside.where(LeafLengthRow.leaf_id.in_([r[1] for r in rows])).order_by(LeafLengthRow.id)
-    ):
-        lengths.setdefault(row.leaf_id, []).append(LeafLength(row.on, row.mm, row.growing))
+    for leaf_id, on, mm, growing in columns(session, _looks(), ids=ids, today=today):
+        lengths.setdefault(leaf_id, []).append(LeafLength(on, mm, growing))
+    for leaf_id, on, mm, growing in columns(session, _beside(), ids=listed(r[1] for r in rows), today=today):
+        lengths.setdefault(leaf_id, []).append(LeafLength(on, mm, growing))
     out: dict[int, list[SeenLeaf]] = {}
     for plant_id, leaf_id, opened_on, number, lost_on in rows:
         seen = SeenLeaf(opened_on, tuple(lengths.get(leaf_id, ())), leaf_id, number, lost_on)

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from datetime import date
-from operator import attrgetter
 
 from fastapi import Response
 from sqlalchemy.orm import Session
 
-from fenwa.api.answers.desk import AnswerBrief, Desk, answer, briefs_of, desk_of
+from fenwa.api.answers.desk import AnswerBrief, Desk, answer, desk_of
+from fenwa.api.answers.every import QuestionOut, every_change_of
 from fenwa.api.model import Model
 from fenwa.api.pots.shown import one_pot
 from fenwa.api.transactions import ReadSession, Today, as_json
@@ -17,7 +17,6 @@ from fenwa.api.windowed import WINDOW, Count, Skip, window
 from fenwa.core.errors import NotFound
 from fenwa.core.evidence.answer import Against, DidItHelp
 from fenwa.core.evidence.measures import MEASURES, facts_of
-from fenwa.core.evidence.together import Answer, Together, effect_together
 from fenwa.core.evidence.twins import Twin
 from fenwa.core.working import Computed
 from fenwa.store.memory import remembered
@@ -132,18 +131,6 @@ def _first(desk: Desk, session: Session, pot_id: int):  # type: ignore[no-untype
     return (own or changes)[0]
 
 
-class QuestionOut(Model):
-    """One question that several plants answered. ``together`` None: fewer than two can be put together."""
-
-    question: str
-    measure: str
-    unit: str
-    asked: int
-    answered: int
-    together: Computed[Together] | None
-    sentence: str
-
-
 class EveryChange(Model):
     """Changes of the last fourteen months with their answers, in windows, and the questions they put together.
 
@@ -160,47 +147,14 @@ class EveryChange(Model):
 @router.get("/changes", response_model=EveryChange)
 def every_change(session: ReadSession, today: Today, kind: str = "", skip: Skip = 0, count: Count = WINDOW) -> Response:
     """Every change so far, newest first, so that next season starts from what was learnt."""
-    rows, questions = remembered(session, "changes", today, lambda s: _every(s, today))
+    every = remembered(session, "changes", today, lambda s: every_change_of(s, today))
+    rows = every.rows[::-1]
     asked = [r for r in rows if r.kind == kind] if kind else rows
     page = EveryChange(
         today=today,
         total=len(asked),
-        kinds=sorted({r.kind for r in rows}),
+        kinds=every.kinds,
         answers=list(window(asked, skip, count)),
-        questions=questions,
+        questions=every.in_order(),
     )
     return as_json(page)
-
-
-def _every(session: Session, today: date) -> tuple[list[AnswerBrief], list[QuestionOut]]:
-    desk = desk_of(session, today)
-    rows = [r for p in desk.pots.values() for r in briefs_of(desk, session, p)]
-    rows.sort(key=attrgetter("on", "code"), reverse=True)
-    return rows, _questions(rows)
-
-
-def _questions(rows: list[AnswerBrief]) -> list[QuestionOut]:
-    """The same change in several plants, read by the same measure against a twin or last year."""
-    groups: dict[tuple[str, str], list[AnswerBrief]] = {}
-    for r in rows:
-        groups.setdefault((r.question, r.measure), []).append(r)
-    out = []
-    for (question, measure), mine in groups.items():
-        known = [r for r in mine if r.measured is not None and r.se is not None and r.against != "own trend"]
-        together = None
-        if len(known) >= 2:
-            named = [Answer(f"{r.code}, {r.on.isoformat()}", r.measured or 0.0, r.se or 1.0) for r in known][:200]
-            together = effect_together(answers=named, measure=measure)
-        said = together.result.sentence if together else f"{len(mine)} asked, {len(known)} with something beside it."
-        out.append(
-            QuestionOut(
-                question=question,
-                measure=measure,
-                unit=facts_of(measure).unit,
-                asked=len(mine),
-                answered=len(known),
-                together=together,
-                sentence=said,
-            )
-        )
-    return sorted(out, key=lambda q: (-q.answered, -q.asked, q.question))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 from typing import TypeVar
@@ -112,17 +112,19 @@ class Desk:
     kin: dict[str, dict[int, tuple[int, PlantFacts]]] = field(default_factory=dict)
     next_leaf: dict[int, date | None] = field(default_factory=dict)
 
+    def read(self, session: Session, measures: Iterable[str]) -> None:
+        """Values of these measures of every plant; what is known is not read again."""
+        missing = {m: self.plants - self.values.setdefault(m, {}).keys() for m in measures if m not in self.complete}
+        unread = set().union(*missing.values())
+        found = values_of(session, sorted(unread), missing, self.today) if unread else {}
+        for measure, plants in missing.items():
+            self.values[measure].update({plant: found[measure].get(plant, []) for plant in plants})
+        self.complete.update(missing)
+
     def of(self, session: Session, measure: str) -> dict[int, list[Sample]]:
         """Values of a measure by plant; a plant without any has an empty list."""
-        known = self.values.setdefault(measure, {})
-        if measure in self.complete:
-            return known
-        missing = self.plants - known.keys()
-        if missing:
-            found = values_of(session, sorted(missing), measure, self.today)
-            known.update({plant: found.get(plant, []) for plant in missing})
-        self.complete.add(measure)
-        return known
+        self.read(session, (measure,))
+        return self.values[measure]
 
     def days_of(self, session: Session, measure: str) -> dict[int, Days]:
         """Days of a measure by plant, worked out once."""
@@ -171,6 +173,7 @@ def _go_on(desk: Desk, session: Session, before: Desk, fresh: set[int]) -> None:
     desk.days = {measure: _without(days, stale) for measure, days in before.days.items()}
     desk.changes = _without(before.changes, other) | desk.changes
     desk.facts, desk.next_leaf = _without(before.facts, other), _without(before.next_leaf, other)
+    desk.read(session, before.complete)
     differs = {i: _differs(desk, session, before, i) for i in fresh}
     alike = {i for i, how in differs.items() if how is not None}
     desk.briefs, desk.earlier = _without(before.briefs, other), _without(before.earlier, other - alike)
