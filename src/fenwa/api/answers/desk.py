@@ -385,10 +385,13 @@ def _brief_of(desk: Desk, session: Session, p: PotToday, change: LoggedChange, k
         twin, measure = known.beside[0] if known.beside else None, known.line.measure
         if twin is None or (twin in desk.pots and desk.written.get(twin, frozenset()) is not None):
             among = {i for i, how in desk.written.items() if how is None or change.kind in how}
+            untouched = p.id not in desk.again
+            if untouched and not among and twin not in desk.written:
+                return known
             twins = _twins(desk, session, p, change, measure, among | ({twin} if twin is not None else set()))
             if (twins[0].id if twins else None) != twin:
                 twins = None
-            elif p.id not in desk.again and (twin is None or _beside(desk, session, twin, measure) == known.beside):
+            elif untouched and (twin is None or _beside(desk, session, twin, measure) == known.beside):
                 return known
     a = answer(desk, session, p, change, twins=twins)
     return KeptBrief(brief(p, a), _beside(desk, session, a.twin.id, a.measure) if a.twin else None)
