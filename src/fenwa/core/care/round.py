@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import date
 
 from fenwa.core.care.due import Job, RoundPot, job_of, sprays_today
@@ -21,7 +20,7 @@ from fenwa.core.care.round_parts import (
     walk_of,
 )
 from fenwa.core.mix.can import litres_for
-from fenwa.core.once import once_for
+from fenwa.core.once import changed, once_for
 from fenwa.core.pace import in_steps
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -88,9 +87,10 @@ def round_plan(
     to_see, noted, no_water = list[RoundPot](), list[RoundPot](), list[RoundPot]()
     by_job: dict[Job, list[RoundPot]] = {"plain": plain, "feed": feed, "flush": flush}
     for p in pots:  # once through thousands
-        if (job := job_of(p, today)) is not None and job in by_job:
+        job, is_sprayed = _due(p, today)
+        if job is not None and job in by_job:
             by_job[job].append(p)
-        if sprays_today(p, today):
+        if is_sprayed:
             sprays.append(p)
         if p.to_see is not None:
             to_see.append(p)
@@ -130,11 +130,9 @@ def round_plan(
         if flush_water is None:
             no_water.append(p)
         else:
-            cans.append(_flush_can(p, flush_water, _letter(len(cans))))
+            cans.append(_flush_can(p, flush_water))
     cans.extend(mist)
-    looks = [
-        PotToCheck(p.id, p.code, p.name, h.reason, h.release) for p in walk_of(to_see) if (h := p.to_see) is not None
-    ]
+    looks = [seen for p in walk_of(to_see) if (seen := _to_see(p)) is not None]
     looks += [PotToCheck(p.id, p.code, p.name, "Due for feed; plain water today.", way) for p, way in asked]
     looks += [
         PotToCheck(
@@ -152,7 +150,7 @@ def round_plan(
         for p in walk_of(noted)
         if p.id in poured
     ]
-    lettered = tuple(c if c.letter else replace(c, letter=_letter(i)) for i, c in enumerate(cans))
+    lettered = tuple([changed(c, letter=_letter(i)) for i, c in enumerate(in_steps(cans))])
     due = len({p.pot_id for c in lettered for p in c.pots})
     ledger.take("n_pots", "pots due", due, "")
     ledger.take("n_cans", "cans", len(lettered), "")
@@ -179,7 +177,18 @@ def _plain_can(pots: list[RoundPot], w: RoundWater, carnivore: bool) -> Can:
 
 
 @once_for
-def _flush_can(p: RoundPot, w: RoundWater, letter: str) -> Can:
+def _due(p: RoundPot, today: date) -> tuple[Job | None, bool]:
+    return job_of(p, today), sprays_today(p, today)
+
+
+@once_for
+def _to_see(p: RoundPot) -> PotToCheck | None:
+    h = p.to_see
+    return None if h is None else PotToCheck(p.id, p.code, p.name, h.reason, h.release)
+
+
+@once_for
+def _flush_can(p: RoundPot, w: RoundWater) -> Can:
     volume = round(p.flush_rounds * p.flush_round_L, 2)
     share = can_pot(p, "flush", volume * 1000, "top", p.flush_sentence)
     reading = (
@@ -187,7 +196,7 @@ def _flush_can(p: RoundPot, w: RoundWater, letter: str) -> Can:
         if p.reading_uS_cm is not None
         else ""
     )
-    return _water_can("flush", f"Flush {p.code}", w, volume, p.flush_sentence, reading, (share,), letter)
+    return _water_can("flush", f"Flush {p.code}", w, volume, p.flush_sentence, reading, (share,))
 
 
 def _water_can(
@@ -198,12 +207,11 @@ def _water_can(
     weighing: str,
     why: str,
     pots: tuple[CanPot, ...],
-    letter: str = "",
 ) -> Can:
-    """A can of water with nothing weighed into it. [L]"""
+    """A can of water with nothing weighed into it, its letter still to come. [L]"""
     ec, open_to = w.base.ec25_uS_cm, w.base.half_width_uS_cm
     return Can(
-        letter=letter,
+        letter="",
         job=job,
         title=title,
         water_id=w.id,

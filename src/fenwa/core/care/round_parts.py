@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from operator import attrgetter
 
 from fenwa.core.care.acts import then_of
@@ -14,6 +14,7 @@ from fenwa.core.mix.dose import StrengthMode
 from fenwa.core.mix.feed import ProductSlope
 from fenwa.core.mix.label import Label
 from fenwa.core.mix.school import FeedRoute
+from fenwa.core.once import changed, once_for
 from fenwa.core.pace import in_steps
 from fenwa.core.pot.specification import Route
 from fenwa.core.water.kinds import BaseWater
@@ -156,11 +157,15 @@ def walk_of(pots: list[RoundPot]) -> Iterator[RoundPot]:
 
 
 def shares_of(pots: list[RoundPot], job: Job) -> tuple[CanPot, ...]:
-    def why(p: RoundPot) -> str:
-        held = p.feed_held if job == "plain" else ""
-        return " ".join(x for x in (p.urgent, p.ready.sentence, held) if x)
+    """What each pot gets of a can, in rows."""
+    return in_rows(_share_of(p, job) for p in walk_of(pots))
 
-    return in_rows(can_pot(p, job, round(p.volume_L * 1000, -1), poured_by(p, job), why(p)) for p in walk_of(pots))
+
+@once_for
+def _share_of(p: RoundPot, job: Job) -> CanPot:
+    held = p.feed_held if job == "plain" else ""
+    why = " ".join(x for x in (p.urgent, p.ready.sentence, held) if x)
+    return can_pot(p, job, round(p.volume_L * 1000, -1), poured_by(p, job), why)
 
 
 def poured_by(p: RoundPot, job: Job) -> Route:
@@ -187,7 +192,7 @@ def in_rows(shares: Iterable[CanPot]) -> tuple[CanPot, ...]:
         rows.append(0 if before is None else rows[-1] if alike else rows[-1] + 1)
     length = Counter(rows)
     return tuple(
-        replace(share, row=row, together=length[row] >= MIN_IN_A_ROW)
+        changed(share, row=row, together=length[row] >= MIN_IN_A_ROW)
         for share, row in zip(in_steps(walked), rows, strict=True)
     )
 
@@ -204,9 +209,9 @@ def legs_of(cans: tuple[Can, ...]) -> tuple[Leg, ...]:
     """
     healthy, isolated = list[Leg](), list[Leg]()
     for c in in_steps(cans):
-        apart = {p.pot_id for p in c.pots if p.isolated}
-        if len(apart) < len(c.pots):
-            healthy.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id not in apart)))
-        if apart:
-            isolated.append(Leg(c.letter, tuple(p.pot_id for p in c.pots if p.pot_id in apart)))
+        with_others = tuple([p.pot_id for p in c.pots if not p.isolated])
+        if with_others:
+            healthy.append(Leg(c.letter, with_others))
+        if len(with_others) < len(c.pots):
+            isolated.append(Leg(c.letter, tuple([p.pot_id for p in c.pots if p.isolated])))
     return (*healthy, *isolated)
