@@ -98,7 +98,8 @@ def water_of_pot(session: Session, p: PotToday, today: date) -> tuple[WaterChoic
 def usual_water_id(session: Session, today: date) -> int | None:
     """The water a can is begun with: the one the strictest plant kept may have, else the cheapest of the order."""
     waters, pots = waters_today(session, today), pots_today(session, today)
-    kinds = [needs_of(p.profile) for p in pots] or [PlantNeeds(ec_max_uS_cm=ANY_PLANT_uS_cm)]
+    profiles = {id(p.profile): p.profile for p in pots}  # pots of a kind share it
+    kinds = [needs_of(x) for x in profiles.values()] or [PlantNeeds(ec_max_uS_cm=ANY_PLANT_uS_cm)]
     needs = min(kinds, key=lambda n: n.ec_max_uS_cm)
     choice = at_hand(session, today).choice(needs)
     return choice.ids[0] if choice.ids else waters[0].water.id if waters else None

@@ -34,6 +34,7 @@ from fenwa.core.water.kinds import WaterKind, composition_of, is_thin
 from fenwa.core.water.usual import UsualWater
 from fenwa.core.working import Computed
 from fenwa.store.collection import pots_today
+from fenwa.store.memory import remembered
 from fenwa.store.mix_rows import newest_recipes
 from fenwa.store.mix_state import (
     first_feed,
@@ -154,7 +155,7 @@ def mix_page(session: ReadSession, today: Today) -> Response:
             volume_L=FIRST_CAN_L,
             water_id=usual_water_id(session, today),
         ),
-        products=[product_out(p) for p in open_products(session)],
+        products=remembered(session, "feeds to show", None, lambda s: [product_out(p) for p in open_products(s)]),
         waters=[
             MixWater(
                 id=w.water.id,

@@ -13,6 +13,7 @@ from fenwa.core.once import once_for
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
+SHORTEST_d, LONGEST_d = 0.2, 366
 MAX_DAYS = 120
 
 
@@ -100,10 +101,11 @@ def coming_rounds(*, pots: list[ComingPot], today: date, days: int = 28) -> Comp
     first, last = today.toordinal(), today.toordinal() + int(days) - 1
     wanted: list[list[ComingPot]] = [[] for _ in range(int(days))]
     for i, p in enumerate(pots):
-        at = f"/pots/{i}/interval_days"
-        days_between = require(p.interval_days, f"Interval of {p.code}", "d", low=0.2, high=366, pointer=at)
+        if not SHORTEST_d <= p.interval_days <= LONGEST_d:  # what is refused is named only then
+            at = f"/pots/{i}/interval_days"
+            require(p.interval_days, f"Interval of {p.code}", "d", low=SHORTEST_d, high=LONGEST_d, pointer=at)
         if p.first_on is not None:
-            for on in range(max(p.first_on.toordinal(), first), last + 1, whole_days(days_between)):
+            for on in range(max(p.first_on.toordinal(), first), last + 1, whole_days(p.interval_days)):
                 wanted[on - first].append(p)
     rounds = tuple(
         ComingRound(date.fromordinal(first + n), tuple([p.id for p in here]), tuple([p.code for p in here]))
