@@ -35,7 +35,7 @@ app.registered_commands += [*data.registered_commands, *network.registered_comma
 INSTALLED = Path(__file__).resolve().parent / "interface"  # of the wheel
 WEB = INSTALLED if INSTALLED.exists() else Path(__file__).resolve().parents[2] / "web" / "dist"
 
-SHARE_s = 0.0005  # an entry asks the database a hundred times, and behind a page being worked out waits as often
+SHARE_s = 0.0001  # an entry asks the database a hundred times, and behind a page being worked out waits as often
 
 Day = Annotated[str | None, typer.Option("--today", help="Fix the day, for example 2026-11-23.")]
 Port = Annotated[int, typer.Option(help="Port; 0 takes a free one.")]
