@@ -3,6 +3,18 @@ import { defineConfig } from "vite"
 import { compression } from "vite-plugin-compression2"
 import { VitePWA } from "vite-plugin-pwa"
 
+// Chakra's system of tokens and styles and what it is made with; nothing of it knows React
+const OF_SYSTEM = new RegExp(
+  [
+    "src/app/theme|@pandacss|@(zag-js|ark-ui)/.*anatomy|@zag-js/types|chakra-ui/react/dist/esm/",
+    "(theme/|preset-base|anatomy|utils/(clone|compact|create-props|cx|entries|flatten|is|memo|merge|omit|",
+    "split-props|uniq|walk-object)\\.js|styled-system/(breakpoints|calc|color-mix|conditions|config|css|css-var|",
+    "cva|esc|expand-reference|layers|map-to-json|merge-config|normalize|preflight|references|",
+    "resolve-token-value|serialize|singleton|sort-at-params|sort-at-rules|sva|system|token-dictionary|",
+    "token-middleware|token-transforms|unit-conversion|utility)\\.js)",
+  ].join(""),
+)
+
 export default defineConfig({
   plugins: [
     react(),
@@ -61,6 +73,12 @@ export default defineConfig({
         codeSplitting: {
           includeDependenciesRecursively: false,
           groups: [
+            {
+              name: "system", // what start.ts works out while the rest is on its way
+              test: (id) => OF_SYSTEM.test(id),
+              priority: 9,
+            },
+            { name: "first", test: /src.sendForPage|vite.preload-helper/, priority: 8 },
             { name: "scales", test: /node_modules.d3-/, priority: 5 }, // for drawings with an axis
             { name: "vendor", test: /node_modules/, priority: 3, minShareCount: 20 },
             {

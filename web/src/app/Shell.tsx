@@ -16,6 +16,7 @@ import { LookBanner } from "./LookBanner"
 import { NewerLine } from "./NewerLine"
 import { useKeys } from "./useKeys"
 import { useOutbox } from "./useOutbox"
+import { useWide } from "./useWide"
 
 /** Frame of every station: skip link, channel, page, bottom bar. */
 export function Shell() {
@@ -24,6 +25,7 @@ export function Shell() {
   const theme = useReader()?.theme
   const path = useLocation().pathname
   const [helping, setHelping] = useKeys()
+  const wide = useWide()
   useOutbox()
   useEffect(() => {
     if (theme) applyTheme(theme)
@@ -42,7 +44,7 @@ export function Shell() {
         <a href="#main">Skip to the page</a>
       </Box>
       <LookBanner />
-      <Channel />
+      {wide && <Channel />}
       <Box
         as="main"
         id="main"
@@ -61,7 +63,7 @@ export function Shell() {
           {() => <Loaded query={settings}>{() => <Outlet />}</Loaded>}
         </Loaded>
       </Box>
-      <BottomBar />
+      {!wide && <BottomBar />}
       <KeyHelp open={helping} onClose={() => setHelping(false)} />
     </>
   )

@@ -4,11 +4,17 @@ import { registerSW } from "virtual:pwa-register"
 import { onOtherInterface } from "../api/served"
 import { fetchNewer, newerIsHere } from "./fresh"
 
-/** Starts keeping the interface; asks for a newer one at each start. */
+const FIRST_PICTURE_ms = 2000 // where a browser does not say when it has nothing to do
+
+/** Starts keeping the interface once the page stands; asks for a newer one at each start. */
 export function keepInterface() {
-  const update = registerSW({
-    immediate: true,
-    onNeedRefresh: () => newerIsHere(() => void update(true)),
-  })
   onOtherInterface(() => void fetchNewer())
+  const keep = () => {
+    const update = registerSW({
+      immediate: true,
+      onNeedRefresh: () => newerIsHere(() => void update(true)),
+    })
+  }
+  if ("requestIdleCallback" in window) window.requestIdleCallback(keep, { timeout: 10_000 })
+  else setTimeout(keep, FIRST_PICTURE_ms)
 }

@@ -1,6 +1,6 @@
 import { act, fireEvent, screen, waitFor } from "@testing-library/react"
 import { Route, Routes } from "react-router"
-import { describe, expect, it } from "vitest"
+import { describe, expect, it, vi } from "vitest"
 import { serve, SETTINGS, show } from "../testing/harness.test"
 import { forgetInterface, onOtherInterface, servedInterface } from "../api/served"
 import { BottomBar } from "./BottomBar"
@@ -43,6 +43,29 @@ describe("the channel", () => {
 })
 
 describe("the shell", () => {
+  it("draws the channel at a desk and the bottom bar on a phone, and changes when the window does", async () => {
+    let wide = true
+    const heard = new Set<() => void>()
+    vi.stubGlobal("matchMedia", () => ({
+      matches: wide,
+      addEventListener: (_: string, changed: () => void) => heard.add(changed),
+      removeEventListener: (_: string, changed: () => void) => heard.delete(changed),
+    }))
+    serve({ ...SETTINGS, ...STATIONS })
+    show(
+      <Routes>
+        <Route element={<Shell />}>
+          <Route path="*" element={<p>the page</p>} />
+        </Route>
+      </Routes>,
+    )
+    await screen.findByText("412 µS · last can")
+    expect(screen.queryByRole("button", { name: "More" })).toBeNull()
+    wide = false
+    act(() => heard.forEach((changed) => changed()))
+    expect(screen.getByRole("button", { name: "More" })).toBeTruthy()
+    expect(screen.queryByText("412 µS · last can")).toBeNull()
+  })
   it("shows a page only once the forms’ lists are there, and says what is wrong if they are not", async () => {
     serve({
       "GET /api/settings": { body: { theme: "dark" } },

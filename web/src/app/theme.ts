@@ -1,5 +1,5 @@
 // Tokens by meaning, both colour modes; the only file but ramp.ts with colours in it.
-import { createSystem, defineConfig } from "@chakra-ui/react"
+import { createSystem, defineConfig } from "@chakra-ui/react/styled-system"
 import { defaultBaseConfig } from "@chakra-ui/react/preset-base"
 import {
   breakpoints,
