@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor } from "@testing-library/react"
+import { act, fireEvent, screen, waitFor } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import { answer, client, keyed } from "../api/client"
 import { serve, SETTINGS, show } from "../testing/harness.test"
@@ -106,6 +106,22 @@ describe("an entry form", () => {
     const keys = sent.filter((s) => s.method === "POST").map((s) => s.key)
     expect(keys[0]).toBe(keys[1])
     expect(keys[2]).not.toBe(keys[1])
+  })
+  it("takes two presses in a row for one", async () => {
+    const sent = serve({ ...SETTINGS, [PATH]: { status: 201, body: { id: 19 } } })
+    show(<Form />)
+    type("Name", "Cistern")
+    const form = screen.getByLabelText("Name").closest("form")
+    if (!form) throw new Error("no form")
+    act(() => {
+      fireEvent.submit(form)
+      fireEvent.submit(form)
+    })
+    await waitFor(() => expect(done).toContain(19))
+    expect(sent.filter((s) => s.method === "POST")).toHaveLength(1)
+    expect(done.filter((id) => id === 19)).toHaveLength(1)
+    keep()
+    await waitFor(() => expect(sent.filter((s) => s.method === "POST")).toHaveLength(2))
   })
   it("clears a sentence when the next try succeeds", async () => {
     let count = 0

@@ -31,11 +31,14 @@ export function useEntryForm<V extends FieldValues, A>(
   const form = useForm<V>({ defaultValues: defaults })
   const key = useRef(newKey())
   const theirs = useRef<Theirs>({})
+  const sending = useRef(false) // a second press comes before the first has been drawn
   const refresh = useRefreshAll(gone)
   const mutation = useMutation<A, ApiProblem, V>({
     mutationFn: (values) => send(values, key.current, theirs.current),
   })
   const accept = async (values: V) => {
+    if (sending.current) return
+    sending.current = true
     form.clearErrors()
     try {
       const answer = await mutation.mutateAsync(values)
@@ -50,6 +53,8 @@ export function useEntryForm<V extends FieldValues, A>(
       for (const [name, message] of known) form.setError(name as Path<V>, { message })
       const first = known[0]
       if (first) form.setFocus(first[0] as Path<V>)
+    } finally {
+      sending.current = false
     }
   }
   const submit = (e?: React.BaseSyntheticEvent) => form.handleSubmit(accept)(e)

@@ -1,4 +1,5 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
+import { memo } from "react"
 import type { Schemas } from "../../api/client"
 
 type FeelProps = {
@@ -10,7 +11,7 @@ type FeelProps = {
 }
 
 /** The hand decides before the plan: dry gets plain water, heavy is left. */
-export function FeelFirst({ can, why, plain, onPlain, onLeave }: FeelProps) {
+export const FeelFirst = memo(function FeelFirst({ can, why, plain, onPlain, onLeave }: FeelProps) {
   return (
     <Box bg="bg.inset" borderWidth="1px" borderRadius="lg" p="3" mt="4">
       {why && can.job !== "flush" && (
@@ -51,4 +52,4 @@ export function FeelFirst({ can, why, plain, onPlain, onLeave }: FeelProps) {
       </Flex>
     </Box>
   )
-}
+})

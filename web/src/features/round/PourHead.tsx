@@ -1,9 +1,10 @@
 import { Flex, Heading, Text } from "@chakra-ui/react"
+import { memo } from "react"
 import type { Schemas } from "../../api/client"
 import { figure } from "../../ui/format"
 
 /** Which pot it is, how much it gets and of what. */
-export function PourHead({
+export const PourHead = memo(function PourHead({
   pot,
   amount,
   word,
@@ -36,4 +37,4 @@ export function PourHead({
       </Flex>
     </>
   )
-}
+})

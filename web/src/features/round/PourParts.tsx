@@ -1,4 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react"
+import { memo } from "react"
 import type { UseFormReturn } from "react-hook-form"
 import type { Schemas } from "../../api/client"
 import { useOptions } from "../../api/queries"
@@ -22,7 +23,13 @@ type AmountProps = {
 }
 
 /** Less, more, and what else can be said of a pour. */
-export function AmountButtons({ amount, step, more, onAmount, onMore }: AmountProps) {
+export const AmountButtons = memo(function AmountButtons({
+  amount,
+  step,
+  more,
+  onAmount,
+  onMore,
+}: AmountProps) {
   return (
     <Flex gap="2.5" mt="4">
       <Button
@@ -63,7 +70,7 @@ export function AmountButtons({ amount, step, more, onAmount, onMore }: AmountPr
       </Button>
     </Flex>
   )
-}
+})
 
 /** Runoff, note and a mark on a leaf; the note alone where two entries of it conflict. */
 export function PourExtras({ form, more }: { form: UseFormReturn<PourValues>; more: boolean }) {
@@ -113,7 +120,10 @@ export function PourExtras({ form, more }: { form: UseFormReturn<PourValues>; mo
   )
 }
 
-/** Poured, back, or on without keeping anything. */
+/**
+ * Poured, back, or on without keeping anything. Nothing turns while it is kept: that takes a moment, and to exchange
+ * what is pressed for a wheel and back took longer.
+ */
 export function PourFoot({
   pending,
   onNext,
@@ -125,7 +135,7 @@ export function PourFoot({
 }) {
   return (
     <Box mt="auto" pt="5">
-      <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" loading={pending}>
+      <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" aria-busy={pending}>
         Poured
       </Button>
       <Flex gap="2" mt="1">

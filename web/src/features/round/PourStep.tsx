@@ -1,5 +1,5 @@
 import { Box, Text } from "@chakra-ui/react"
-import { useRef, useState } from "react"
+import { memo, useCallback, useRef, useState } from "react"
 import type { Schemas } from "../../api/client"
 import { newKey } from "../../api/keys"
 import { type Outcome, takeBack } from "../../api/outbox"
@@ -26,6 +26,7 @@ type Props = {
   onNext: (poured: number[]) => void
   onBack?: () => void
 }
+// What a press leaves as it was is not drawn anew: on a slow phone each part takes a press a tenth of its time.
 /** One pot: how much, feel first, poured. */
 export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Props) {
   const [amount, setAmount] = useState(pot.amount_mL)
@@ -80,7 +81,7 @@ export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Pr
       onNext([pot.pot_id])
     },
   )
-  const leave = () => {
+  const leave = useCallback(() => {
     const key = newKey()
     skip(key, `${pot.code}: still heavy`, [pot.pot_id], today).catch((e: Error) =>
       notice({ text: `${pot.code} is not left: ${e.message}` }),
@@ -93,7 +94,9 @@ export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Pr
         ),
     })
     onNext([])
-  }
+  }, [pot, today, notice, undo, onNext])
+  const onMore = useCallback(() => setMore((m) => !m), [])
+  const onPlain = useCallback(() => setPlain((p) => !p), [])
   const conflict = entry.form.formState.errors.note?.message
   return (
     <form
@@ -107,20 +110,10 @@ export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Pr
         step={pot.step_mL}
         more={more}
         onAmount={setAmount}
-        onMore={() => setMore(!more)}
+        onMore={onMore}
       />
       {(more || conflict) && <PourExtras form={entry.form} more={more} />}
-      {row && !more && (
-        <Box mt="4">
-          <PotRail row={row} width={330} />
-          <Text color="fg.muted">
-            {row.reading_uS_cm === null
-              ? "No pour yet: the root zone is not known."
-              : `Reading about ${inUnits(row.reading_uS_cm, "µS/cm")}, ` +
-                `room to ${inUnits(row.ceiling_uS_cm, "µS/cm")}.`}
-          </Text>
-        </Box>
-      )}
+      {row && !more && <RootZone row={row} />}
       {can.job === "flush" && (
         <Text mt="2">
           {pot.why} <FlushLink potId={pot.pot_id} code={pot.code} />
@@ -131,13 +124,7 @@ export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Pr
           {pot.then}
         </Text>
       )}
-      <FeelFirst
-        can={can}
-        why={pot.why}
-        plain={plain}
-        onPlain={() => setPlain(!plain)}
-        onLeave={leave}
-      />
+      <FeelFirst can={can} why={pot.why} plain={plain} onPlain={onPlain} onLeave={leave} />
       {entry.problem && (
         <Text role="alert" color="state.stop" mt="3">
           {entry.problem}
@@ -147,3 +134,18 @@ export function PourStep({ can, pot, row, mixed, today, by, onNext, onBack }: Pr
     </form>
   )
 }
+
+/** Where its root zone stands, and what room there is. */
+const RootZone = memo(function RootZone({ row }: { row: Schemas["PotRow"] }) {
+  return (
+    <Box mt="4">
+      <PotRail row={row} width={330} />
+      <Text color="fg.muted">
+        {row.reading_uS_cm === null
+          ? "No pour yet: the root zone is not known."
+          : `Reading about ${inUnits(row.reading_uS_cm, "µS/cm")}, ` +
+            `room to ${inUnits(row.ceiling_uS_cm, "µS/cm")}.`}
+      </Text>
+    </Box>
+  )
+})
