@@ -35,8 +35,8 @@ def test_the_wheel_holds_what_is_served_and_asks_for_what_is_pinned(wheel: Path)
     sources = ROOT / "src"
     kept = {str(p.relative_to(sources)) for p in (sources / "fenwa").rglob("*") if p.is_file() and p.suffix != ".pyc"}
     assert kept <= names
-    built = {f"fenwa/interface/{p.relative_to(ROOT / 'web' / 'dist')}" for p in (ROOT / "web/dist").rglob("*.js")}
-    assert built
+    built = {f"fenwa/interface/{p.relative_to(ROOT / 'web' / 'dist')}" for p in (ROOT / "web/dist").rglob("*.js*")}
+    assert any(name.endswith(".js.br") for name in built)
     assert built <= names
     asked = set(re.findall(r"^Requires-Dist: (\S+)$", told, flags=re.MULTILINE))
     assert asked == set((ROOT / "requirements.in").read_text("utf-8").split())
@@ -72,10 +72,12 @@ def test_installed_into_an_empty_environment_the_demonstration_starts(wheel: Pat
             assert found
             with urllib.request.urlopen(found[0]) as page:
                 text = page.read().decode()
-            script = re.search(r'src="(/assets/[^"]+\.js)"', text)
-            assert script
-            with urllib.request.urlopen(found[0] + script[1]) as answer:
-                assert len(answer.read()) > 1000
+            scripts = re.findall(r'(?:src|href)="(/assets/[^"]+\.js)"', text)
+            sizes = []
+            for script in scripts:
+                with urllib.request.urlopen(found[0] + script) as answer:
+                    sizes.append(len(answer.read()))
+            assert sum(sizes) > 50_000
             with urllib.request.urlopen(found[0] + "/api/pots") as answer:
                 assert b'"code"' in answer.read()
         finally:
