@@ -52,7 +52,7 @@ def once_for(make: Callable[Concatenate[X, P], R]) -> Callable[Concatenate[X, P]
 
 
 def changed(of: X, **fields: Any) -> X:
-    """As ``dataclasses.replace`` of a plain record, a tenth of its time: for thousands that differ in one field."""
+    """As ``dataclasses.replace`` of a plain record, in two fifths of its time: for thousands that differ in a field."""
     made: X = object.__new__(type(of))
     was = of.__dict__
     made.__dict__.update({name: was[name] for name in type(of).__dataclass_fields__}, **fields)  # type: ignore[attr-defined]
