@@ -119,35 +119,3 @@ export function PourExtras({ form, more }: { form: UseFormReturn<PourValues>; mo
     </Flex>
   )
 }
-
-/**
- * Poured, back, or on without keeping anything. Nothing turns while it is kept: that takes a moment, and to exchange
- * what is pressed for a wheel and back took longer.
- */
-export function PourFoot({
-  pending,
-  onNext,
-  onBack,
-}: {
-  pending: boolean
-  onNext: () => void
-  onBack: (() => void) | undefined
-}) {
-  return (
-    <Box mt="auto" pt="5">
-      <Button data-key="Enter" type="submit" w="100%" minH="72px" fontSize="xl" aria-busy={pending}>
-        Poured
-      </Button>
-      <Flex gap="2" mt="1">
-        {onBack && (
-          <Button data-key="b" type="button" variant="ghost" flex="1" minH="44px" onClick={onBack}>
-            Back one step
-          </Button>
-        )}
-        <Button data-key="n" type="button" variant="ghost" flex="1" minH="44px" onClick={onNext}>
-          Skip
-        </Button>
-      </Flex>
-    </Box>
-  )
-}

@@ -13,7 +13,7 @@ import { AmountButtons, PourExtras, type PourValues } from "./PourParts"
 import { FeelFirst } from "./FeelFirst"
 import { FlushLink } from "./FlushLink"
 import type { Mixed } from "./walk"
-import { PourFoot } from "./PourParts"
+import { PourFoot } from "./PourFoot"
 import { PourHead } from "./PourHead"
 
 type Props = {
