@@ -1,5 +1,6 @@
 """Shared fixtures: an empty store, a demo store, clients on both."""
 
+import atexit
 import gc
 import os
 import shutil
@@ -12,6 +13,7 @@ from typing import Any
 from uuid import uuid4
 
 import pytest
+from anyio.from_thread import BlockingPortal, start_blocking_portal
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from hypothesis import settings
@@ -40,6 +42,14 @@ def the_app() -> FastAPI:
     return create_app(Store(Path(tempfile.mkdtemp()) / "unused.sqlite"), lambda: TODAY)
 
 
+@cache
+def the_loop() -> BlockingPortal:
+    """One event loop for all requests: a thread and a loop of its own for each took half of a short one."""
+    portal = start_blocking_portal()
+    atexit.register(portal.__exit__, None, None, None)
+    return portal.__enter__()
+
+
 class Client:
     """A test client whose writes carry a fresh idempotency key unless one is given."""
 
@@ -64,6 +74,7 @@ class Client:
         self.http = TestClient(
             own, base_url="http://127.0.0.1", raise_server_exceptions=False, client=("127.0.0.1", 50_000)
         )
+        self.http.portal = the_loop()
 
     def get(self, path: str) -> Any:
         answer = self.http.get(path)

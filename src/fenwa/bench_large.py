@@ -6,12 +6,15 @@ import sqlite3
 import tempfile
 import threading
 import time
+from collections.abc import Callable
 from contextlib import closing
 from dataclasses import replace
 from datetime import timedelta
+from functools import partial
 from pathlib import Path
 from statistics import median, quantiles
 
+from fenwa.bench_machine import in_quiet, watched
 from fenwa.bench_phone import measured as on_a_phone
 from fenwa.bench_plain import plain_loop_s
 from fenwa.bench_rows import NURSERY, TODAY, Size, written
@@ -44,6 +47,7 @@ OTHERS = {
 }
 TIMES = 8
 STARTS = 3
+HUNDREDS = 5
 POURS = 100
 PAUSE_s = 0.05  # in which a reader has got half way into its page again
 
@@ -59,31 +63,6 @@ def plain_read_ms(database: Path) -> float:
         begun = time.perf_counter()
         c.execute("SELECT * FROM pot JOIN pot_summary ON pot_summary.pot_id = pot.id").fetchall()
         return 1000 * (time.perf_counter() - begun)
-
-
-def beside_readers(server: Served, pots: int, pause_s: float, readers: int = 4) -> list[float]:
-    """Pours, with a pause between them or none, while others read the round and pots without any. [ms]"""
-    over = threading.Event()
-
-    def read(n: int) -> None:
-        k = 0
-        while not over.is_set():
-            k += 1
-            server.ask(("/api/round", f"/api/pots/{1 + (97 * n + k) % pots}")[k % 2])
-
-    threads = [threading.Thread(target=read, args=(n,)) for n in range(readers)]
-    for t in threads:
-        t.start()
-    try:
-        times = []
-        for n in range(POURS):
-            time.sleep(pause_s)
-            times.append(server.pour([1 + (600 + n) % pots], f"bench-beside-{pause_s}-{n:04}"))
-        return times
-    finally:
-        over.set()
-        for t in threads:
-            t.join()
 
 
 def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
@@ -103,63 +82,137 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
             Line("folded whole, once", f"{time.perf_counter() - begun:.0f} s"),
             Line("the file", f"{database.stat().st_size / 1e6:.0f} MB"),
         ]
-        plain = plain_read_ms(database)
-        out += year_of_every_pot(database)
-        starts = []
-        for _ in range(STARTS - 1):
-            begun_once = Served(database)
-            starts.append(begun_once.started_s)
-            begun_once.end()
+        out += in_quiet_lines(lambda: year_of_every_pot(database))
+        out += in_quiet_lines(lambda: starts(database))
         server = Served(database)
         try:
-            starts.append(server.started_s)
-            out.append(Line(f"start until it answers, median of {STARTS}", f"{median(starts):.1f} s", "3 s"))
             server.wait_until_laid_out()
-            every: list[float] = []
-            for page in PAGES:
-                path = page.format(7)
-                server.ask(path)
-                times = [server.ask(path) for _ in range(TIMES)]
-                every += times
-                out.append(Line(f"`{page.format('…')}` when nothing changed", f"{median(times):.0f} ms", "50 ms"))
-            out.append(Line("pages when nothing changed, p95", f"{p95(every):.0f} ms", "50 ms"))
-            out.append(Line("pots and summaries by plain sqlite3", f"{plain:.0f} ms"))
-            after: dict[str, list[float]] = {}
-            for n in range(TIMES * len(PAGES)):
-                page = PAGES[n % len(PAGES)]
-                server.pour([1 + n % size.pots], f"bench-after-{n:04}")
-                after.setdefault(page, []).append(server.ask(page.format(1 + 7 * n % size.pots)))
-            for page, times in after.items():
-                out.append(
-                    Line(
-                        f"`{page.format('…')}` straight after a pour",
-                        f"{median(times):.0f} ms",
-                        "150 ms",
-                        f"{median(times) / plain:.2f}",
-                    )
-                )
-            for n, (what, path) in enumerate(OTHERS.items()):
-                server.ask(path)
-                times = []
-                for k in range(3):
-                    server.pour([1 + (300 + 10 * n + k) % size.pots], f"bench-other-{n}-{k}")
-                    times.append(server.ask(path))
-                target = "300 ms" if path == "/api/round" else ""
-                said = Line(f"{what}, asked again after a pour", f"{median(times):.0f} ms", target)
-                out.append(replace(said, ratio=f"{median(times) / plain:.2f}"))
-            every = [x for times in after.values() for x in times]
-            out.append(Line("pages straight after a pour, p95", f"{p95(every):.0f} ms", "150 ms"))
-            alone = [server.pour([1 + (100 + n) % size.pots], f"bench-alone-{n:04}") for n in range(POURS)]
-            out.append(Line("a pour alone, p95", f"{p95(alone):.0f} ms"))
-            for how, pause_s in (("pour after pour", 0.0), (f"{1000 * PAUSE_s:.0f} ms between pours", PAUSE_s)):
-                beside = p95(beside_readers(server, size.pots, pause_s))
-                out.append(Line(f"a pour while four readers read, {how}, p95", f"{beside:.0f} ms", "30 ms"))
-            many = server.pour(list(range(1, 1 + min(100, size.pots))), "bench-many")
-            out.append(Line("a hundred pots poured at once", f"{many:.0f} ms", "500 ms"))
+            house = House(server, size.pots, plain_read_ms(database))
+            out += in_quiet_lines(house.unchanged)
+            out += in_quiet_lines(house.after_a_pour)
+            out += in_quiet_lines(house.others)
+            out += in_quiet_lines(house.alone)
+            for pause_s in (0.0, PAUSE_s):
+                out += in_quiet_lines(partial(house.beside, pause_s))
+            out += in_quiet_lines(house.hundred)
             out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
         finally:
             server.end()
-    return out, {page: median(times) for page, times in after.items()}
+    return out, house.pages_ms
+
+
+def in_quiet_lines(measure: Callable[[], list[Line]]) -> list[Line]:
+    """The lines of a measure, taken in a quiet moment if there is one, with how the machine was meanwhile."""
+    lines, machine = in_quiet(measure)
+    return [replace(line, machine=str(machine)) for line in lines]
+
+
+def starts(database: Path) -> list[Line]:
+    """From the command until it answers. [s]"""
+    times = []
+    for _ in range(STARTS):
+        server = Served(database)
+        times.append(server.started_s)
+        server.end()
+    return [Line(f"start until it answers, median of {STARTS}", f"{median(times):.1f} s", "3 s")]
+
+
+class House:
+    """A server that stands, asked for one thing after the other; what is measured anew is poured anew."""
+
+    def __init__(self, server: Served, pots: int, plain_ms: float) -> None:
+        self.server, self.pots, self.plain_ms = server, pots, plain_ms
+        self.pages_ms: dict[str, float] = {}
+        self._poured = 0
+
+    def _pour(self, *pot_ids: int) -> float:
+        """Pour on these, counted round where there are fewer. [ms]"""
+        self._poured += 1
+        return self.server.pour([1 + n % self.pots for n in pot_ids], f"bench-pour-{self._poured:06}")
+
+    def _ratio(self, times: list[float]) -> str:
+        return f"{median(times) / self.plain_ms:.2f}"
+
+    def unchanged(self) -> list[Line]:
+        """Each page when nothing changed."""
+        out, every = [], list[float]()
+        for page in PAGES:
+            path = page.format(7)
+            self.server.ask(path)
+            times = [self.server.ask(path) for _ in range(TIMES)]
+            every += times
+            out.append(Line(f"`{page.format('…')}` when nothing changed", f"{median(times):.0f} ms", "50 ms"))
+        out.append(Line("pages when nothing changed, p95", f"{p95(every):.0f} ms", "50 ms"))
+        return [*out, Line("pots and summaries by plain sqlite3", f"{self.plain_ms:.0f} ms")]
+
+    def after_a_pour(self) -> list[Line]:
+        """Each page straight after a pour."""
+        after: dict[str, list[float]] = {}
+        for n in range(TIMES * len(PAGES)):
+            page = PAGES[n % len(PAGES)]
+            self._pour(n)
+            after.setdefault(page, []).append(self.server.ask(page.format(1 + 7 * n % self.pots)))
+        self.pages_ms = {page: median(times) for page, times in after.items()}
+        out = [
+            Line(f"`{page.format('…')}` straight after a pour", f"{median(t):.0f} ms", "150 ms", self._ratio(t))
+            for page, t in after.items()
+        ]
+        every = [x for times in after.values() for x in times]
+        return [*out, Line("pages straight after a pour, p95", f"{p95(every):.0f} ms", "150 ms")]
+
+    def others(self) -> list[Line]:
+        """What is asked more seldom, asked again after a pour."""
+        out = []
+        for n, (what, path) in enumerate(OTHERS.items()):
+            self.server.ask(path)
+            times = []
+            for k in range(3):
+                self._pour(300 + 10 * n + k)
+                times.append(self.server.ask(path))
+            target = "300 ms" if path == "/api/round" else ""
+            found = f"{median(times):.0f} ms"
+            out.append(Line(f"{what}, asked again after a pour", found, target, self._ratio(times)))
+        return out
+
+    def alone(self) -> list[Line]:
+        """Pours while nobody reads."""
+        return [Line("a pour alone, p95", f"{p95([self._pour(100 + n) for n in range(POURS)]):.0f} ms")]
+
+    def beside(self, pause_s: float, readers: int = 4) -> list[Line]:
+        """Pours, with a pause between them or none, while others read the round and pots without any."""
+        over = threading.Event()
+
+        def read(n: int) -> None:
+            k = 0
+            while not over.is_set():
+                k += 1
+                self.server.ask(("/api/round", f"/api/pots/{1 + (97 * n + k) % self.pots}")[k % 2])
+
+        threads = [threading.Thread(target=read, args=(n,)) for n in range(readers)]
+        for t in threads:
+            t.start()
+        try:
+            times = []
+            for n in range(POURS):
+                time.sleep(pause_s)
+                times.append(self._pour(600 + n))
+        finally:
+            over.set()
+            for t in threads:
+                t.join()
+        how = f"{1000 * pause_s:.0f} ms between pours" if pause_s else "pour after pour"
+        return [Line(f"a pour while four readers read, {how}, p95", f"{p95(times):.0f} ms", "30 ms")]
+
+    def on_a_log_of(self, pours: int) -> list[Line]:
+        """Pours on pots with so many in their log."""
+        times = [self._pour(1 + n) for n in range(20)]
+        return [Line(f"a pour on a pot with {pours:,} pours logged, median", f"{median(times):.0f} ms")]
+
+    def hundred(self) -> list[Line]:
+        """A hundred pots in one entry, others each time."""
+        many = min(100, self.pots)
+        times = [self._pour(*range(many * n, many * (n + 1))) for n in range(HUNDREDS)]
+        return [Line(f"a hundred pots poured at once, median of {HUNDREDS}", f"{median(times):.0f} ms", "500 ms")]
 
 
 def year_of_every_pot(database: Path) -> list[Line]:
@@ -198,17 +251,17 @@ def pours_by_length() -> list[Line]:
             server = Served(database)
             try:
                 server.pour([1], "bench-first")
-                times = [server.pour([2 + n], f"bench-long-{n:04}") for n in range(20)]
+                house = House(server, 30, 0.0)
+                out += in_quiet_lines(partial(house.on_a_log_of, pours))
             finally:
                 server.end()
-        out.append(Line(f"a pour on a pot with {pours:,} pours logged, median", f"{sorted(times)[10]:.0f} ms"))
     return out
 
 
 def table(lines: list[Line]) -> str:
-    """As Markdown."""
-    rows = "".join(f"| {x.what} | {x.found} | {x.target} | {x.ratio} |\n" for x in lines)
-    return f"| | found | target | ratio |\n| --- | --- | --- | --- |\n{rows}"
+    """As Markdown; what the machine did meanwhile is said in ``bench_machine``."""
+    rows = "".join(f"| {x.what} | {x.found} | {x.target} | {x.ratio} | {x.machine} |\n" for x in lines)
+    return f"| | found | target | ratio | loop, taken |\n{'| --- ' * 5}|\n{rows}"
 
 
 def by_pots(of_nursery: dict[str, float]) -> str:
@@ -228,9 +281,13 @@ def by_pots(of_nursery: dict[str, float]) -> str:
 
 def schemas() -> list[Line]:
     """A million rows of earlier schemas, and what waiting for the disk costs."""
-    out = [Line(f"{ROWS:,} rows brought from schema {r}", f"{migrated_s(r):.1f} s", "60 s") for r in EARLIER]
-    full, normal = commit_ms("FULL"), commit_ms("NORMAL")
-    return [*out, Line("a commit that waits for the disk, and one that does not", f"{full:.2f} and {normal:.2f} ms")]
+    out = list[Line]()
+    for r in EARLIER:
+        took, machine = watched(partial(migrated_s, r))
+        out.append(Line(f"{ROWS:,} rows brought from schema {r}", f"{took:.1f} s", "60 s", machine=str(machine)))
+    (full, normal), machine = in_quiet(lambda: (commit_ms("FULL"), commit_ms("NORMAL")))
+    found = f"{full:.2f} and {normal:.2f} ms"
+    return [*out, Line("a commit that waits for the disk, and one that does not", found, machine=str(machine))]
 
 
 def large() -> None:

@@ -22,12 +22,13 @@ SETTLED_ms = 400.0
 
 @dataclass(frozen=True)
 class Line:
-    """One figure with its target, and as a ratio to a yardstick of the same run."""
+    """One figure with its target, as a ratio to a yardstick of the same run, and how the machine was meanwhile."""
 
     what: str
     found: str
     target: str = ""
     ratio: str = ""
+    machine: str = ""
 
 
 class Served:

@@ -1,0 +1,77 @@
+"""How the machine was while something was timed, and which of several measures is told."""
+
+import pytest
+
+from fenwa import bench_machine
+from fenwa.bench_machine import Machine, in_quiet, processors, watched
+
+STAT = "cpu  100 10 40 900 7 3 2 50 5 0\ncpu0 50 5 20 450 3 1 1 25 0 0\nintr 9\n"
+
+
+def test_processors_are_read_from_the_kernels_first_line() -> None:
+    """By hand: 100 + 10 + 40 + 3 + 2 + 50 ticks asked for, of which others took 50; idle and waiting count for none."""
+    assert processors(STAT) == (205, 50)
+
+
+@pytest.mark.parametrize("text", ["", "cpu", "cpu 1 2 3 4\n", "intr 1 2 3 4 5 6 7 8 9 10\n"])
+def test_a_kernel_that_tells_nothing_of_others_is_no_quiet_one(text: str) -> None:
+    assert processors(text) is None
+
+
+@pytest.fixture
+def loops(monkeypatch: pytest.MonkeyPatch) -> list[float]:
+    """What the loops before and after each measure take, in their order. [ms]"""
+    given: list[float] = []
+    monkeypatch.setattr(bench_machine, "_quickest_ms", 50.0)
+    monkeypatch.setattr(bench_machine, "loop_ms", lambda: given.pop(0))
+    monkeypatch.setattr(bench_machine, "_now", lambda: None)
+    return given
+
+
+def test_the_slower_of_the_loops_before_and_after_is_told(loops: list[float]) -> None:
+    loops += [51.0, 80.0]
+    found, machine = watched(lambda: "measured")
+    assert (found, machine) == ("measured", Machine(80.0, None))
+    assert not machine.quiet
+    assert str(machine) == "80 ms"
+
+
+def test_the_first_quiet_measure_is_kept_whatever_it_found(loops: list[float]) -> None:
+    loops += [120.0, 60.0, 52.0, 53.0]
+    values = iter([1.0, 9.0, 2.0])
+    assert in_quiet(lambda: next(values)) == (9.0, Machine(53.0, None))
+    assert next(values) == 2.0, "no more was measured than needed"
+
+
+def test_without_a_quiet_moment_the_quietest_by_the_machine_is_kept(loops: list[float]) -> None:
+    loops += [120.0, 90.0, 70.0, 80.0, 99.0, 99.0]
+    values = iter([1.0, 9.0, 2.0])
+    assert in_quiet(lambda: next(values), tries=3) == (9.0, Machine(80.0, None))
+
+
+@pytest.mark.parametrize(
+    ("loop", "taken", "quiet"),
+    [(57.0, 0.02, True), (58.0, 0.0, False), (50.0, 0.03, False), (57.0, None, True)],
+)
+def test_quiet_is_near_the_quickest_loop_with_next_to_nothing_taken(
+    loop: float, taken: float | None, quiet: bool, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(bench_machine, "_quickest_ms", 50.0)
+    assert Machine(loop, taken).quiet is quiet
+
+
+def test_what_others_took_is_a_share_of_what_was_asked_for(monkeypatch: pytest.MonkeyPatch) -> None:
+    seen = iter([(1_000, 10), (1_200, 60)])
+    monkeypatch.setattr(bench_machine, "_now", lambda: next(seen))
+    monkeypatch.setattr(bench_machine, "loop_ms", lambda: 50.0)
+    machine = watched(lambda: None)[1]
+    assert machine.taken == pytest.approx(0.25)
+    assert str(machine) == "50 ms, 25 %"
+
+
+def test_the_loop_is_timed_and_the_quickest_kept(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(bench_machine, "ROUNDS", 1_000)
+    monkeypatch.setattr(bench_machine, "_quickest_ms", float("inf"))
+    found = bench_machine.loop_ms()
+    assert 0 < found < 1_000
+    assert bench_machine._quickest_ms == found
