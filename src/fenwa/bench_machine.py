@@ -16,6 +16,7 @@ BUSY, STOLEN = (0, 1, 2, 5, 6, 7), 7  # user, nice, system, interrupts; what oth
 ROUNDS, LOOPS = 1_000_000, 5
 SLOWER, TAKEN = 1.15, 0.02  # of the quickest loop of this run; of the processors' time
 TRIES = 3
+WAITS, WAIT_s = 12, 5.0
 
 _quickest_ms = float("inf")
 
@@ -80,13 +81,22 @@ def watched(measure: Callable[[], T]) -> tuple[T, Machine]:
     return found, Machine(loop, taken)
 
 
-def in_quiet(measure: Callable[[], T], tries: int = TRIES) -> tuple[T, Machine]:
-    """Measure until the machine is quiet, a few times at most; told is the quietest by the machine, not by the result.
+def wait_for_quiet() -> None:
+    """Wait until the plain loop goes about as quickly as it ever did in this run, a minute at most."""
+    for _ in range(WAITS):
+        if watched(lambda: None)[1].quiet:
+            return
+        time.sleep(WAIT_s)
+
+
+def in_quiet(measure: Callable[[], T]) -> tuple[T, Machine]:
+    """Measure in a quiet moment, a few times if it did not last. What is told goes by the machine, not by the result.
 
     With no quiet moment among the tries the one with the quickest loop is kept.
     """
     best: tuple[T, Machine] | None = None
-    for _ in range(tries):
+    for _ in range(TRIES):
+        wait_for_quiet()
         found = watched(measure)
         if found[1].quiet:
             return found

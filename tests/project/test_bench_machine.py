@@ -25,6 +25,7 @@ def loops(monkeypatch: pytest.MonkeyPatch) -> list[float]:
     monkeypatch.setattr(bench_machine, "_quickest_ms", 50.0)
     monkeypatch.setattr(bench_machine, "loop_ms", lambda: given.pop(0))
     monkeypatch.setattr(bench_machine, "_now", lambda: None)
+    monkeypatch.setattr(bench_machine, "WAITS", 0)
     return given
 
 
@@ -46,7 +47,20 @@ def test_the_first_quiet_measure_is_kept_whatever_it_found(loops: list[float]) -
 def test_without_a_quiet_moment_the_quietest_by_the_machine_is_kept(loops: list[float]) -> None:
     loops += [120.0, 90.0, 70.0, 80.0, 99.0, 99.0]
     values = iter([1.0, 9.0, 2.0])
-    assert in_quiet(lambda: next(values), tries=3) == (9.0, Machine(80.0, None))
+    assert in_quiet(lambda: next(values)) == (9.0, Machine(80.0, None))
+
+
+@pytest.mark.parametrize(("given", "slept"), [([50.0, 50.0], 0), ([99.0, 50.0, 50.0, 51.0], 1), ([99.0] * 6, 3)])
+def test_a_quiet_moment_is_waited_for_but_not_for_ever(
+    loops: list[float], given: list[float], slept: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    waited: list[float] = []
+    monkeypatch.setattr(bench_machine, "WAITS", 3)
+    monkeypatch.setattr(bench_machine.time, "sleep", waited.append)
+    loops += given
+    bench_machine.wait_for_quiet()
+    assert waited == [bench_machine.WAIT_s] * slept
+    assert loops == []
 
 
 @pytest.mark.parametrize(

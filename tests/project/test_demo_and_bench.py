@@ -11,7 +11,7 @@ import pytest
 from sqlalchemy import text
 from typer.testing import CliRunner
 
-from fenwa import bench_large
+from fenwa import bench_large, bench_machine
 from fenwa.bench import first_load_kB, named_at_first, needed_by
 from fenwa.bench_plain import _plain_loop
 from fenwa.bench_rows import NURSERY
@@ -133,6 +133,8 @@ def test_the_large_bench_measures_what_it_says_over_a_small_house(monkeypatch: p
     monkeypatch.setattr(bench_large, "TIMES", 2)
     monkeypatch.setattr(bench_large, "POURS", 3)
     monkeypatch.setattr(bench_large, "STARTS", 2)
+    monkeypatch.setattr(bench_machine, "TRIES", 1)
+    monkeypatch.setattr(bench_machine, "WAITS", 0)
     monkeypatch.setenv("PYTHONPATH", str(ROOT / "src"))
     size = replace(NURSERY, pots=40, pours=9, looks=1, runoffs=1, feels=1, climate_days=5, cans=5, leaves=10)
     lines, after = bench_large.measured(size)
