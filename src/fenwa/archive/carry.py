@@ -193,7 +193,7 @@ def take(store: Store, backups: Backups, read: Collection, choice: Choice, now: 
 
     _laid_out(store, read, pour_in)
     prepare_store(store)
-    store.changed.memory.clear()
+    store.forget()
     return done[0]
 
 

@@ -192,7 +192,7 @@ def receive(store: Store, backups: Backups, read: Collection, today: date, now: 
     finally:
         for left in half.parent.glob(f"{half.stem}*"):
             left.unlink(missing_ok=True)
-    store.changed.memory.clear()
+    store.forget()
     return answer
 
 

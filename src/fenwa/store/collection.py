@@ -26,13 +26,12 @@ from fenwa.core.pot.weights import PotWater, Weighed, pot_water_from_weights
 from fenwa.store.care_state import CareRows, load_care
 from fenwa.store.core_version import CORE_VERSION
 from fenwa.store.giving_way import InTurns
-from fenwa.store.memory import EVERYTHING, rests_on, undisturbed
+from fenwa.store.memory import EVERYTHING, Readable, rests_on, undisturbed
 from fenwa.store.mixes import told_by_others
 from fenwa.store.models import Place, Plant, Pot, PotSummary
 from fenwa.store.pot_today import PotToday, facts_from_plain
 from fenwa.store.salt_of_pots import pot_spec
 from fenwa.store.seen_of_pots import OnScale
-from fenwa.store.session import Store
 from fenwa.store.summary import refresh_many
 
 T = TypeVar("T")
@@ -132,7 +131,7 @@ def kept_of_pots(
     return out | found
 
 
-def _remembered(store: Store, today: date) -> dict[int, PotToday]:
+def _remembered(store: Readable, today: date) -> dict[int, PotToday]:
     changed = store.changed
     with changed.filling:
         at = changed.writes  # before the snapshot below, so that no committed write is missed

@@ -122,10 +122,62 @@ class Changed:
             return None if self._all_pots > writes else {i for i, n in self._pots.items() if n > writes}
 
 
+class Beside:
+    """The same writes with a memory of its own: for what is worked out as of another day than today."""
+
+    def __init__(self, of: Changed) -> None:
+        self._of = of
+        self.memory: dict[str, Any] = {}
+        self.filling = threading.Lock()
+
+    @property
+    def writes(self) -> int:
+        """Committed since the start."""
+        return self._of.writes
+
+    @property
+    def tables(self) -> Mapping[str, int]:
+        """The count of writes at which each table was last written."""
+        return self._of.tables
+
+    @property
+    def touched(self) -> set[str]:
+        """Tables of the write under way."""
+        return self._of.touched
+
+    def pots_since(self, writes: int) -> set[int] | None:
+        """Pots written since a count of writes; None: all of them."""
+        return self._of.pots_since(writes)
+
+
+class Noted(Protocol):
+    """What readers ask of the writes, and where they keep what they made."""
+
+    memory: dict[str, Any]
+    filling: threading.Lock
+
+    @property
+    def writes(self) -> int:
+        """Committed since the start."""
+
+    @property
+    def tables(self) -> Mapping[str, int]:
+        """The count of writes at which each table was last written."""
+
+    @property
+    def touched(self) -> set[str]:
+        """Tables of the write under way."""
+
+    def pots_since(self, writes: int) -> set[int] | None:
+        """Pots written since a count of writes; None: all of them."""
+
+
 class Readable(Protocol):
     """A store whose readers keep what they made."""
 
-    changed: Changed
+    @property
+    def changed(self) -> Noted:
+        """What was written, and what readers keep."""
 
     def reading(self) -> AbstractContextManager[Session]:
         """A session that cannot write."""

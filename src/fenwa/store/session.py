@@ -5,7 +5,9 @@ from __future__ import annotations
 import sqlite3
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import closing, contextmanager, suppress
+from contextlib import AbstractContextManager, closing, contextmanager, suppress
+from dataclasses import dataclass
+from datetime import date
 from pathlib import Path
 from typing import Any
 
@@ -16,7 +18,7 @@ from sqlalchemy.pool import QueuePool
 
 from fenwa.store.file import APPLICATION_ID, check_ours, close_to_others, make_private
 from fenwa.store.giving_way import entry
-from fenwa.store.memory import Changed, hear_reads
+from fenwa.store.memory import Beside, Changed, Readable, hear_reads
 from fenwa.store.migrate import upgrade
 from fenwa.store.standing_rows import set_triggers
 
@@ -56,6 +58,19 @@ def make_engine(path: Path, writing: bool) -> Engine:
     return engine
 
 
+@dataclass(frozen=True)
+class _ComingDay:
+    """A store as of a coming day."""
+
+    day: date
+    changed: Beside
+    open: Callable[[Readable], AbstractContextManager[Session]]
+
+    def reading(self) -> AbstractContextManager[Session]:
+        """A session that cannot write, whose readers keep what is of this day."""
+        return self.open(self)
+
+
 class Store:
     """The database of one collection."""
 
@@ -77,19 +92,37 @@ class Store:
         self.changed = Changed()
         self.changed.hear_writes(self.engine)
         hear_reads(self._reader)
+        self._coming: _ComingDay | None = None
         self.folding = (0, 0)  # pots whose logs were folded anew since the start, and how many have to be
 
-    @contextmanager
-    def reading(self) -> Iterator[Session]:
+    def reading(self) -> AbstractContextManager[Session]:
         """A session that cannot write."""
+        return self._reading(self)
+
+    @contextmanager
+    def _reading(self, kept_by: Readable) -> Iterator[Session]:
         with self._read() as session:
-            session.info["store"], session.info["writes"] = self, self.changed.writes
+            session.info["store"], session.info["writes"] = kept_by, self.changed.writes
             session.info["tables"] = self.changed.tables
             try:
                 yield session
             finally:
                 session.expunge_all()  # rows that a cache keeps stay readable
                 session.rollback()
+
+    def as_of(self, day: date) -> Readable:
+        """This store as its readers see it on a coming day: what they work out of it is kept apart from what is of
+        today, for one such day at a time, the one asked for last.
+        """
+        coming = self._coming
+        if coming is None or coming.day != day:
+            coming = self._coming = _ComingDay(day, Beside(self.changed), self._reading)
+        return coming
+
+    def forget(self) -> None:
+        """What readers keep is of a collection that is not here any more."""
+        self.changed.memory.clear()
+        self._coming = None
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
@@ -115,7 +148,7 @@ class Store:
                 new.commit()
                 live.execute("PRAGMA synchronous=FULL")
                 new.backup(live)
-            self.changed.memory.clear()
+            self.forget()
         self.changed.note(set(), whole=True)
 
     def carry_over(self) -> None:
