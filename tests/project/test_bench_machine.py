@@ -26,6 +26,7 @@ def loops(monkeypatch: pytest.MonkeyPatch) -> list[float]:
     monkeypatch.setattr(bench_machine, "loop_ms", lambda: given.pop(0))
     monkeypatch.setattr(bench_machine, "_now", lambda: None)
     monkeypatch.setattr(bench_machine, "WAITS", 0)
+    monkeypatch.setattr(bench_machine, "_spent_s", 0.0)
     return given
 
 
@@ -61,6 +62,27 @@ def test_a_quiet_moment_is_waited_for_but_not_for_ever(
     bench_machine.wait_for_quiet()
     assert waited == [bench_machine.WAIT_s] * slept
     assert loops == []
+
+
+def test_without_patience_left_nothing_is_waited_for_or_measured_again(
+    loops: list[float], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(bench_machine, "WAITS", 3)
+    monkeypatch.setattr(bench_machine, "_spent_s", bench_machine.PATIENCE_s)
+    loops += [99.0, 98.0]
+    assert in_quiet(lambda: 7.0) == (7.0, Machine(99.0, None))
+
+
+def test_waiting_and_measuring_again_use_up_the_patience_of_a_run(
+    loops: list[float], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(bench_machine, "WAITS", 1)
+    monkeypatch.setattr(bench_machine, "PATIENCE_s", 3 * bench_machine.WAIT_s)
+    monkeypatch.setattr(bench_machine.time, "sleep", lambda _: None)
+    loops += [99.0] * 4 * bench_machine.TRIES
+    assert in_quiet(lambda: 7.0)[0] == 7.0
+    assert bench_machine._spent_s >= 3 * bench_machine.WAIT_s
+    assert loops == [], "each try waits once and measures once"
 
 
 @pytest.mark.parametrize(
