@@ -261,7 +261,7 @@ def pours_by_length() -> list[Line]:
 def table(lines: list[Line]) -> str:
     """As Markdown; what the machine did meanwhile is said in ``bench_machine``."""
     rows = "".join(f"| {x.what} | {x.found} | {x.target} | {x.ratio} | {x.machine} |\n" for x in lines)
-    return f"| | found | target | ratio | loop, taken |\n{'| --- ' * 5}|\n{rows}"
+    return f"| | found | target | ratio | walk, taken |\n{'| --- ' * 5}|\n{rows}"
 
 
 def by_pots(of_nursery: dict[str, float]) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 from statistics import median
 from typing import TypeVar
@@ -13,8 +14,8 @@ T = TypeVar("T")
 
 STAT = Path("/proc/stat")
 BUSY, STOLEN = (0, 1, 2, 5, 6, 7), 7  # user, nice, system, interrupts; what others took of what was asked for
-ROUNDS, LOOPS = 1_000_000, 5
-SLOWER, TAKEN = 1.15, 0.02  # of the quickest loop of this run; of the processors' time
+ROWS, STRIDE, WALKS = 300_000, 130_003, 5  # without a common divisor: each row once
+SLOWER, TAKEN = 1.15, 0.02  # of the quickest walk of this run; of the processors' time
 TRIES = 3
 WAITS, WAIT_s = 4, 5.0
 PATIENCE_s = 240.0  # in all of a run, for waiting and for measuring again
@@ -25,19 +26,19 @@ _spent_s = 0.0  # of the patience
 
 @dataclass(frozen=True)
 class Machine:
-    """What the machine itself did meanwhile: the time of one plain loop, and the share that others took."""
+    """What the machine itself did meanwhile: the time of one plain walk, and the share that others took."""
 
-    loop_ms: float
+    walk_ms: float
     taken: float | None
 
     @property
     def quiet(self) -> bool:
-        """Whether the loop went about as quickly as it ever did in this run, and next to nothing was taken."""
-        return self.loop_ms <= SLOWER * _quickest_ms and (self.taken or 0.0) <= TAKEN
+        """Whether the walk went about as quickly as it ever did in this run, and next to nothing was taken."""
+        return self.walk_ms <= SLOWER * _quickest_ms and (self.taken or 0.0) <= TAKEN
 
     def __str__(self) -> str:
-        loop = f"{self.loop_ms:.0f} ms"
-        return loop if self.taken is None else f"{loop}, {100 * self.taken:.0f} %"
+        walk = f"{self.walk_ms:.0f} ms"
+        return walk if self.taken is None else f"{walk}, {100 * self.taken:.0f} %"
 
 
 def processors(text: str) -> tuple[int, int] | None:
@@ -56,15 +57,25 @@ def _now() -> tuple[int, int] | None:
     return processors(STAT.read_text("ascii")) if STAT.exists() else None
 
 
-def loop_ms() -> float:
-    """A million additions in plain Python, the median of five: the same work in every run. [ms]"""
+@cache
+def _rows() -> tuple[dict[int, tuple[int, str]], list[int]]:
+    """A table, and its keys in no order: a server's work is to go through rows that lie all over the memory."""
+    return {k: (k, str(k)) for k in range(ROWS)}, [k * STRIDE % ROWS for k in range(ROWS)]
+
+
+def walk_ms() -> float:
+    """A walk through a table in no order in plain Python, the median of five: the same work in every run. [ms]
+
+    What only adds up, and never leaves the processor, goes as quickly beside a neighbour who holds the memory up.
+    """
     global _quickest_ms
+    table, keys = _rows()
     times = []
-    for _ in range(LOOPS):
+    for _ in range(WALKS):
         begun = time.perf_counter()
         n = 0
-        for k in range(ROUNDS):
-            n += k
+        for k in keys:
+            n += table[k][0]
         times.append(1000 * (time.perf_counter() - begun))
     found = median(times)
     _quickest_ms = min(_quickest_ms, found)
@@ -72,19 +83,19 @@ def loop_ms() -> float:
 
 
 def watched(measure: Callable[[], T]) -> tuple[T, Machine]:
-    """What was measured, and how the machine was meanwhile: the slower of the loops before and after it."""
-    before, loop = _now(), loop_ms()
+    """What was measured, and how the machine was meanwhile: the slower of the walks before and after it."""
+    before, walk = _now(), walk_ms()
     found = measure()
-    loop = max(loop, loop_ms())
+    walk = max(walk, walk_ms())
     after = _now()
     taken = None
     if before is not None and after is not None and after[0] > before[0]:
         taken = (after[1] - before[1]) / (after[0] - before[0])
-    return found, Machine(loop, taken)
+    return found, Machine(walk, taken)
 
 
 def wait_for_quiet() -> None:
-    """Wait until the plain loop goes about as quickly as it ever did in this run, a third of a minute at most."""
+    """Wait until the plain walk goes about as quickly as it ever did in this run, a third of a minute at most."""
     global _spent_s
     for _ in range(WAITS):
         if _spent_s >= PATIENCE_s or watched(lambda: None)[1].quiet:
@@ -96,7 +107,7 @@ def wait_for_quiet() -> None:
 def in_quiet(measure: Callable[[], T]) -> tuple[T, Machine]:
     """Measure in a quiet moment, a few times if it did not last. What is told goes by the machine, not by the result.
 
-    With no quiet moment among the tries the one with the quickest loop is kept. A run has patience for four minutes.
+    With no quiet moment among the tries the one with the quickest walk is kept. A run has patience for four minutes.
     """
     global _spent_s
     best: tuple[T, Machine] | None = None
@@ -116,4 +127,4 @@ def in_quiet(measure: Callable[[], T]) -> tuple[T, Machine]:
 
 
 def _slowness(machine: Machine) -> float:
-    return machine.loop_ms / (1 - min(machine.taken or 0.0, 0.9))
+    return machine.walk_ms / (1 - min(machine.taken or 0.0, 0.9))

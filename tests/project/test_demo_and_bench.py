@@ -150,7 +150,7 @@ def test_the_large_bench_measures_what_it_says_over_a_small_house(monkeypatch: p
         assert float(found[what].found.split()[0]) > 0
         assert float(found[what].machine.split()[0]) > 0, "how the machine was meanwhile"
     assert found["`/api/round?rows=40` straight after a pour"].found == f"{after['/api/round?rows=40']:.0f} ms"
-    assert bench_large.table(list(found.values())).startswith("| | found | target | ratio | loop, taken |")
+    assert bench_large.table(list(found.values())).startswith("| | found | target | ratio | walk, taken |")
 
 
 @pytest.mark.parametrize("revision", EARLIER)
