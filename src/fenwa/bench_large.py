@@ -89,7 +89,8 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
             server.wait_until_laid_out()
             house = House(server, size.pots, plain_read_ms(database))
             out += in_quiet_lines(house.unchanged)
-            out += in_quiet_lines(house.after_a_pour)
+            after = in_quiet_lines(house.after_a_pour)
+            out += after
             out += in_quiet_lines(house.others)
             out += in_quiet_lines(house.alone)
             for pause_s in (0.0, PAUSE_s):
@@ -98,7 +99,7 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
             out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
         finally:
             server.end()
-    return out, house.pages_ms
+    return out, {page: float(line.found.split()[0]) for page, line in zip(PAGES, after, strict=False)}
 
 
 def in_quiet_lines(measure: Callable[[], list[Line]]) -> list[Line]:
@@ -122,7 +123,6 @@ class House:
 
     def __init__(self, server: Served, pots: int, plain_ms: float) -> None:
         self.server, self.pots, self.plain_ms = server, pots, plain_ms
-        self.pages_ms: dict[str, float] = {}
         self._poured = 0
 
     def _pour(self, *pot_ids: int) -> float:
@@ -146,13 +146,12 @@ class House:
         return [*out, Line("pots and summaries by plain sqlite3", f"{self.plain_ms:.0f} ms")]
 
     def after_a_pour(self) -> list[Line]:
-        """Each page straight after a pour."""
+        """Each page straight after a pour, in their order, and all of them."""
         after: dict[str, list[float]] = {}
         for n in range(TIMES * len(PAGES)):
             page = PAGES[n % len(PAGES)]
             self._pour(n)
             after.setdefault(page, []).append(self.server.ask(page.format(1 + 7 * n % self.pots)))
-        self.pages_ms = {page: median(times) for page, times in after.items()}
         out = [
             Line(f"`{page.format('…')}` straight after a pour", f"{median(t):.0f} ms", "150 ms", self._ratio(t))
             for page, t in after.items()
