@@ -44,7 +44,7 @@ def the_app() -> FastAPI:
 
 @cache
 def the_loop() -> BlockingPortal:
-    """One event loop for all requests: a thread and a loop of its own for each took half of a short one."""
+    """One event loop for all requests: a thread and a loop of its own for each took a quarter of a short one."""
     portal = start_blocking_portal()
     atexit.register(portal.__exit__, None, None, None)
     return portal.__enter__()

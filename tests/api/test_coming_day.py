@@ -48,7 +48,7 @@ WRITES: dict[str, tuple[str, dict[str, Any]]] = {
 
 @pytest.fixture
 def two(kept: Client) -> Client:
-    """Two pots, one poured last week; rounds of today and of two coming days asked for."""
+    """Two pots, one of them poured last week."""
     kept.made("/api/pots", pot(code="S-01", profile_id="sarracenia", medium_id="peat", drainage="tray", route="tray"))
     kept.made("/api/pours", pour(on=(TODAY - 8 * DAY).isoformat()))
     return kept

@@ -150,33 +150,11 @@ class Beside:
         return self._of.pots_since(writes)
 
 
-class Noted(Protocol):
-    """What readers ask of the writes, and where they keep what they made."""
-
-    memory: dict[str, Any]
-    filling: threading.Lock
-
-    @property
-    def writes(self) -> int:
-        """Committed since the start."""
-
-    @property
-    def tables(self) -> Mapping[str, int]:
-        """The count of writes at which each table was last written."""
-
-    @property
-    def touched(self) -> set[str]:
-        """Tables of the write under way."""
-
-    def pots_since(self, writes: int) -> set[int] | None:
-        """Pots written since a count of writes; None: all of them."""
-
-
 class Readable(Protocol):
     """A store whose readers keep what they made."""
 
     @property
-    def changed(self) -> Noted:
+    def changed(self) -> Changed | Beside:
         """What was written, and what readers keep."""
 
     def reading(self) -> AbstractContextManager[Session]:

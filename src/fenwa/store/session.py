@@ -170,3 +170,9 @@ class Store:
             return row[0] if row else None
         finally:
             connection.close()
+
+
+def look_ahead(session: Session, day: date) -> None:
+    """From now on what this session's readers keep is of a coming day, apart from what is of today."""
+    store: Store = session.info["store"]
+    session.info["store"] = store.as_of(day)

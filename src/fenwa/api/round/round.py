@@ -28,7 +28,7 @@ from fenwa.store.errand_state import errands_due
 from fenwa.store.mix_rows import newest_fed_can, products_on_shelf
 from fenwa.store.mix_state import round_feeds
 from fenwa.store.round_state import at_hand, round_pots
-from fenwa.store.session import Store
+from fenwa.store.session import look_ahead
 from fenwa.store.water_state import WaterToday
 
 router = Ways(prefix="/api", tags=["round"])
@@ -80,8 +80,8 @@ def round_page(session: ReadSession, today: Today, on: date | None = None, rows:
             f"Day {on} is not today or within {MAX_AHEAD_DAYS} days after it. Choose a nearer day.", pointer="/on"
         )
     if on is not None and on != today:
-        store: Store = session.info["store"]
-        session.info["store"], today = store.as_of(on), on  # what readers keep is of today
+        look_ahead(session, on)
+        today = on
     pots, waters = pots_today(session, today), at_hand(session, today)
     settings = read_settings(session)
     computed = round_plan(
