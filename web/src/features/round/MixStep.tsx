@@ -9,6 +9,7 @@ import { useEntryForm } from "../../ui/useEntryForm"
 import { usePress } from "../../ui/usePress"
 import { mix, penReading } from "./entries"
 import type { Mixed } from "./walk"
+import { NextButton } from "./NextButton"
 
 type Props = {
   can: Schemas["Can"]
@@ -73,26 +74,13 @@ export function MixStep({ can, today, onMixed }: Props) {
       )}
       <Box mt="auto">
         {!mixed ? (
-          <Button
-            data-key="Enter"
-            w="100%"
-            minH="72px"
-            fontSize="xl"
-            loading={made.isPending}
-            onClick={() => made.mutate(null)}
-          >
+          <NextButton pending={made.isPending} onClick={() => made.mutate(null)}>
             Mixed it
-          </Button>
+          </NextButton>
         ) : judged ? (
-          <Button
-            data-key="Enter"
-            w="100%"
-            minH="72px"
-            fontSize="xl"
-            onClick={() => onMixed(mixed)}
-          >
+          <NextButton onClick={() => onMixed(mixed)}>
             {judged.good ? "Pour" : "Go on all the same"}
-          </Button>
+          </NextButton>
         ) : (
           <ReadPen
             can={can}

@@ -9,6 +9,7 @@ import { useUndo } from "../../ui/useUndo"
 import { pour, skip } from "./entries"
 import type { Mixed } from "./walk"
 import { HeavyOnes } from "./HeavyOnes"
+import { NextButton } from "./NextButton"
 
 type Props = {
   can: Schemas["Can"]
@@ -92,21 +93,13 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
         </Text>
       )}
       <Box mt="auto" pt="5">
-        <Button
-          data-key="Enter"
-          type="button"
-          w="100%"
-          minH="72px"
-          fontSize="xl"
-          loading={all.isPending}
-          onClick={() => all.mutate(null)}
-        >
+        <NextButton pending={all.isPending} onClick={() => all.mutate(null)}>
           {heavy.length === 0
             ? "All as planned"
             : dry.length === 0
               ? "Leave them all"
               : `${dry.length} as planned, ${heavy.length} left`}
-        </Button>
+        </NextButton>
         <Flex gap="2" mt="2">
           {onBack && (
             <Button

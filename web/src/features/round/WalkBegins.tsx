@@ -5,6 +5,7 @@ import { roundQuery } from "../../api/queries"
 import { Loaded } from "../../ui/Page"
 import { WaitingLine } from "../../ui/WaitingLine"
 import { newWalk, type Walk as WalkState } from "./walk"
+import { NextButton } from "./NextButton"
 
 /** The day's list, frozen when the walk begins: logging pours must not move it. */
 export function Begin({ onBegin }: { onBegin: (walk: WalkState) => void }) {
@@ -29,9 +30,7 @@ export function GoOn({ left, onChoose }: { left: WalkState; onChoose: (walk: Wal
         {left.page.today}.
       </Text>
       <WaitingLine />
-      <Button data-key="Enter" minH="72px" fontSize="xl" onClick={() => onChoose(left)}>
-        Go on where it was
-      </Button>
+      <NextButton onClick={() => onChoose(left)}>Go on where it was</NextButton>
       <Button variant="outline" minH="56px" onClick={() => setAnew(true)}>
         Begin with today’s list
       </Button>
