@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from datetime import date
 
-from sqlalchemy import func, select
+from sqlalchemy import and_, func, literal, or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.evidence.seasons import SeasonLog, SeasonPoint, SeasonPour
@@ -42,16 +42,28 @@ def season_pours(session: Session, pot_ids: Collection[int], since: date, until:
 def heights_between(
     session: Session, plant_ids: Collection[int], since: date, until: date, growth_id: int | None = None
 ) -> dict[int, list[SeasonPoint]]:
-    """Heights of the leading growth of plants, or of one growth, by day since the first. [cm]"""
-    mine = select(Look.plant_id, Look.on, Look.growth_cm).where(
-        Look.plant_id.in_(plant_ids),
-        Look.archived_at.is_(None),
-        Look.growth_cm.is_not(None),
-        Look.on >= since,
-        Look.on <= until,
+    """Heights of the leading growth of plants, or of one growth, by day since the first. [cm]
+
+    A look names its growth where that does not lead. One that names none is of the growth whose leaf it measured, and
+    without a leaf of the one that leads now.
+    """
+    leads = select(Growth.id).where(Growth.leads, Growth.plant_id.in_(plant_ids))
+    mine = (
+        select(Look.plant_id, Look.on, Look.growth_cm)
+        .outerjoin(Leaf, Leaf.id == Look.leaf_id)
+        .where(
+            Look.plant_id.in_(plant_ids),
+            Look.archived_at.is_(None),
+            Look.growth_cm.is_not(None),
+            Look.on >= since,
+            Look.on <= until,
+        )
     )
-    if growth_id is not None:
-        mine = mine.where(Look.growth_id == growth_id)
+    if growth_id is None:
+        mine = mine.where(or_(Look.growth_id.is_(None), Look.growth_id.in_(leads)))
+    else:
+        named = func.coalesce(Look.growth_id, Leaf.growth_id)
+        mine = mine.where(or_(named == growth_id, and_(named.is_(None), literal(growth_id).in_(leads))))
     out: dict[int, list[SeasonPoint]] = {}
     for plant_id, on, cm in session.execute(mine.order_by(Look.on, Look.id)):
         if cm is not None:
