@@ -4,7 +4,7 @@ Every row stands once before, on and after either end of the span.
 """
 
 from collections.abc import Callable
-from datetime import date, datetime, timedelta
+from datetime import date
 from typing import Any
 
 import pytest
@@ -24,30 +24,15 @@ from fenwa.store.season_rows import (
     season_logs,
     season_pours,
 )
-from tests.conftest import TODAY, Client, pot
+from tests.conftest import TODAY, Client
+from tests.store.rows import DAY, GONE, SIDE, asked, put, two_pots
 
-DAY = timedelta(days=1)
 SINCE, UNTIL = TODAY - 20 * DAY, TODAY - 10 * DAY
 DAYS = (-1, 0, 5, 10, 11)  # since the first; the span is ten days long
-GONE = datetime(2026, 11, 22, 9, 0)
 
 
 def on(days: int) -> date:
     return SINCE + days * DAY
-
-
-def put(client: Client, *rows: Any) -> list[int]:
-    """Note rows in this order; their numbers."""
-    with client.store.writing() as session:
-        for row in rows:
-            session.add(row)
-            session.flush()
-        return [row.id for row in rows]
-
-
-def asked(client: Client, ask: Callable[[Session], Any]) -> Any:
-    with client.store.reading() as session:
-        return ask(session)
 
 
 def height(days: int, cm: float, **more: Any) -> Look:
@@ -61,10 +46,7 @@ def flowering(client: Client, days: int, count: float | None, plant: int = 1, **
 
 @pytest.fixture
 def two(kept: Client) -> Client:
-    """Two pots with a plant each, and a side growth of the first that does not lead."""
-    kept.made("/api/pots", pot(code="P-02"))
-    put(kept, Growth(id=9, plant_id=1, name="side", leads=False))
-    return kept
+    return two_pots(kept)
 
 
 KINDS: dict[str, tuple[Callable[[int, int], Any], Callable[[Session], dict[int, list[Any]]]]] = {
@@ -124,7 +106,7 @@ def test_water_brings_no_nitrogen_and_a_feed_of_unknown_strength_an_unknown_one(
 
 def test_a_side_growth_has_its_heights_to_itself(two: Client) -> None:
     """A look names its growth where that does not lead; what names none is of the leading one."""
-    put(two, height(1, 10.0), height(2, 3.0, growth_id=9), height(3, 11.0), height(4, 3.5, growth_id=9))
+    put(two, height(1, 10.0), height(2, 3.0, growth_id=SIDE), height(3, 11.0), height(4, 3.5, growth_id=SIDE))
 
     def heights(growth_id: int | None) -> list[SeasonPoint]:
         found: dict[int, list[SeasonPoint]] = asked(two, lambda s: heights_between(s, [1], SINCE, UNTIL, growth_id))
@@ -133,14 +115,14 @@ def test_a_side_growth_has_its_heights_to_itself(two: Client) -> None:
     leading = [SeasonPoint(1, 10.0), SeasonPoint(3, 11.0)]
     assert heights(None) == leading
     assert heights(1) == leading
-    assert heights(9) == [SeasonPoint(2, 3.0), SeasonPoint(4, 3.5)]
+    assert heights(SIDE) == [SeasonPoint(2, 3.0), SeasonPoint(4, 3.5)]
 
 
 def test_a_growth_keeps_what_its_leaf_was_measured_with_when_another_leads(two: Client) -> None:
     """The side growth is let lead: what named none and measured a leaf of the old one stays with that."""
-    put(two, Leaf(id=40, growth_id=1, opened_on=on(0)), Leaf(id=41, growth_id=9, opened_on=on(6)))
-    put(two, height(1, 10.0, leaf_id=40), height(3, 3.0, growth_id=9))
-    two.made("/api/growths/9/lead")
+    put(two, Leaf(id=40, growth_id=1, opened_on=on(0)), Leaf(id=41, growth_id=SIDE, opened_on=on(6)))
+    put(two, height(1, 10.0, leaf_id=40), height(3, 3.0, growth_id=SIDE))
+    two.made(f"/api/growths/{SIDE}/lead")
     put(two, height(8, 6.0, leaf_id=41), height(9, 6.5))
 
     def heights(growth_id: int | None) -> list[float]:
@@ -148,15 +130,15 @@ def test_a_growth_keeps_what_its_leaf_was_measured_with_when_another_leads(two: 
         return [x.value for x in found.get(1, [])]
 
     assert heights(1) == [10.0]
-    assert heights(9) == [3.0, 6.0, 6.5]
+    assert heights(SIDE) == [3.0, 6.0, 6.5]
     assert heights(None) == [10.0, 3.0, 6.0, 6.5], "whatever led then, and what leads now"
 
 
 def test_leaves_of_one_growth_are_told_from_all_of_the_plant(two: Client) -> None:
-    put(two, *[Leaf(growth_id=g, opened_on=on(n)) for g, n in ((1, 2), (9, 4), (1, 6))])
+    put(two, *[Leaf(growth_id=g, opened_on=on(n)) for g, n in ((1, 2), (SIDE, 4), (1, 6))])
     put(two, Leaf(growth_id=1, opened_on=on(7), organ="spike"))
     assert asked(two, lambda s: leaves_between(s, [1], SINCE, UNTIL)) == {1: [2, 4, 6]}
-    assert asked(two, lambda s: leaves_between(s, [1], SINCE, UNTIL, 9)) == {1: [4]}
+    assert asked(two, lambda s: leaves_between(s, [1], SINCE, UNTIL, SIDE)) == {1: [4]}
 
 
 def test_the_most_flowers_that_a_look_counted(two: Client) -> None:
@@ -176,10 +158,10 @@ def test_growths_come_newest_first_by_their_first_leaf_and_none_without_one(two:
         Growth(id=10, plant_id=1, name="bare", leads=False),
         Growth(id=11, plant_id=1, leads=False, archived_at=GONE),
     )
-    gone = Leaf(growth_id=9, opened_on=on(-9), archived_at=GONE)
-    put(two, gone, *[Leaf(growth_id=g, opened_on=on(n)) for g, n in ((1, 4), (1, 1), (9, 3), (11, 5))])
+    gone = Leaf(growth_id=SIDE, opened_on=on(-9), archived_at=GONE)
+    put(two, gone, *[Leaf(growth_id=g, opened_on=on(n)) for g, n in ((1, 4), (1, 1), (SIDE, 3), (11, 5))])
     found = asked(two, lambda s: [(g.id, day) for g, day in growths_seen(s, 1)])
-    assert found == [(9, on(3)), (1, on(1))]
+    assert found == [(SIDE, on(3)), (1, on(1))]
 
 
 def test_phases_are_those_of_the_leading_growth(two: Client) -> None:
@@ -187,7 +169,7 @@ def test_phases_are_those_of_the_leading_growth(two: Client) -> None:
         two,
         PhaseSpan(growth_id=1, phase="rest", since=on(2)),
         PhaseSpan(growth_id=1, phase="dormant", since=on(3), archived_at=GONE),
-        PhaseSpan(growth_id=9, phase="rest", since=on(4)),
+        PhaseSpan(growth_id=SIDE, phase="rest", since=on(4)),
     )
     noted = asked(two, lambda s: phases_noted(s, 1))
     assert [x for x in noted if x[0] < TODAY] == [(on(2), "rest")]

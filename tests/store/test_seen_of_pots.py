@@ -4,7 +4,6 @@ Rows are noted out of their order, and newer, older, archived and coming ones of
 """
 
 from collections.abc import Callable
-from datetime import date, datetime, timedelta
 from typing import Any
 
 import pytest
@@ -23,30 +22,16 @@ from fenwa.store.seen_of_pots import (
     treated_of,
     weights_of,
 )
-from fenwa.store.session import Store
 from tests.conftest import TODAY, Client, pot
-
-DAY = timedelta(days=1)
-GONE = datetime(2026, 11, 22, 9, 0)
+from tests.store.rows import DAY, GONE, ago, put
 
 
 @pytest.fixture
-def three(client: Client) -> Store:
+def three(client: Client) -> Client:
     """Three pots, so that an id among some is not the only one."""
     for n in range(3):
         client.made("/api/pots", pot(code=f"P-0{n + 1}"))
-    return client.store
-
-
-def noted(store: Store, *rows: Any) -> None:
-    with store.writing() as session:
-        for row in rows:
-            session.add(row)
-            session.flush()  # by their order here, and so by their numbers
-
-
-def ago(days: int) -> date:
-    return TODAY - days * DAY
+    return client
 
 
 def row(table: type, back: int, pot_id: int = 1, **more: Any) -> Any:
@@ -64,12 +49,12 @@ KINDS: list[tuple[Callable[..., Any], Callable[[int, int], Any]]] = [
 
 @pytest.mark.parametrize(("asked", "made"), KINDS, ids=["overrides", "weights", "treated", "felt", "put off"])
 def test_each_is_of_its_pot_up_to_the_day_and_not_archived(
-    three: Store, asked: Callable[..., dict[int, Any]], made: Callable[[int, int], Any]
+    three: Client, asked: Callable[..., dict[int, Any]], made: Callable[[int, int], Any]
 ) -> None:
     archived = made(1, 3)
     archived.archived_at = GONE
-    noted(three, made(0, 1), made(-1, 2), archived)
-    with three.reading() as session:
+    put(three, made(0, 1), made(-1, 2), archived)
+    with three.store.reading() as session:
         assert set(asked(session, TODAY, None)) == {1}, "a coming one and an archived one are not there yet or any more"
         assert set(asked(session, TODAY + DAY, None)) == {1, 2}
         assert set(asked(session, TODAY - DAY, None)) == set()
@@ -77,8 +62,8 @@ def test_each_is_of_its_pot_up_to_the_day_and_not_archived(
         assert asked(session, TODAY + DAY, set()) == {}, "of no pot nothing, and not of all"
 
 
-def test_holds_set_aside_and_weights_come_oldest_first_and_all_of_them(three: Store) -> None:
-    noted(
+def test_holds_set_aside_and_weights_come_oldest_first_and_all_of_them(three: Client) -> None:
+    put(
         three,
         row(HoldOverride, 1, hold_id="crust", word="late"),
         row(HoldOverride, 5, hold_id="salty", word="early"),
@@ -86,7 +71,7 @@ def test_holds_set_aside_and_weights_come_oldest_first_and_all_of_them(three: St
         row(Weight, 2, grams=410.0, kind="now"),
         row(Weight, 9, grams=620.0, kind="drained"),
     )
-    with three.reading() as session:
+    with three.store.reading() as session:
         assert overrides_of(session, TODAY, {1}) == {
             1: (
                 Override("salty", ago(5), "early"),
@@ -100,21 +85,21 @@ def test_holds_set_aside_and_weights_come_oldest_first_and_all_of_them(three: St
 
 
 @pytest.mark.parametrize("days", [None, 0, 14])
-def test_the_newest_treatment_holds_with_its_own_days(three: Store, days: int | None) -> None:
+def test_the_newest_treatment_holds_with_its_own_days(three: Client, days: int | None) -> None:
     """Without days nobody read the label: that is not nought days."""
-    noted(
+    put(
         three,
         row(models.Event, 2, kind=TREATED, days=days),
         row(models.Event, 8, kind=TREATED, days=21),
         row(models.Event, 1, kind="moved", days=4),
         models.Event(pot_id=None, on=ago(1), kind=TREATED, days=30),
     )
-    with three.reading() as session:
+    with three.store.reading() as session:
         assert treated_of(session, TODAY, None) == {1: Treated(ago(2), days)}
 
 
-def test_a_skip_and_a_look_put_off_do_not_stand_for_each_other(three: Store) -> None:
-    noted(
+def test_a_skip_and_a_look_put_off_do_not_stand_for_each_other(three: Client) -> None:
+    put(
         three,
         row(models.Decision, 3, what="wait", why="a spike", look_again_on=ago(-9)),
         row(models.Decision, 2, what=SKIPPED, why="heavy", look_again_on=ago(-1)),
@@ -123,21 +108,21 @@ def test_a_skip_and_a_look_put_off_do_not_stand_for_each_other(three: Store) -> 
         row(models.Decision, 0, 2, what=SKIPPED, look_again_on=ago(-4)),
         row(models.Decision, 0, 3, what="wait", look_again_on=ago(-5)),
     )
-    with three.reading() as session:
+    with three.store.reading() as session:
         skipped, again = put_off(session, TODAY, None)
     assert skipped == {1: ago(-2), 2: ago(-4)}, "the newest skip of each"
     assert again == {1: LookAgain(ago(-9), "wait", "a spike"), 3: LookAgain(ago(-5), "wait", "")}
 
 
-def test_of_how_dry_a_pot_is_the_newest_finding_of_each_kind_stands(three: Store) -> None:
+def test_of_how_dry_a_pot_is_the_newest_finding_of_each_kind_stands(three: Client) -> None:
     """A probe read on Monday is not taken back by a finger on Tuesday; a pot that does not droop was looked at."""
-    noted(
+    put(
         three,
         row(Feel, 1, moist="damp", droops=False),
         row(Feel, 4, moist="dry", heft="light", probe_value=0.0),
         row(Feel, 6, probe_value=3.0, wall="cold"),
     )
-    with three.reading() as session:
+    with three.store.reading() as session:
         found = felt_of_pots(session, TODAY, {1, 2})[1]
     assert {name: (getattr(seen, name), seen.on) for name, seen in found.items()} == {
         "moist": ("damp", ago(1)),
@@ -148,7 +133,7 @@ def test_of_how_dry_a_pot_is_the_newest_finding_of_each_kind_stands(three: Store
     }
 
 
-def test_on_one_day_the_later_entry_is_the_newer(three: Store) -> None:
-    noted(three, row(Feel, 0, moist="dry"), row(Feel, 0, moist="wet"))
-    with three.reading() as session:
+def test_on_one_day_the_later_entry_is_the_newer(three: Client) -> None:
+    put(three, row(Feel, 0, moist="dry"), row(Feel, 0, moist="wet"))
+    with three.store.reading() as session:
         assert felt_of_pots(session, TODAY, None)[1]["moist"].moist == "wet"

@@ -19,6 +19,7 @@ from fenwa.core.leaf.marks import BROWN
 from fenwa.core.leaf.sizes import SeenLeaf, finished_mm
 from fenwa.core.leaf.timing import begun_on, plastochron
 from fenwa.store.leaf_rows import leaves_of
+from fenwa.store.look_rows import of_leading
 from fenwa.store.models import (
     Batch,
     CheckDone,
@@ -207,7 +208,7 @@ def _heights_seen() -> Executable:
     return (
         select(Look.plant_id, Look.on, Look.growth_cm)
         .where(Look.plant_id.in_(among()), Look.archived_at.is_(None), Look.on <= bindparam("today"))
-        .where(Look.growth_cm > 0)
+        .where(Look.growth_cm > 0, of_leading())
         .order_by(Look.on, Look.id)
     )
 

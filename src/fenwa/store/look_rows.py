@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from datetime import date
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.errors import NotFound
@@ -14,6 +14,11 @@ from fenwa.core.leaf.marks import SeenMark, counted_kinds
 from fenwa.core.leaf.organs import SeenOrgan
 from fenwa.store.models import Decision, Growth, Leaf, LeafLengthRow, Look, MarkRow, OrganRow, Photo
 from fenwa.store.summary import refresh
+
+
+def of_leading() -> ColumnElement[bool]:
+    """Looks at the growth that leads its plant: those that name none, and those that name it."""
+    return or_(Look.growth_id.is_(None), Look.growth_id.in_(select(Growth.id).where(Growth.leads)))
 
 
 def last_look(session: Session, plant_id: int, until: date) -> Look | None:

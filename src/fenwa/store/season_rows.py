@@ -9,6 +9,7 @@ from sqlalchemy import and_, func, literal, or_, select
 from sqlalchemy.orm import Session
 
 from fenwa.core.evidence.seasons import SeasonLog, SeasonPoint, SeasonPour
+from fenwa.store.look_rows import of_leading
 from fenwa.store.models import Batch, Climate, Growth, Leaf, Look, OrganRow, PhaseSpan, Pour
 from fenwa.store.pot_today import PotToday
 
@@ -47,7 +48,6 @@ def heights_between(
     A look names its growth where that does not lead. One that names none is of the growth whose leaf it measured, and
     without a leaf of the one that leads now.
     """
-    leads = select(Growth.id).where(Growth.leads, Growth.plant_id.in_(plant_ids))
     mine = (
         select(Look.plant_id, Look.on, Look.growth_cm)
         .outerjoin(Leaf, Leaf.id == Look.leaf_id)
@@ -60,8 +60,9 @@ def heights_between(
         )
     )
     if growth_id is None:
-        mine = mine.where(or_(Look.growth_id.is_(None), Look.growth_id.in_(leads)))
+        mine = mine.where(of_leading())
     else:
+        leads = select(Growth.id).where(Growth.leads)
         named = func.coalesce(Look.growth_id, Leaf.growth_id)
         mine = mine.where(or_(named == growth_id, and_(named.is_(None), literal(growth_id).in_(leads))))
     out: dict[int, list[SeasonPoint]] = {}
