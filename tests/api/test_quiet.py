@@ -12,8 +12,9 @@ import pytest
 
 from fenwa.api import quiet
 from fenwa.api.quiet import OLD, WHOLE_EVERY, WORTH_CARRYING, Tidying
+from fenwa.store.engine import CARRIED_AT_pages
 from fenwa.store.models import Setting
-from fenwa.store.session import CARRIED_AT_pages, Store
+from fenwa.store.session import Store
 
 
 class Asked:

@@ -1,6 +1,8 @@
 """The database file: pragmas, one transaction, migrations that keep every row."""
 
+import re
 import sqlite3
+from contextlib import closing
 from datetime import date
 from pathlib import Path
 
@@ -82,6 +84,31 @@ def test_head_equals_models_and_the_newest_migration(store: Store) -> None:
     scripts = ScriptDirectory(str(migrate.MIGRATIONS))
     assert scripts.get_current_head() == migrate.HEAD
     assert {s.revision for s in scripts.walk_revisions()} == set(migrate.KNOWN)
+
+
+def _laid_out(path: Path) -> dict[str, list[str]]:
+    """How each table, index and trigger was made; a table's columns and constraints in no order."""
+    with closing(sqlite3.connect(path)) as connection:
+        made = connection.execute("SELECT name, sql FROM sqlite_master WHERE sql IS NOT NULL").fetchall()
+    found = {}
+    for name, sql in made:
+        as_said = " ".join(sql.split()).replace('TABLE "', "TABLE ").replace('" (', " (", 1).replace("('')", "''")
+        head, _, rest = as_said.partition("(")
+        inner, _, tail = rest.rpartition(")")
+        # a comma ends a column or a constraint where no parenthesis is open
+        parts = re.findall(r"(?:[^,()]|\((?:[^()]|\([^()]*\))*\))+", inner)
+        found[name] = [head.strip(), *sorted(part.strip() for part in parts), tail.strip()]
+    return found
+
+
+def test_a_new_database_is_laid_out_as_one_that_walked_through_every_migration(tmp_path: Path) -> None:
+    new, walked = tmp_path / "new.sqlite", tmp_path / "walked.sqlite"
+    migrate.to_revision(walked, migrate.KNOWN[-2])
+    for path in (new, walked):
+        Store(path).close()
+    assert _laid_out(new) == _laid_out(walked)
+    assert len(_laid_out(new)) > 100
+    assert "CONSTRAINT fk_pot_place_id FOREIGN KEY(place_id) REFERENCES place (id)" in _laid_out(new)["pot"]
 
 
 @pytest.mark.parametrize("revision", migrate.KNOWN[:-1])

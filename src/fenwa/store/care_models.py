@@ -108,7 +108,7 @@ class Candidate(Archivable, Base):
     on: Mapped[date]
     home: Mapped[dict[str, Any]]
     answer: Mapped[dict[str, Any]]
-    pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id"))
+    pot_id: Mapped[int | None] = mapped_column(ForeignKey("pot.id", name="fk_candidate_pot_id_pot"))
 
 
 class HoldOverride(Archivable, Base):

@@ -63,7 +63,7 @@ class Look(Archivable, Base):
     spike: Mapped[bool] = mapped_column(default=False, server_default="0")
     root_cm: Mapped[float | None]
     roots_working: Mapped[bool | None]
-    growth_id: Mapped[int | None] = mapped_column(ForeignKey("growth.id"))
+    growth_id: Mapped[int | None] = mapped_column(ForeignKey("growth.id", name="fk_look_growth_id_growth"))
     growth_cm: Mapped[float | None]
     roots_cm: Mapped[list[Any] | None]
     marks: Mapped[list[str]] = mapped_column(default=list)

@@ -14,6 +14,7 @@ from sqlalchemy import Connection, Engine, create_engine, inspect, text
 
 from fenwa.core.errors import Conflict
 from fenwa.store.file import make_private
+from fenwa.store.models import Base
 
 HEAD = "0015"  # a test holds it against the newest migration
 KNOWN = (
@@ -47,8 +48,8 @@ def current(engine: Engine) -> str | None:
 
 
 def upgrade(path: Path, engine: Engine, say: Callable[[str], None] | None = None) -> None:
-    """Migrate to head, in one transaction: ended on the way, the database is as it was. Alembic is loaded only when
-    there is something to do: it slows a start. ``say``: hears how far it is.
+    """Bring a database to head, in one transaction: ended on the way, it is as it was. Alembic is loaded only when
+    there is something to migrate: it slows a start. ``say``: hears how far it is.
 
     Raises
     ------
@@ -58,16 +59,27 @@ def upgrade(path: Path, engine: Engine, say: Callable[[str], None] | None = None
     now = current(engine)
     if now == HEAD:
         return
-    if now is not None and now not in KNOWN:
+    if now is None:
+        _lay_out(engine)
+        return
+    if now not in KNOWN:
         raise Conflict(
             f"The database {path.name} was made by a newer Fenwa (schema {now}, this one knows {HEAD}). "
             "Update Fenwa, or open another database."
         )
-    if now is not None:
-        if say:
-            say(f"Bringing {path.name} from schema {now} to {HEAD}; a copy from before is kept beside it.")
-        _copy(path, path.with_suffix(f".before-{HEAD}.sqlite"))
-    _migrate(path, engine, "head", say if now is not None else None)
+    if say:
+        say(f"Bringing {path.name} from schema {now} to {HEAD}; a copy from before is kept beside it.")
+    _copy(path, path.with_suffix(f".before-{HEAD}.sqlite"))
+    _migrate(path, engine, "head", say)
+
+
+def _lay_out(engine: Engine) -> None:
+    """A new database has its tables from the models: every migration, one after the other, takes a second."""
+    with engine.begin() as connection:
+        Base.metadata.create_all(connection, checkfirst=False)
+        version = "version_num VARCHAR(32) NOT NULL, CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num)"
+        connection.exec_driver_sql(f"CREATE TABLE alembic_version ({version})")
+        connection.execute(text("INSERT INTO alembic_version VALUES (:head)"), {"head": HEAD})
 
 
 def to_revision(path: Path, revision: str) -> None:
@@ -78,12 +90,15 @@ def to_revision(path: Path, revision: str) -> None:
 
 @cache
 def _laid_out_as(revision: str) -> bytes:
-    """The file of an empty database as a schema had it; walking through every migration takes a second."""
+    """The file of an empty database as a schema had it."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "empty.sqlite"
         engine = create_engine(f"sqlite:///{path}")
         try:
-            _migrate(path, engine, revision)
+            if revision == HEAD:
+                _lay_out(engine)
+            else:
+                _migrate(path, engine, revision)
         finally:
             engine.dispose()
         return path.read_bytes()

@@ -218,7 +218,7 @@ class Pot(Archivable, Base):
     soak_min: Mapped[float | None]
     stand_min: Mapped[float | None]
     filled: Mapped[str] = mapped_column(default="", server_default="")  # by the plant: scarcely, or empty: as usual
-    water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id"))
+    water_id: Mapped[int | None] = mapped_column(ForeignKey("water.id", name="fk_pot_water_id_water"))
     plants: Mapped[list[Plant]] = relationship(back_populates="pot")
     __table_args__ = (CheckConstraint("volume_L > 0", "volume_positive"),)
 
@@ -285,7 +285,7 @@ class Pour(Archivable, Base):
     by: Mapped[str] = mapped_column(default="", server_default="")
     felt: Mapped[str] = mapped_column(default="", server_default="")
     gave: Mapped[str] = mapped_column(default="", server_default="")
-    plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id"))
+    plant_id: Mapped[int | None] = mapped_column(ForeignKey("plant.id", name="fk_pour_plant_id_plant"))
     flush_id: Mapped[int | None] = mapped_column(ForeignKey("flush.id"), index=True)  # a pass of it
     minute: Mapped[float | None]  # of a pass: since the flush began
     soaked_min: Mapped[float | None]  # of a pass: how long the water had stood before it

@@ -9,53 +9,15 @@ from contextlib import AbstractContextManager, closing, contextmanager, suppress
 from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
-from typing import Any
 
-from pydantic_core import from_json, to_json
-from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
-from sqlalchemy.pool import QueuePool
 
+from fenwa.store.engine import make_engine
 from fenwa.store.file import APPLICATION_ID, check_ours, close_to_others, make_private
 from fenwa.store.giving_way import entry
 from fenwa.store.memory import Beside, Changed, Readable, hear_reads
 from fenwa.store.migrate import upgrade
 from fenwa.store.standing_rows import set_triggers
-
-CARRIED_AT_pages = 8_000  # 32 MB of write-ahead log, where no quiet moment came before (SQLite's own: 1,000)
-
-
-def make_engine(path: Path, writing: bool) -> Engine:
-    """Engine on a database file with the pragmas every connection needs; a reading one cannot write."""
-    engine = create_engine(
-        f"sqlite:///{path}",
-        poolclass=QueuePool,
-        max_overflow=-1,  # a reader that makes a value reads it by another connection: to wait for one would be a knot
-        connect_args={"check_same_thread": False},
-        json_serializer=lambda value: to_json(value).decode(),  # histories are long: five times as fast as json
-        json_deserializer=from_json,
-    )
-
-    @event.listens_for(engine, "connect")
-    def _pragmas(connection: Any, _record: Any) -> None:
-        connection.isolation_level = None  # we say BEGIN ourselves, so that reads and writes can differ
-        cursor = connection.cursor()
-        for pragma in (
-            "foreign_keys=ON",
-            "journal_mode=WAL",
-            "busy_timeout=5000",
-            "synchronous=FULL",
-            f"wal_autocheckpoint={CARRIED_AT_pages}",
-            f"query_only={'OFF' if writing else 'ON'}",
-        ):
-            cursor.execute(f"PRAGMA {pragma}")
-        cursor.close()
-
-    @event.listens_for(engine, "begin")
-    def _begin(connection: Any) -> None:
-        connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
-
-    return engine
 
 
 @dataclass(frozen=True)
