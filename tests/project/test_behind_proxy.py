@@ -55,13 +55,21 @@ def command_of(proxy: str, folder: Path, port: int, target: int) -> list[str]:
     return [sys.executable, "-m", "tests.project.passing_on", str(port), str(target), str(pem), str(key)]
 
 
+@pytest.fixture(scope="module")
+def chosen(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A new collection whose passphrase was chosen."""
+    database = tmp_path_factory.mktemp("chosen") / "own.sqlite"
+    choose(database)
+    return database
+
+
 @pytest.fixture(params=["standard library", "nginx"])
-def ask(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Ask]:
+def ask(request: pytest.FixtureRequest, chosen: Path, tmp_path: Path) -> Iterator[Ask]:
     """Ask the house through a proxy that ends the encrypted link."""
     if request.param == "nginx" and shutil.which("nginx") is None:
         pytest.skip("nginx is not installed here")
     database = tmp_path / "own.sqlite"
-    choose(database)
+    shutil.copy(chosen, database)
     with running("serve", database, 0, "--lan", "--behind-proxy", NAME) as address:
         target = int(address.rsplit(":", 1)[1].strip("/"))
         port = free_port()
