@@ -45,7 +45,8 @@ def _row(row: Row, now: datetime) -> AirRow:
         at = datetime.fromisoformat(row.cells["time"])
     except ValueError as error:
         raise refuse(row.line, "time", f"“{row.cells['time']}” is no time. Write it as 2026-11-23T06:30.") from error
-    at = at.replace(tzinfo=None)
+    if at.tzinfo is not None:  # a logger that says its zone is read in the clock of this machine, as a pack is
+        at = at.astimezone().replace(tzinfo=None)
     if at > now:
         raise refuse(row.line, "time", f"{row.cells['time']} lies in the future. Set the logger’s clock.")
 

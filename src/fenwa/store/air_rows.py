@@ -3,16 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from dataclasses import asdict, fields
 from datetime import date, datetime, timedelta
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from fenwa.core.climate.days import KEPT_EACH_DAYS, KEPT_HOURS_DAYS, ClimateDay, Sample, climate_days, kept_thin
+from fenwa.core.climate.days import (
+    KEPT_EACH_DAYS,
+    KEPT_HOURS_DAYS,
+    KeptDay,
+    Sample,
+    as_kept,
+    climate_days,
+    kept_again,
+    kept_thin,
+)
 from fenwa.store.models import Climate, ClimateSample, InboxEntry, Logger
 from fenwa.store.summary import touch_all
 
 LOGGER = "logger"
+DAY = timedelta(days=1)
 AirReading = tuple[datetime, float | None, float | None]  # when, °C, %
 
 
@@ -38,21 +49,26 @@ def unbound_devices(session: Session) -> list[str]:
     return [d for d in rows if d not in bound]
 
 
-def samples_since(session: Session, place_id: int, since: datetime) -> list[Sample]:
-    """Readings of a place from a moment on, oldest first."""
+def samples_between(session: Session, place_id: int, since: date, until: date) -> list[Sample]:
+    """Readings of a place on these days, oldest first."""
     rows = session.execute(
         select(ClimateSample.at, ClimateSample.celsius, ClimateSample.humidity_pct)
-        .where(ClimateSample.place_id == place_id, ClimateSample.at >= since)
-        .order_by(ClimateSample.at)
+        .where(ClimateSample.place_id == place_id)
+        .where(ClimateSample.at >= _begin(since), ClimateSample.at < _begin(until + DAY))
+        .order_by(ClimateSample.at, ClimateSample.id)
     )
     return [Sample(at, celsius, humidity) for at, celsius, humidity in rows]
+
+
+def _begin(day: date) -> datetime:
+    return datetime.combine(day, datetime.min.time())
 
 
 def keep_samples(
     session: Session,
     place_id: int,
     device: str,
-    rows: Iterable[tuple[datetime, float | None, float | None]],
+    rows: Iterable[AirReading],
     dry: float,
 ) -> int:
     """Readings of a logger that were not there yet; their days are folded anew. Returns how many were new."""
@@ -86,35 +102,29 @@ def keep_samples(
 
 def fold_days(session: Session, place_id: int, since: date, until: date, dry_below_pct: float) -> None:
     """Write the days of a logger: coldest, middle, warmest, humidity, deficit, hours. Typed days stay as they are."""
-    first = datetime.combine(since, datetime.min.time())
-    samples = [s for s in samples_since(session, place_id, first) if s.at.date() <= until]
-    for day in climate_days(samples=samples, dry_below_pct=dry_below_pct).result.days:
-        row = session.scalars(
-            select(Climate).where(
-                Climate.place_id == place_id,
-                Climate.on == day.on,
-                Climate.origin == LOGGER,
-                Climate.archived_at.is_(None),
-            )
-        ).first()
-        if row is None:
-            row = Climate(place_id=place_id, on=day.on, origin=LOGGER)
-            session.add(row)
-        _write(row, day)
+    mine = select(Climate).where(Climate.place_id == place_id, Climate.origin == LOGGER, Climate.archived_at.is_(None))
+    kept = {x.on: x for x in session.scalars(mine.where(Climate.on >= since, Climate.on <= until).order_by(Climate.id))}
+    samples = samples_between(session, place_id, since, until + DAY)  # the last of a day stands until the next
+    begin = 0
+    for end in range(1, len(samples) + 1):
+        on = samples[begin].at.date()
+        if end < len(samples) and samples[end].at.date() == on:
+            continue
+        if on <= until:  # a day at a time: a file of years holds more readings than are folded in one go
+            told = climate_days(samples=samples[begin : end + 1], dry_below_pct=dry_below_pct).result.days[0]
+            row = kept.get(on)
+            if row is None:
+                session.add(Climate(place_id=place_id, on=on, origin=LOGGER, **asdict(as_kept(told))))
+            else:
+                for name, value in asdict(kept_again(_kept(row), as_kept(told))).items():
+                    setattr(row, name, value)
+        begin = end
     session.flush()
 
 
-def _write(row: Climate, day: ClimateDay) -> None:
-    """A day as it stands; coldest and warmest only where enough of it was read."""
-    t, h = day.celsius, day.humidity
-    row.hours, row.hours_dry = day.hours, day.hours_dry
-    row.middle_C = t.middle if t else None
-    row.night_C = t.least if t and day.whole else None
-    row.day_C = t.greatest if t and day.whole else None
-    row.humidity_pct = h.middle if h else None
-    row.humidity_low_pct = h.least if h else None
-    row.humidity_high_pct = h.greatest if h else None
-    row.deficit_kPa = day.deficit_kPa.greatest if day.deficit_kPa else None
+def _kept(row: Climate) -> KeptDay:
+    told = {f.name: getattr(row, f.name) for f in fields(KeptDay)}
+    return KeptDay(**told | {"hours": row.hours or 0.0})
 
 
 def thin(session: Session, place_id: int, now: datetime) -> int:

@@ -63,19 +63,19 @@ def leaves_of(session: Session, plant_ids: Iterable[int], today: date) -> dict[i
 
 
 def changes_between(session: Session, pot_id: int, since: date, until: date) -> list[Happened]:
-    """What happened to a pot between two days: flushes, feeds together, events and decisions."""
+    """What happened to a pot from one day to another, both counted: flushes, feeds together, events, decisions."""
     mine = poured_days(session, [pot_id], since, until).get(pot_id, {"feed": [], "flush": []})
     out = [Happened(on, "flush", True) for on in mine["flush"]]
     fed = mine["feed"]
     if fed:
         out.append(Happened(fed[0], f"{len(fed)} feed{'s' if len(fed) > 1 else ''} from here"))
     events = session.scalars(
-        select(Event).where(Event.pot_id == pot_id, Event.archived_at.is_(None), Event.on > since, Event.on <= until)
+        select(Event).where(Event.pot_id == pot_id, Event.archived_at.is_(None), Event.on >= since, Event.on <= until)
     )
     out += [Happened(e.on, e.note or e.kind) for e in events]
     decided = session.scalars(
         select(Decision).where(
-            Decision.pot_id == pot_id, Decision.archived_at.is_(None), Decision.on > since, Decision.on <= until
+            Decision.pot_id == pot_id, Decision.archived_at.is_(None), Decision.on >= since, Decision.on <= until
         )
     )
     out += [Happened(d.on, d.what) for d in decided]

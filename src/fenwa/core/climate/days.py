@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from itertools import pairwise
@@ -56,6 +56,21 @@ class ClimateDay:
     def whole(self) -> bool:
         """Whether enough of the day was seen to stand for it."""
         return self.hours >= WHOLE_DAY_h
+
+
+@dataclass(frozen=True)
+class KeptDay:
+    """A day of a place as it is kept when its readings are gone. None: not measured. [h, °C, %, kPa]"""
+
+    hours: float
+    hours_dry: float | None = None
+    middle_C: float | None = None
+    night_C: float | None = None
+    day_C: float | None = None
+    humidity_pct: float | None = None
+    humidity_low_pct: float | None = None
+    humidity_high_pct: float | None = None
+    deficit_kPa: float | None = None
 
 
 @dataclass(frozen=True)
@@ -174,3 +189,48 @@ def kept_thin(moments: Sequence[datetime], now: datetime) -> list[bool]:
         keep.append(age <= timedelta(days=KEPT_HOURS_DAYS) and hour not in hours)
         hours.add(hour)
     return keep
+
+
+def as_kept(day: ClimateDay) -> KeptDay:
+    """A day as it is kept: coldest and warmest only where enough of it was read."""
+    t, h = day.celsius, day.humidity
+    return KeptDay(
+        hours=day.hours,
+        hours_dry=day.hours_dry,
+        middle_C=t.middle if t else None,
+        night_C=t.least if t and day.whole else None,
+        day_C=t.greatest if t and day.whole else None,
+        humidity_pct=h.middle if h else None,
+        humidity_low_pct=h.least if h else None,
+        humidity_high_pct=h.greatest if h else None,
+        deficit_kPa=day.deficit_kPa.greatest if day.deficit_kPa else None,
+    )
+
+
+def kept_again(before: KeptDay, again: KeptDay) -> KeptDay:
+    """A day told once more, when some of the readings it was told by are gone: what they said is not lost.
+
+    Least and greatest only widen; the rest is of the telling that saw more of the day, the later of two alike.
+    """
+    more, less = (again, before) if again.hours >= before.hours else (before, again)
+
+    def of_more(name: str) -> float | None:
+        told: float | None = getattr(more, name)
+        other: float | None = getattr(less, name)
+        return other if told is None else told
+
+    def widest(name: str, pick: Callable[[list[float]], float]) -> float | None:
+        told = [v for v in (getattr(before, name), getattr(again, name)) if v is not None]
+        return pick(told) if told else None
+
+    return KeptDay(
+        hours=more.hours,
+        hours_dry=of_more("hours_dry"),
+        middle_C=of_more("middle_C"),
+        night_C=widest("night_C", min),
+        day_C=widest("day_C", max),
+        humidity_pct=of_more("humidity_pct"),
+        humidity_low_pct=widest("humidity_low_pct", min),
+        humidity_high_pct=widest("humidity_high_pct", max),
+        deficit_kPa=widest("deficit_kPa", max),
+    )
