@@ -102,37 +102,13 @@ def as_event(p: Pour | PourRow, shares: BallastShares) -> WaterEvent:
     )
 
 
-def as_logged(x: Any, leads: bool = True) -> LoggedLook:
-    """One stored look as the core reads it; ``leads``: it saw the leading growth."""
-    return LoggedLook(
-        on=x.on,
-        marks=_listed(x.marks),
-        marks_looked_for=x.marks_looked_for,
-        new_leaf=x.new_leaf,
-        new_growth=x.new_growth,
-        growth_stopped=x.growth_stopped,
-        spike=x.spike,
-        root_cm=x.root_cm,
-        roots_working=x.roots_working,
-        leaves_count=x.leaves_count,
-        newest_leaf_mm=x.newest_leaf_mm,
-        leads=leads,
-        growth_cm=x.growth_cm,
-        roots_cm=_listed(x.roots_cm),
-    )
-
-
 @lru_cache(maxsize=4096)
-def _read(text: str) -> tuple[Any, ...]:
-    return tuple(from_json(text) or ())
+def _listed(stored: str | None) -> tuple[Any, ...]:
+    """A stored list, read once, for most looks say the same."""
+    return () if stored is None else tuple(from_json(stored) or ())
 
 
-def _listed(stored: str | list[Any] | None) -> tuple[Any, ...]:
-    """A stored list; as text it is read once, for most looks say the same."""
-    return _read(stored) if isinstance(stored, str) else tuple(stored or ())
-
-
-_LOOK = (
+_LOOK = (  # whose it is, then as the core reads it
     Look.pot_id,
     Look.plant_id,
     Look.growth_id,
@@ -252,9 +228,9 @@ def _looks(session: Session, plants: Mapping[int, Plant]) -> dict[int, list[Logg
     ids = listed(plants)
     side = {x.id for x in columns(session, _SIDE_GROWTHS, ids=ids)}
     out: dict[int, list[LoggedLook]] = {}
-    for x in columns(session, _LOOKS, ids=ids):
-        leads = x.growth_id not in side and x.plant_id == plants[x.pot_id].id
-        out.setdefault(x.pot_id, []).append(as_logged(x, leads))
+    for pot_id, plant_id, growth_id, on, marks, *told, roots_cm in columns(session, _LOOKS, ids=ids):
+        leads = growth_id not in side and plant_id == plants[pot_id].id
+        out.setdefault(pot_id, []).append(LoggedLook._make((on, _listed(marks), *told, _listed(roots_cm), leads)))
     return out
 
 

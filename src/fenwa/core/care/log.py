@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from itertools import pairwise
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from fenwa.core.care.condition import Phase
 from fenwa.core.care.pattern import FedSoFar
@@ -25,8 +25,7 @@ OFF_MEDIUM = ("cup", "moss pole", "leaf spray")  # what is poured there does not
 CRUST, LIMP, ROT, CRISP, ALGAE = "crust", "limp", "rot", "crisp", "algae"  # marks that rule a pot, as a look names them
 
 
-@dataclass(frozen=True)
-class LoggedPour:
+class LoggedPour(NamedTuple):
     """A pour as far as the care of a pot goes. None: not measured. [L, µS/cm]"""
 
     on: date
@@ -37,9 +36,11 @@ class LoggedPour:
     piece: bool = False  # one plant of several alone got it: the pot's own rhythm goes on
 
 
-@dataclass(frozen=True, kw_only=True)
-class LoggedLook:
-    """A look at a pot's plant. None: not measured. ``leads``: it saw the leading growth, not a side one. [cm, mm]"""
+class LoggedLook(NamedTuple):
+    """A look at a pot's plant. None: not measured. ``leads``: it saw the leading growth, not a side one. [cm, mm]
+
+    A tuple, for every look of a pot is read at each of its pours.
+    """
 
     on: date
     marks: tuple[str, ...] = ()
@@ -52,9 +53,9 @@ class LoggedLook:
     roots_working: bool | None = None
     leaves_count: int | None = None
     newest_leaf_mm: float | None = None
-    leads: bool = True
     growth_cm: float | None = None
     roots_cm: tuple[float, ...] = ()
+    leads: bool = True
 
 
 @dataclass(frozen=True)
