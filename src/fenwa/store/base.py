@@ -8,6 +8,8 @@ from typing import Any
 from sqlalchemy import JSON, MetaData
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+# four foreign keys that migrations named otherwise say so in the models: a new database and one that walked through
+# every migration are alike to the next one (a test holds them against each other)
 NAMING = {
     "ix": "ix_%(table_name)s_%(column_0_N_name)s",
     "uq": "uq_%(table_name)s_%(column_0_N_name)s",

@@ -211,6 +211,7 @@ def kept_again(before: KeptDay, again: KeptDay) -> KeptDay:
     """A day told once more, when some of the readings it was told by are gone: what they said is not lost.
 
     Least and greatest only widen; the rest is of the telling that saw more of the day, the later of two alike.
+    Judgement: a reading that was taken stays true when it is thinned out.
     """
     more, less = (again, before) if again.hours >= before.hours else (before, again)
 
