@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { useEffect, useState } from "react"
 import { roundQuery } from "../../api/queries"
 import { Loaded } from "../../ui/Page"
+import { wholeDay } from "../../ui/format"
 import { WaitingLine } from "../../ui/WaitingLine"
 import { newWalk, type Walk as WalkState } from "./walk"
 import { NextButton } from "./NextButton"
@@ -27,7 +28,7 @@ export function GoOn({ left, onChoose }: { left: WalkState; onChoose: (walk: Wal
       </Heading>
       <Text fontSize="lg">
         {left.done.length} of {left.page.plan.pots_due} pots were poured on it, begun on the list of{" "}
-        {left.page.today}.
+        {wholeDay(left.page.today)}.
       </Text>
       <WaitingLine />
       <NextButton onClick={() => onChoose(left)}>Go on where it was</NextButton>
