@@ -2,4 +2,5 @@
 
 import fenwa
 
-CORE_VERSION = f"{fenwa.__version__}/11"  # raise the last figure when a default of the balance changes
+# Raise the last figure when a default of the balance, or the form in which a fold is kept, changes.
+CORE_VERSION = f"{fenwa.__version__}/12"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import astuple
 from datetime import date
@@ -12,7 +13,18 @@ from sqlalchemy.orm import Session
 
 from fenwa.core.care.log import PoursSoFar, facts_of_log
 from fenwa.core.pot.fold import fold_logs
-from fenwa.core.pot.folded import Folded, Observation, Point, Standing, drawn_since, rows_of, state_of, thinned
+from fenwa.core.pot.folded import (
+    Folded,
+    Observation,
+    Standing,
+    as_line,
+    day_of,
+    drawn_since,
+    from_line,
+    rows_of,
+    state_of,
+    thinned,
+)
 from fenwa.core.pot.happened import PotLog
 from fenwa.core.pot.learning import Pooled, knowledge, with_pooled
 from fenwa.core.pot.specification import LEARNT, PotSpec
@@ -113,11 +125,12 @@ def _drawn_alike(row: PotSummary | None, x: LogRows) -> bool:
 
 def _store(session: Session, x: LogRows, folded: Folded, said: PoursSoFar, row: PotSummary | None) -> None:
     """Where the log leaves a pot; what was drawn before the day it went on from stays as it was drawn."""
-    points = [[p.on.isoformat(), p.reading, p.low, p.high] for p in folded.points]
+    points = [as_line(p) for p in folded.points]
     observations = [list(astuple(o)) for o in folded.observations]
     if x.since is not None and row is not None:
         until = x.since.on.isoformat()
-        points = [p for p in row.history["points"] if p[0] <= until] + points
+        drawn = row.history["points"].splitlines()
+        points = drawn[: bisect_right(drawn, until, key=day_of)] + points
         observations = [o for o in row.history["observations"] if o[0] <= until] + observations
     for o in observations:
         o[0] = str(o[0])
@@ -130,7 +143,7 @@ def _store(session: Session, x: LogRows, folded: Folded, said: PoursSoFar, row: 
         "facts": facts_as_plain(facts),
     }
     history = {
-        "points": thinned(points, folded.as_of),
+        "points": "\n".join(thinned(points, folded.as_of)),
         "observations": observations,
         "cautions": folded.cautions,
         "used": folded.used,
@@ -173,7 +186,7 @@ def stored_fold(row: PotSummary, spec: PotSpec, today: date, told: tuple[Pooled,
         members,
         state,
         date.fromisoformat(as_of) if as_of else today,
-        points=[Point(date.fromisoformat(d), *rest) for d, *rest in row.history["points"]],
+        points=[from_line(line) for line in row.history["points"].splitlines()],
         observations=[Observation(date.fromisoformat(d), *rest) for d, *rest in row.history["observations"]],
         cautions=list(row.history["cautions"]),
         used=row.history["used"],

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date
 from itertools import pairwise
 from typing import Literal, NamedTuple
@@ -118,10 +118,11 @@ class LogFacts:
         return FedSoFar(self.feeds_since_plain, self.plains_since_feed, self.last_feed_on, self.last_spray_on)
 
 
-@dataclass(frozen=True)
-class PoursSoFar:
+class PoursSoFar(NamedTuple):
     """What the pours of a log say up to a day; each further one goes on from here, so that a long log costs no more
     than a short one. None: never, or not known. [mL, L, µS/cm]
+
+    A tuple, for each pour makes a new one.
     """
 
     begun_on: date | None = None
@@ -141,12 +142,11 @@ class PoursSoFar:
         """With one more pour, not older than any before it."""
         if p.piece:
             return self
-        begun = replace(self, begun_on=self.begun_on or p.on)
+        begun = self._replace(begun_on=self.begun_on or p.on)
         if p.route == "leaf spray":
-            return replace(begun, last_spray_on=p.on)
+            return begun._replace(last_spray_on=p.on)
         feed = p.job == "feed"
-        given = replace(
-            begun,
+        given = begun._replace(
             feeds_since_plain=self.feeds_since_plain + 1 if feed else 0,
             plains_since_feed=0 if feed else self.plains_since_feed + 1,
             last_feed_on=p.on if feed else self.last_feed_on,
@@ -154,8 +154,7 @@ class PoursSoFar:
         if p.route in OFF_MEDIUM:
             return given
         flush, pure = p.job == "flush", p.ec_uS_cm is not None and not feed
-        return replace(
-            given,
+        return given._replace(
             last_pour_on=p.on,
             last_pour_mL=None if p.volume_L is None else p.volume_L * 1000,
             last_pour_ec=p.ec_uS_cm,

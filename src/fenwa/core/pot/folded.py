@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import date
@@ -104,23 +105,40 @@ class Folded:
 BONE_DRY = (
     "By the usual losses the pot was bone dry {}by {}: the last tenth of its water is kept, and salt is less sure."
 )
-Drawn = list[Any]  # an ISO day, a reading and its band
 DRAWN_MONTHS = 24  # further back the last day of each month is drawn
+
+
+def as_line(p: Point) -> str:
+    """A point as it is stored: its ISO day, reading and band with blanks between. A line of text, for a pour keeps
+    hundreds of them as they are, and to take each apart and put it together again took longer than to fold the pour.
+    """
+    return f"{p.on.isoformat()} {p.reading!r} {p.low!r} {p.high!r}"
+
+
+def from_line(line: str) -> Point:
+    """A stored point, to the last digit."""
+    on, *band_of = line.split(" ")
+    return Point(date.fromisoformat(on), *map(float, band_of))
+
+
+def day_of(line: str) -> str:
+    """The ISO day of a stored point."""
+    return line[: len("2026-11-23")]
 
 
 def drawn_since(as_of: date) -> date:
     """The first of the months of which every point is drawn."""
-    months = as_of.year * 12 + as_of.month - 1 - DRAWN_MONTHS
-    return date(max(1, months // 12), months % 12 + 1, 1)
+    months = max(12, as_of.year * 12 + as_of.month - 1 - DRAWN_MONTHS)  # the calendar begins with the year 1
+    return date(months // 12, months % 12 + 1, 1)
 
 
-def thinned(points: Sequence[Drawn], as_of: date) -> list[Drawn]:
-    """Points as they are drawn, each a row that begins with its day: all of the last months, of months further back
-    the last of each. A log of ten years is drawn with a few hundred points.
+def thinned(lines: Sequence[str], as_of: date) -> list[str]:
+    """Stored points as they are drawn, oldest first: all of the last months, of months further back the last of each.
+    A log of ten years is drawn with a few hundred points.
     """
-    since = drawn_since(as_of).isoformat()
-    old = {str(p[0])[: len("2026-11")]: p for p in points if str(p[0]) < since}
-    return [*old.values(), *(p for p in points if str(p[0]) >= since)]
+    recent = bisect_left(lines, drawn_since(as_of).isoformat(), key=day_of)
+    old = {line[: len("2026-11")]: line for line in lines[:recent]}
+    return [*old.values(), *lines[recent:]]
 
 
 @dataclass(frozen=True)

@@ -176,11 +176,10 @@ class Knowledge:
 
 def knowledge(shifts: Array) -> dict[str, Knowledge]:
     """What is known of each parameter, from the shifts of one pot's members."""
-    d = _axes(shifts.T)
-    return {
-        name: Knowledge(name, float(shifts[0, i]), float(np.sqrt(np.sum(d[i] ** 2))), SPREAD[name])
-        for i, name in enumerate(PARAMETERS)
-    }
+    axes = np.ascontiguousarray(_axes(shifts.T))  # whatever way it lies in memory, a pot is told to the same digit
+    sds = np.sqrt(np.sum(axes**2, axis=1)).tolist()
+    told = zip(PARAMETERS, shifts[0].tolist(), sds, strict=True)
+    return {name: Knowledge(name, shift, sd, SPREAD[name]) for name, shift, sd in told}
 
 
 def learnt_spec(pot: PotSpec, members: Members) -> PotSpec:
