@@ -174,7 +174,7 @@ def test_with_a_look_goes_what_it_brought_and_nothing_else(two: Client) -> None:
         two,
         MarkRow(look_id=mine, kind="tip"),
         MarkRow(look_id=mine, kind="spot", archived_at=GONE),  # it comes again with its look
-        OrganRow(look_id=mine, organ="dew"),
+        OrganRow(look_id=mine, organ="nub", words={"is": "unsure"}),
         Photo(look_id=mine, pot_id=1, plant_id=1, **photo),
         Decision(pot_id=1, on=ago(3), what=NUB_WORDS),
     )
@@ -188,6 +188,26 @@ def test_with_a_look_goes_what_it_brought_and_nothing_else(two: Client) -> None:
     )
     kinds = ("MarkRow", "MarkRow", "OrganRow", "Photo", "Decision")
     assert gone_with(two, mine) == sorted([*zip(kinds, brought, strict=True), ("Leaf", SECOND)])
+
+
+def test_of_two_looks_of_a_day_each_takes_the_question_it_asked(two: Client) -> None:
+    first, sure, second, seen = put(two, *(look(3) for _ in range(4)))
+    unsure = {"organ": "nub", "words": {"is": "unsure"}}
+    put(
+        two,
+        OrganRow(look_id=first, archived_at=GONE, **unsure),  # it went with its look, and comes with it
+        OrganRow(look_id=sure, organ="nub", words={"is": "root"}),
+        OrganRow(look_id=second, **unsure),
+        OrganRow(look_id=second, **unsure),  # two nubs, one question
+        OrganRow(look_id=seen, organ="nub"),
+    )
+    asked_first, asked_second = put(
+        two,
+        Decision(pot_id=1, on=ago(3), what=NUB_WORDS, archived_at=GONE),
+        Decision(pot_id=1, on=ago(3), what=NUB_WORDS),
+    )
+    questions = [[i for kind, i in gone_with(two, x) if kind == "Decision"] for x in (first, sure, second, seen)]
+    assert questions == [[asked_first], [], [asked_second], []]
 
 
 def test_a_leaf_that_another_look_saw_stays(two: Client) -> None:

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from fenwa.core.errors import NotFound
 from fenwa.core.leaf.asked import NUB_WORDS, LookBefore
 from fenwa.core.leaf.marks import SeenMark, counted_kinds
-from fenwa.core.leaf.organs import SeenOrgan
+from fenwa.core.leaf.organs import UNSURE, SeenOrgan, asks_again
 from fenwa.store.models import Decision, Growth, Leaf, LeafLengthRow, Look, MarkRow, OrganRow, Photo
 from fenwa.store.summary import refresh
 
@@ -115,16 +115,32 @@ def with_look(session: Session, look: Look) -> list[MarkRow | OrganRow | Decisio
     marks = session.scalars(select(MarkRow).where(MarkRow.look_id == look.id)).all()
     organs = session.scalars(select(OrganRow).where(OrganRow.look_id == look.id)).all()
     photos = session.scalars(select(Photo).where(Photo.look_id == look.id)).all()
-    asked = session.scalars(
-        select(Decision).where(Decision.pot_id == look.pot_id, Decision.on == look.on, Decision.what == NUB_WORDS)
-    ).all()
     opened: list[Leaf] = []
     if look.leaf_id is not None and look.new_leaf:
         leaf = session.get_one(Leaf, look.leaf_id)
         others = select(Look.id).where(Look.leaf_id == leaf.id, Look.id != look.id, Look.archived_at.is_(None))
         if session.scalars(others.limit(1)).first() is None:
             opened.append(leaf)
-    return [*marks, *organs, *photos, *asked, *opened]
+    return [*marks, *organs, *photos, *_left_open(session, look), *opened]
+
+
+def _left_open(session: Session, look: Look) -> list[Decision]:
+    """The question a look left open: each look at a nub of which nobody was sure asked one as it was stored, so that
+    looks and questions of a pot's day belong together in their order, archived or not.
+    """
+    nubs = session.execute(
+        select(OrganRow.look_id, OrganRow.words)
+        .join(Look, Look.id == OrganRow.look_id)
+        .where(Look.pot_id == look.pot_id, Look.on == look.on, OrganRow.organ == UNSURE)
+        .order_by(OrganRow.look_id)
+    )
+    asking = dict.fromkeys(i for i, words in nubs if asks_again([SeenOrgan(UNSURE, words=words or {})]))
+    asked = session.scalars(
+        select(Decision)
+        .where(Decision.pot_id == look.pot_id, Decision.on == look.on, Decision.what == NUB_WORDS)
+        .order_by(Decision.id)
+    )
+    return [question for look_id, question in zip(asking, asked, strict=False) if look_id == look.id]
 
 
 def recount_marks(session: Session, look_id: int) -> None:
