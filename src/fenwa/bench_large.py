@@ -6,15 +6,15 @@ import sqlite3
 import tempfile
 import threading
 import time
-from collections.abc import Callable
-from contextlib import closing
+from collections.abc import Callable, Iterator
+from contextlib import closing, contextmanager
 from dataclasses import replace
 from datetime import timedelta
 from functools import partial
 from pathlib import Path
 from statistics import median, quantiles
 
-from fenwa.bench_machine import in_quiet, watched
+from fenwa.bench_machine import Machine, each_in_quiet, in_quiet, learn, watched
 from fenwa.bench_phone import measured as on_a_phone
 from fenwa.bench_plain import plain_loop_s
 from fenwa.bench_rows import NURSERY, TODAY, Size, written
@@ -48,8 +48,9 @@ OTHERS = {
 TIMES = 8
 STARTS = 3
 HUNDREDS = 5
-POURS = 100
+POURS, AT_ONCE = 100, 20  # a moment of quiet is short: pours are timed a few at a time
 PAUSE_s = 0.05  # in which a reader has got half way into its page again
+READING_s = 0.3  # for which readers read before the first pour beside them
 
 
 def p95(times: list[float]) -> float:
@@ -65,8 +66,9 @@ def plain_read_ms(database: Path) -> float:
         return 1000 * (time.perf_counter() - begun)
 
 
-def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
-    """Every figure over a collection of this size, and the pages straight after a pour by path. [ms]"""
+@contextmanager
+def house_of(size: Size) -> Iterator[tuple[Path, list[Line]]]:
+    """A database of this size with its logs folded, and what that took."""
     from fenwa.store.prepare import prepare_store
     from fenwa.store.session import Store
 
@@ -77,45 +79,60 @@ def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
         store = Store(database)
         prepare_store(store)
         store.close()
-        out = [
+        took_s = time.perf_counter() - begun
+        lines = [
             Line("pots, rows of the log", f"{size.pots:,}, {rows:,}"),
-            Line("folded whole, once", f"{time.perf_counter() - begun:.0f} s"),
+            Line("folded whole, once", f"{took_s:.0f} s"),
             Line("the file", f"{database.stat().st_size / 1e6:.0f} MB"),
         ]
+        yield database, lines
+
+
+@contextmanager
+def house_served(database: Path, size: Size) -> Iterator[House]:
+    """A server on it, once all is laid out."""
+    server = Served(database)
+    try:
+        server.wait_until_laid_out()
+        yield House(server, size.pots, in_quiet(partial(plain_read_ms, database))[0])
+    finally:
+        server.end()
+
+
+def measured(size: Size) -> tuple[list[Line], dict[str, float]]:
+    """Every figure over a collection of this size, and the pages straight after a pour by path. [ms]"""
+    with house_of(size) as (database, out):
         out += in_quiet_lines(lambda: year_of_every_pot(database))
-        out += in_quiet_lines(lambda: starts(database))
-        server = Served(database)
-        try:
-            server.wait_until_laid_out()
-            house = House(server, size.pots, plain_read_ms(database))
+        out += starts(database)
+        with house_served(database, size) as house:
             out += in_quiet_lines(house.unchanged)
-            (after, pages_ms), machine = in_quiet(house.after_a_pour)
-            out += [replace(line, machine=str(machine)) for line in after]
-            out += in_quiet_lines(house.others)
-            out += in_quiet_lines(house.alone)
-            for pause_s in (0.0, PAUSE_s):
-                out += in_quiet_lines(partial(house.beside, pause_s))
-            out += in_quiet_lines(house.hundred)
-            out.append(Line("memory, the most", f"{server.memory_MB():.0f} MB", "600 MB"))
-        finally:
-            server.end()
+            after, pages_ms = house.after_a_pour()
+            out += [*after, *house.others(), *house.alone()]
+            out += [line for pause_s in (0.0, PAUSE_s) for line in house.beside(pause_s)]
+            out += house.hundred()
+            out.append(Line("memory, the most", f"{house.server.memory_MB():.0f} MB", "600 MB"))
     return out, pages_ms
 
 
 def in_quiet_lines(measure: Callable[[], list[Line]]) -> list[Line]:
     """The lines of a measure, taken in a quiet moment if there is one, with how the machine was meanwhile."""
-    lines, machine = in_quiet(measure)
+    return _with(*in_quiet(measure))
+
+
+def _with(lines: list[Line], machine: Machine) -> list[Line]:
     return [replace(line, machine=str(machine)) for line in lines]
 
 
 def starts(database: Path) -> list[Line]:
     """From the command until it answers. [s]"""
-    times = []
-    for _ in range(STARTS):
+
+    def once() -> float:
         server = Served(database)
-        times.append(server.started_s)
         server.end()
-    return [Line(f"start until it answers, median of {STARTS}", f"{median(times):.1f} s", "3 s")]
+        return server.started_s
+
+    times, machine = each_in_quiet([once] * STARTS)
+    return _with([Line(f"start until it answers, median of {STARTS}", f"{median(times):.1f} s", "3 s")], machine)
 
 
 class House:
@@ -145,41 +162,61 @@ class House:
         out.append(Line("pages when nothing changed, p95", f"{p95(every):.0f} ms", "50 ms"))
         return [*out, Line("pots and summaries by plain sqlite3", f"{self.plain_ms:.0f} ms")]
 
+    def _asked_after(self, path: str, *pot_ids: int) -> float:
+        """A page straight after a pour. [ms]"""
+        self._pour(*pot_ids)
+        return self.server.ask(path)
+
     def after_a_pour(self) -> tuple[list[Line], dict[str, float]]:
         """Each page straight after a pour and all of them, and the figure of each page by its path. [ms]"""
+        asked = [(n, PAGES[n % len(PAGES)]) for n in range(TIMES * len(PAGES))]
+        times, machine = each_in_quiet(
+            partial(self._asked_after, page.format(1 + 7 * n % self.pots), n) for n, page in asked
+        )
         after: dict[str, list[float]] = {}
-        for n in range(TIMES * len(PAGES)):
-            page = PAGES[n % len(PAGES)]
-            self._pour(n)
-            after.setdefault(page, []).append(self.server.ask(page.format(1 + 7 * n % self.pots)))
+        for (_, page), took in zip(asked, times, strict=True):
+            after.setdefault(page, []).append(took)
         out = [
             Line(f"`{page.format('…')}` straight after a pour", f"{median(t):.0f} ms", "150 ms", self._ratio(t))
             for page, t in after.items()
         ]
-        every = [x for times in after.values() for x in times]
-        out.append(Line("pages straight after a pour, p95", f"{p95(every):.0f} ms", "150 ms"))
-        return out, {page: median(times) for page, times in after.items()}
+        out.append(Line("pages straight after a pour, p95", f"{p95(times):.0f} ms", "150 ms"))
+        return _with(out, machine), {page: median(t) for page, t in after.items()}
 
     def others(self) -> list[Line]:
         """What is asked more seldom, asked again after a pour."""
         out = []
         for n, (what, path) in enumerate(OTHERS.items()):
             self.server.ask(path)
-            times = []
-            for k in range(3):
-                self._pour(300 + 10 * n + k)
-                times.append(self.server.ask(path))
+            times, machine = each_in_quiet(partial(self._asked_after, path, 300 + 10 * n + k) for k in range(3))
             target = "300 ms" if path.startswith("/api/round") else ""
             found = f"{median(times):.0f} ms"
-            out.append(Line(f"{what}, asked again after a pour", found, target, self._ratio(times)))
+            out += _with([Line(f"{what}, asked again after a pour", found, target, self._ratio(times))], machine)
         return out
+
+    def _some(self, first: int, pause_s: float = 0.0) -> list[float]:
+        """A few pours, with a pause before each or none. [ms]"""
+        times = []
+        for n in range(min(AT_ONCE, POURS)):
+            time.sleep(pause_s)
+            times.append(self._pour(first + n))
+        return times
 
     def alone(self) -> list[Line]:
         """Pours while nobody reads."""
-        return [Line("a pour alone, p95", f"{p95([self._pour(100 + n) for n in range(POURS)]):.0f} ms")]
+        some, machine = each_in_quiet(partial(self._some, 100 + n) for n in range(0, POURS, AT_ONCE))
+        return _with([Line("a pour alone, p95", f"{p95([t for times in some for t in times]):.0f} ms")], machine)
 
-    def beside(self, pause_s: float, readers: int = 4) -> list[Line]:
+    def beside(self, pause_s: float) -> list[Line]:
         """Pours, with a pause between them or none, while others read the round and pots without any."""
+        some, machine = each_in_quiet(
+            partial(self._some_beside_readers, 600 + n, pause_s) for n in range(0, POURS, AT_ONCE)
+        )
+        how = f"{1000 * pause_s:.0f} ms between pours" if pause_s else "pour after pour"
+        found = f"{p95([t for times in some for t in times]):.0f} ms"
+        return _with([Line(f"a pour while four readers read, {how}, p95", found, "30 ms")], machine)
+
+    def _some_beside_readers(self, first: int, pause_s: float, readers: int = 4) -> list[float]:
         over = threading.Event()
 
         def read(n: int) -> None:
@@ -192,16 +229,12 @@ class House:
         for t in threads:
             t.start()
         try:
-            times = []
-            for n in range(POURS):
-                time.sleep(pause_s)
-                times.append(self._pour(600 + n))
+            time.sleep(READING_s)
+            return self._some(first, pause_s)
         finally:
             over.set()
             for t in threads:
                 t.join()
-        how = f"{1000 * pause_s:.0f} ms between pours" if pause_s else "pour after pour"
-        return [Line(f"a pour while four readers read, {how}, p95", f"{p95(times):.0f} ms", "30 ms")]
 
     def on_a_log_of(self, pours: int) -> list[Line]:
         """Pours on pots with so many in their log."""
@@ -211,8 +244,9 @@ class House:
     def hundred(self) -> list[Line]:
         """A hundred pots in one entry, others each time."""
         many = min(100, self.pots)
-        times = [self._pour(*range(many * n, many * (n + 1))) for n in range(HUNDREDS)]
-        return [Line(f"a hundred pots poured at once, median of {HUNDREDS}", f"{median(times):.0f} ms", "500 ms")]
+        times, machine = each_in_quiet(partial(self._pour, *range(many * n, many * (n + 1))) for n in range(HUNDREDS))
+        found = f"{median(times):.0f} ms"
+        return _with([Line(f"a hundred pots poured at once, median of {HUNDREDS}", found, "500 ms")], machine)
 
 
 def year_of_every_pot(database: Path) -> list[Line]:
@@ -261,7 +295,7 @@ def pours_by_length() -> list[Line]:
 def table(lines: list[Line]) -> str:
     """As Markdown; what the machine did meanwhile is said in ``bench_machine``."""
     rows = "".join(f"| {x.what} | {x.found} | {x.target} | {x.ratio} | {x.machine} |\n" for x in lines)
-    return f"| | found | target | ratio | walk, taken |\n{'| --- ' * 5}|\n{rows}"
+    return f"| | found | target | ratio | walk and sum, taken |\n{'| --- ' * 5}|\n{rows}"
 
 
 def by_pots(of_nursery: dict[str, float]) -> str:
@@ -270,7 +304,8 @@ def by_pots(of_nursery: dict[str, float]) -> str:
     for pots in (500, 50):
         less = NURSERY.pots // pots
         size = replace(NURSERY, pots=pots, leaves=NURSERY.leaves // less, waters=4, places=2, cans=NURSERY.cans // 10)
-        columns[pots] = measured(size)[1]
+        with house_of(size) as (database, _), house_served(database, size) as house:
+            columns[pots] = house.after_a_pour()[1]
     sizes = sorted(columns)
     head = "| straight after a pour [ms] | " + " | ".join(f"{n:,} pots" for n in sizes) + " |"
     rows = [
@@ -292,6 +327,8 @@ def schemas() -> list[Line]:
 
 def large() -> None:
     """Print every figure."""
+    quickest = learn()
+    print(f"At its quickest a walk took {quickest.walk_ms:.0f} ms and a sum {quickest.sum_ms:.0f} ms.\n", flush=True)
     lines, of_nursery = measured(NURSERY)
     print(table(lines), flush=True)
     print(table(pours_by_length()), flush=True)

@@ -3,42 +3,73 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
 from functools import cache
 from pathlib import Path
 from statistics import median
-from typing import TypeVar
+from typing import NamedTuple, TypeVar
 
 T = TypeVar("T")
 
 STAT = Path("/proc/stat")
 BUSY, STOLEN = (0, 1, 2, 5, 6, 7), 7  # user, nice, system, interrupts; what others took of what was asked for
-ROWS, STRIDE, WALKS = 300_000, 130_003, 5  # without a common divisor: each row once
-SLOWER, TAKEN = 1.15, 0.02  # of the quickest walk of this run; of the processors' time
-TRIES = 3
-WAITS, WAIT_s = 4, 5.0
-PATIENCE_s = 240.0  # in all of a run, for waiting and for measuring again
+ROWS, STRIDE, WALKS = 300_000, 130_003, 3  # without a common divisor: each row once
+SUMS = 300_000
+SLOWER, TAKEN = 1.15, 0.02  # of the quickest look of this run; of the processors' time
+LEARNT_BY = 15  # looks by which a run learns how quick the machine can be
+TRIES = 4  # of one measure
+WAIT_s = 1.0
+PATIENCE_s, A_MEASURE_s = 600.0, 60.0  # in all of a run and of one figure, for waiting and for measuring again
 
-_quickest_ms = float("inf")
-_spent_s = 0.0  # of the patience
+
+class Look(NamedTuple):
+    """How quick the machine is now, by work that is the same each time: a walk through rows that lie all over the
+    memory, and a sum that never leaves the processor. A neighbour slows the one or the other. [ms]
+    """
+
+    walk_ms: float
+    sum_ms: float
+
+    def beside(self, other: Look) -> Look:
+        """The slower of both."""
+        return Look(max(self.walk_ms, other.walk_ms), max(self.sum_ms, other.sum_ms))
+
+
+_quickest = Look(float("inf"), float("inf"))
+_left_s = PATIENCE_s
 
 
 @dataclass(frozen=True)
 class Machine:
-    """What the machine itself did meanwhile: the time of one plain walk, and the share that others took."""
+    """What the machine itself did meanwhile: how quick it was, and the share that others took.
 
-    walk_ms: float
+    ``quiet_of``: how many samples were taken in quiet, and of how many, where there were more than one.
+    """
+
+    look: Look
     taken: float | None
+    quiet_of: tuple[int, int] | None = None
+
+    @property
+    def slowness(self) -> float:
+        """How many times slower than it ever was in this run."""
+        slower = max(self.look.walk_ms / _quickest.walk_ms, self.look.sum_ms / _quickest.sum_ms)
+        return slower / (1 - min(self.taken or 0.0, 0.9))
 
     @property
     def quiet(self) -> bool:
-        """Whether the walk went about as quickly as it ever did in this run, and next to nothing was taken."""
-        return self.walk_ms <= SLOWER * _quickest_ms and (self.taken or 0.0) <= TAKEN
+        """Whether it was about as quick as it ever was in this run, and next to nothing was taken."""
+        return _is_quiet(self.look) and (self.taken or 0.0) <= TAKEN
 
     def __str__(self) -> str:
-        walk = f"{self.walk_ms:.0f} ms"
-        return walk if self.taken is None else f"{walk}, {100 * self.taken:.0f} %"
+        said = f"{self.look.walk_ms:.0f} and {self.look.sum_ms:.0f} ms"
+        said += "" if self.taken is None else f", {100 * self.taken:.0f} %"
+        return said if self.quiet_of is None else f"{said}; {self.quiet_of[0]} of {self.quiet_of[1]} quiet"
+
+
+def _is_quiet(look: Look) -> bool:
+    return look.walk_ms <= SLOWER * _quickest.walk_ms and look.sum_ms <= SLOWER * _quickest.sum_ms
 
 
 def processors(text: str) -> tuple[int, int] | None:
@@ -63,68 +94,102 @@ def _rows() -> tuple[dict[int, tuple[int, str]], list[int]]:
     return {k: (k, str(k)) for k in range(ROWS)}, [k * STRIDE % ROWS for k in range(ROWS)]
 
 
-def walk_ms() -> float:
-    """A walk through a table in no order in plain Python, the median of five: the same work in every run. [ms]
-
-    What only adds up, and never leaves the processor, goes as quickly beside a neighbour who holds the memory up.
-    """
-    global _quickest_ms
+def look() -> Look:
+    """Look at the machine now: each the median of a few times. [ms]"""
+    global _quickest
     table, keys = _rows()
-    times = []
+    walks, sums = [], []
     for _ in range(WALKS):
         begun = time.perf_counter()
         n = 0
         for k in keys:
             n += table[k][0]
-        times.append(1000 * (time.perf_counter() - begun))
-    found = median(times)
-    _quickest_ms = min(_quickest_ms, found)
+        between = time.perf_counter()
+        for k in range(SUMS):
+            n += k & 7
+        walks.append(1000 * (between - begun))
+        sums.append(1000 * (time.perf_counter() - between))
+    found = Look(median(walks), median(sums))
+    _quickest = Look(min(_quickest.walk_ms, found.walk_ms), min(_quickest.sum_ms, found.sum_ms))
     return found
 
 
-def watched(measure: Callable[[], T]) -> tuple[T, Machine]:
-    """What was measured, and how the machine was meanwhile: the slower of the walks before and after it."""
-    before, walk = _now(), walk_ms()
+def learn() -> Look:
+    """The quickest of some looks: a neighbour comes and goes by the second."""
+    for _ in range(LEARNT_BY):
+        look()
+        time.sleep(WAIT_s)
+    return _quickest
+
+
+def watched(measure: Callable[[], T], before: Look | None = None) -> tuple[T, Machine]:
+    """What was measured, and how the machine was meanwhile: the slower of the looks before and after it."""
+    begun, first = _now(), before or look()
     found = measure()
-    walk = max(walk, walk_ms())
+    last = look()
     after = _now()
     taken = None
-    if before is not None and after is not None and after[0] > before[0]:
-        taken = (after[1] - before[1]) / (after[0] - before[0])
-    return found, Machine(walk, taken)
+    if begun is not None and after is not None and after[0] > begun[0]:
+        taken = (after[1] - begun[1]) / (after[0] - begun[0])
+    return found, Machine(first.beside(last), taken)
 
 
-def wait_for_quiet() -> None:
-    """Wait until the plain walk goes about as quickly as it ever did in this run, a third of a minute at most."""
-    global _spent_s
-    for _ in range(WAITS):
-        if _spent_s >= PATIENCE_s or watched(lambda: None)[1].quiet:
-            return
+class _Patience:
+    """What is left for waiting and measuring again, of a run and of one figure."""
+
+    def __init__(self) -> None:
+        self._of_figure_s = A_MEASURE_s
+
+    @property
+    def is_left(self) -> bool:
+        return self._of_figure_s > 0 and _left_s > 0
+
+    def spend(self, took_s: float) -> None:
+        global _left_s
+        self._of_figure_s -= took_s
+        _left_s -= took_s
+
+
+def _quiet_look(patience: _Patience) -> Look:
+    """Look until the machine is quiet, while there is patience."""
+    found = look()
+    while not _is_quiet(found) and patience.is_left:
+        begun = time.perf_counter()
         time.sleep(WAIT_s)
-        _spent_s += WAIT_s
+        found = look()
+        patience.spend(time.perf_counter() - begun)
+    return found
 
 
-def in_quiet(measure: Callable[[], T]) -> tuple[T, Machine]:
+def in_quiet(measure: Callable[[], T], patience: _Patience | None = None) -> tuple[T, Machine]:
     """Measure in a quiet moment, a few times if it did not last. What is told goes by the machine, not by the result.
 
-    With no quiet moment among the tries the one with the quickest walk is kept. A run has patience for four minutes.
+    With no quiet moment among the tries the one with the quickest machine is kept.
     """
-    global _spent_s
+    patience = patience or _Patience()
     best: tuple[T, Machine] | None = None
     for again in range(TRIES):
-        if again and _spent_s >= PATIENCE_s:
+        if again and not patience.is_left:
             break
-        wait_for_quiet()
-        begun = time.perf_counter()
-        found = watched(measure)
-        _spent_s += time.perf_counter() - begun if again else 0.0
+        before, begun = _quiet_look(patience), time.perf_counter()
+        found = watched(measure, before)
+        if again:
+            patience.spend(time.perf_counter() - begun)
         if found[1].quiet:
             return found
-        if best is None or _slowness(found[1]) < _slowness(best[1]):
+        if best is None or found[1].slowness < best[1].slowness:
             best = found
     assert best is not None
     return best
 
 
-def _slowness(machine: Machine) -> float:
-    return machine.walk_ms / (1 - min(machine.taken or 0.0, 0.9))
+def each_in_quiet(measures: Iterable[Callable[[], T]]) -> tuple[list[T], Machine]:
+    """Each measured in a quiet moment of its own, for such moments are short; the machine as it was at the middle one.
+
+    Together they have the patience of one figure.
+    """
+    patience = _Patience()
+    found = [in_quiet(measure, patience) for measure in measures]
+    machines = [machine for _, machine in found]
+    middle = sorted(machines, key=lambda m: m.slowness)[len(machines) // 2]
+    return [x for x, _ in found], replace(middle, quiet_of=(sum(m.quiet for m in machines), len(machines)))

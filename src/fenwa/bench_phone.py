@@ -6,9 +6,10 @@ import re
 import tempfile
 from functools import partial
 from pathlib import Path
+from statistics import median
 from typing import TYPE_CHECKING, Any
 
-from fenwa.bench_machine import in_quiet
+from fenwa.bench_machine import each_in_quiet, in_quiet
 from fenwa.bench_rows import TODAY
 from fenwa.bench_served import Line, Served
 
@@ -16,7 +17,7 @@ if TYPE_CHECKING:
     from playwright.sync_api import Browser, Page
 
 SLOWER, BYTES_A_SECOND, LATENCY_ms = 4, 1_500_000 / 8, 40  # a processor four times slower, 1.5 Mbit/s
-PRESSES = 12
+PICTURES, PRESSES = 3, 12
 STEPS = (re.compile(r"more$"), re.compile(r"less$"))  # of the volume, by the pot's own step
 # the longest from a press to the next picture, as the browser counts it; what is quicker than 16 ms it leaves out
 SLOWEST = """() => {
@@ -70,10 +71,6 @@ def first_picture_s(browser: Browser, address: str, slower: int) -> float:
     return took
 
 
-def _first_of_three_s(browser: Browser, address: str, slower: int) -> float:
-    return min(first_picture_s(browser, address, slower) for _ in range(3))
-
-
 def slowest_press_ms(browser: Browser, address: str, slower: int) -> float:
     """The longest that the walk through the round took to answer a press, the pour itself among them. [ms]"""
     page = _held_back(browser, slower)
@@ -110,9 +107,9 @@ def measured() -> list[Line]:
                 for slower in (SLOWER, 1):
                     held = f"{slower} times slower, 1.5 Mbit/s" if slower > 1 else "this processor, 1.5 Mbit/s"
                     asked = ("2.5 s", "200 ms") if slower > 1 else ("", "")
-                    picture, at = in_quiet(partial(_first_of_three_s, browser, address, slower))
-                    found = f"{picture:.1f} s"
-                    out.append(Line(f"first picture of the round, {held}", found, asked[0], machine=str(at)))
+                    pictures, at = each_in_quiet([partial(first_picture_s, browser, address, slower)] * PICTURES)
+                    what = f"first picture of the round, {held}, median of {PICTURES}"
+                    out.append(Line(what, f"{median(pictures):.1f} s", asked[0], machine=str(at)))
                     press, at = in_quiet(partial(slowest_press_ms, browser, address, slower))
                     found = f"{press:.0f} ms"
                     out.append(Line(f"slowest press at the bench, {held}", found, asked[1], machine=str(at)))
