@@ -20,7 +20,7 @@ SLOWER, TAKEN = 1.15, 0.02  # of the quickest look of this run; of the processor
 LEARNT_BY = 15  # looks by which a run learns how quick the machine can be
 TRIES = 4  # of one measure
 WAIT_s = 1.0
-PATIENCE_s, A_MEASURE_s = 600.0, 60.0  # in all of a run and of one figure, for waiting and for measuring again
+PATIENCE_s, A_MEASURE_s = 420.0, 60.0  # in all of a run and of one figure, for waiting and for measuring again
 
 
 class Look(NamedTuple):

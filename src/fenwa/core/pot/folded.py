@@ -112,7 +112,7 @@ def as_line(p: Point) -> str:
     """A point as it is stored: its ISO day, reading and band with blanks between. A line of text, for a pour keeps
     hundreds of them as they are, and to take each apart and put it together again took longer than to fold the pour.
     """
-    return f"{p.on.isoformat()} {p.reading!r} {p.low!r} {p.high!r}"
+    return " ".join((p.on.isoformat(), *(repr(float(x)) for x in (p.reading, p.low, p.high))))
 
 
 def from_line(line: str) -> Point:
