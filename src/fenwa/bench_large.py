@@ -163,11 +163,14 @@ class House:
         return [*out, Line("pots and summaries by plain sqlite3", f"{self.plain_ms:.0f} ms")]
 
     def _asked_after(self, path: str, *pot_ids: int) -> float:
-        """A page straight after a pour; the second time, for a look at the machine leaves nothing near at hand. [ms]"""
-        for _ in range(2):
-            self._pour(*pot_ids)
-            took = self.server.ask(path)
-        return took
+        """A page straight after a pour. [ms]
+
+        A look at the machine leaves nothing of the server near at hand: another page is asked after such a pour first.
+        """
+        self._pour(*pot_ids)
+        self.server.ask(PAGES[0])
+        self._pour(*pot_ids)
+        return self.server.ask(path)
 
     def after_a_pour(self) -> tuple[list[Line], dict[str, float]]:
         """Each page straight after a pour and all of them, and the figure of each page by its path. [ms]"""
