@@ -22,19 +22,21 @@ export function GoOn({ left, onChoose }: { left: WalkState; onChoose: (walk: Wal
   const [anew, setAnew] = useState(false)
   if (anew) return <Begin onBegin={onChoose} />
   return (
-    <Flex direction="column" gap="4" mt="10">
+    <Flex direction="column" flex="1" gap="4" mt="10">
       <Heading as="h1" size="2xl">
         A round is half walked
       </Heading>
       <Text fontSize="lg">
-        {left.done.length} of {left.page.plan.pots_due} pots were poured on it, begun on the list of{" "}
+        {left.done.length} of {left.page.plan.pots_due} pots poured, by the list of{" "}
         {wholeDay(left.page.today)}.
       </Text>
       <WaitingLine />
-      <NextButton onClick={() => onChoose(left)}>Go on where it was</NextButton>
-      <Button variant="outline" minH="56px" onClick={() => setAnew(true)}>
-        Begin with today’s list
-      </Button>
+      <Flex direction="column" gap="4" mt="auto">
+        <NextButton onClick={() => onChoose(left)}>Go on where it was</NextButton>
+        <Button variant="outline" minH="56px" onClick={() => setAnew(true)}>
+          Begin with today’s list
+        </Button>
+      </Flex>
     </Flex>
   )
 }
