@@ -39,7 +39,9 @@ if not os.environ.get("FENWA_RANDOM"):
 @cache
 def the_app() -> FastAPI:
     """One application for all clients; each sets its own store before a request."""
-    return create_app(Store(Path(tempfile.mkdtemp()) / "unused.sqlite"), lambda: TODAY)
+    folder = tempfile.TemporaryDirectory()
+    atexit.register(folder.cleanup)
+    return create_app(Store(Path(folder.name) / "unused.sqlite"), lambda: TODAY)
 
 
 @cache

@@ -35,6 +35,7 @@ def test_a_script_goes_packed_to_whoever_reads_it(browser: TestClient, accepts: 
 def test_others_get_it_as_it_is(browser: TestClient, accepts: str) -> None:
     answer = browser.get("/assets/a.js", headers={"accept-encoding": accepts})
     assert answer.headers.get("content-encoding", "gzip") == "gzip"
+    assert "Accept-Encoding" in answer.headers["vary"]
     assert answer.content == b"plain " * 200
 
 

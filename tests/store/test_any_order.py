@@ -1,5 +1,6 @@
 """Whatever a grower does, in whatever order: the stored fold equals a fresh one, and nothing is lost or doubled."""
 
+import atexit
 import shutil
 import tempfile
 from datetime import date, timedelta
@@ -31,6 +32,7 @@ def template() -> Path:
     global _template
     if _template is None:
         folder = Path(tempfile.mkdtemp())
+        atexit.register(shutil.rmtree, folder, ignore_errors=True)
         store = Store(folder / "template.sqlite")
         prepare_store(store)
         client = Client(store)

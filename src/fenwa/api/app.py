@@ -57,11 +57,13 @@ class Interface(StaticFiles):
         self, full_path: StrPath, stat_result: os.stat_result, scope: Scope, status_code: int = 200
     ) -> Response:
         packed = f"{os.fspath(full_path)}.br"
-        if not (_TAKES_PACKED.search(Headers(scope=scope).get("accept-encoding", "")) and os.path.isfile(packed)):
+        if not os.path.isfile(packed):
             return super().file_response(full_path, stat_result, scope, status_code)
-        response = super().file_response(packed, os.stat(packed), scope, status_code)
-        response.headers["Vary"] = "Accept-Encoding"
-        if isinstance(response, FileResponse):  # the browser may have it already
+        takes = bool(_TAKES_PACKED.search(Headers(scope=scope).get("accept-encoding", "")))
+        sent, stat = (packed, os.stat(packed)) if takes else (full_path, stat_result)
+        response = super().file_response(sent, stat, scope, status_code)
+        response.headers["Vary"] = "Accept-Encoding"  # of both: what is kept between may be asked for by either
+        if takes and isinstance(response, FileResponse):  # the browser may have it already
             response.headers["Content-Type"] = FileResponse(full_path).headers["Content-Type"]
             response.headers["Content-Encoding"] = "br"
         return response

@@ -203,3 +203,7 @@ export const waterReads = (w: { ec25_uS_cm: number | null }) =>
 export function expected(low_uS_cm: number, high_uS_cm: number): string {
   return span(low_uS_cm, high_uS_cm, "µS/cm")
 }
+
+/** So many of a list, and how many more there are. */
+export const listed = (names: string[], most: number) =>
+  `${names.slice(0, most).join(", ")}${names.length > most ? ` and ${names.length - most} more` : ""}`

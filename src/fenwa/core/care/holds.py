@@ -65,7 +65,7 @@ def _of_phase(c: Condition) -> list[Hold]:
     if c.phase not in ("dormant", "rest", "stressed"):
         return []
     since = f" since {c.phase_since.day} {c.phase_since:%b}" if c.phase_since else ""
-    until = c.gate_needs or f"Until {c.restart}."
+    until = c.gate_needs or f"{c.restart[:1].upper()}{c.restart[1:]}."
     if c.phase == "dormant":
         return [
             Hold(
@@ -85,7 +85,7 @@ def _of_phase(c: Condition) -> list[Hold]:
                 "stressed",
                 ("feed", "leaf spray"),
                 f"Stressed{since}: feed would burn what is left of the roots.",
-                "Until new growth shows.",
+                "New growth in sight.",
             )
         ]
     return []

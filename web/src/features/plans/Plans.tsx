@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query"
 import { use } from "react"
 import { Link } from "react-router"
 import type { Schemas } from "../../api/client"
+import { listed } from "../../ui/format"
 import { NoticeContext } from "../../ui/noticeContext"
 import { Card, Loaded, PageHead } from "../../ui/Page"
 import { useUndo } from "../../ui/useUndo"
@@ -59,10 +60,7 @@ function Kept({ plan }: { plan: Schemas["PlanOut"] }) {
     undo("plan", plan.id)
     show({ text: "The plan is deleted.", undo: () => undo("plan", plan.id, true) })
   }
-  const ruled =
-    plan.codes.length === 0
-      ? "rules no pot now"
-      : `rules ${plan.codes.slice(0, 8).join(", ")}${plan.codes.length > 8 ? ` and ${plan.codes.length - 8} more` : ""}`
+  const ruled = plan.codes.length === 0 ? "rules no pot now" : `rules ${listed(plan.codes, 8)}`
   return (
     <Card label={plan.of}>
       <Flex justify="space-between" gap="3" wrap="wrap" align="flex-start">

@@ -54,7 +54,7 @@ export function RowStep({ can, pots, mixed, today, by, onNext, onOpen, onBack }:
       notice({
         text: [
           `${dry.length} ${dry.length === 1 ? "pot" : "pots"} saved`,
-          heavy.length ? `, ${heavy.length} left for later.` : ".",
+          heavy.length ? `, ${heavy.length} left for another day.` : ".",
         ].join(""),
         undo: key
           ? () =>

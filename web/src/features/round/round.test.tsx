@@ -2,7 +2,9 @@ import { fireEvent, screen, waitFor, within } from "@testing-library/react"
 import { describe, expect, it } from "vitest"
 import type { Schemas } from "../../api/client"
 import { serve, SETTINGS, show, WORKING } from "../../testing/harness.test"
+import { Finished } from "./Finished"
 import { Screen } from "./Screen"
+import { newWalk } from "./walk"
 
 const many = <T,>(n: number, one: (i: number) => T) =>
   Array.from({ length: n }, (_, i) => one(i + 1))
@@ -56,43 +58,40 @@ const job = (n: number): Schemas["ErrandOut"] => ({
   done_here: true,
 })
 
-/** A day of cans of so many pots each, and jobs besides; as much of each list is sent as is asked for. */
-function day(cans: number, pots: number, jobs: number) {
-  const all = many(cans, (n) => can(n, pots))
-  return serve({
+/** A day of cans of so many pots each, and jobs besides, so much of each list as is asked for. */
+function page(cans: number, pots: number, jobs = 0, rows = 1e6): Schemas["RoundPage"] {
+  const sent = many(cans, (n) => can(n, pots)).slice(0, rows)
+  const left = (n: number) => Math.max(0, n - rows)
+  return {
+    today: "2026-11-23",
+    plan: {
+      cans: sent.map((c) => ({ ...c, pots: c.pots.slice(0, rows) })),
+      looks: [],
+      pots_due: cans * pots,
+      minutes: 60,
+      legs: [],
+      saving: "",
+      clean_hands: "",
+    },
+    working: WORKING,
+    jobs: many(jobs, job).slice(0, rows),
+    salt: [],
+    left: {
+      cans: left(cans),
+      looks: 0,
+      jobs: left(jobs),
+      pots: left(pots) ? Object.fromEntries(sent.map(({ letter }) => [letter, left(pots)])) : {},
+    },
+  }
+}
+const day = (cans: number, pots: number, jobs: number) =>
+  serve({
     ...SETTINGS,
     "GET /api/timers": { body: [] },
-    "GET /api/round": ({ query }) => {
-      const rows = Number(query.get("rows") ?? 1e6)
-      const sent = all.slice(0, rows)
-      const left = (n: number) => Math.max(0, n - rows)
-      const body: Schemas["RoundPage"] = {
-        today: "2026-11-23",
-        plan: {
-          cans: sent.map((c) => ({ ...c, pots: c.pots.slice(0, rows) })),
-          looks: [],
-          pots_due: cans * pots,
-          minutes: 60,
-          legs: [],
-          saving: "",
-          clean_hands: "",
-        },
-        working: WORKING,
-        jobs: many(jobs, job).slice(0, rows),
-        salt: [],
-        left: {
-          cans: left(cans),
-          looks: 0,
-          jobs: left(jobs),
-          pots: left(pots)
-            ? Object.fromEntries(sent.map(({ letter }) => [letter, left(pots)]))
-            : {},
-        },
-      }
-      return { body }
-    },
+    "GET /api/round": ({ query }) => ({
+      body: page(cans, pots, jobs, Number(query.get("rows") ?? 1e6)),
+    }),
   })
-}
 const cards = () => screen.getAllByRole("region", { name: /^Can C/ }).length
 const asked = (sent: ReturnType<typeof day>) =>
   sent.filter((s) => s.path === "/api/round").map((s) => s.query.get("rows"))
@@ -133,5 +132,40 @@ describe("a long round", () => {
     expect(await screen.findByText("Job 6")).toBeTruthy()
     expect(screen.queryByRole("button", { name: /^Show more/ })).toBeNull()
     expect(asked(sent)).toEqual(["40"])
+  })
+})
+
+describe("the end of a walk", () => {
+  const ended = (pots: number, done: number[]) => {
+    const sent = serve({ "POST /api/timers": { status: 201, body: { id: 1 } } })
+    show(<Finished walk={{ ...newWalk(page(pots > 0 ? 1 : 0, pots)), done }} />)
+    return sent
+  }
+  const heading = () => screen.getByRole("heading", { level: 1 }).textContent
+  const saucers = () => screen.queryByRole("button", { name: /saucers/ })
+
+  it("counts what was poured, names what was not, and times the saucers of what was", async () => {
+    const sent = ended(3, [1001, 1003])
+    expect(heading()).toBe("The round is done")
+    expect(screen.getByText(/2 of 3 pots poured. Empty the saucers/)).toBeTruthy()
+    expect(screen.getByText("Not poured: P-1002.")).toBeTruthy()
+    fireEvent.click(screen.getByRole("button", { name: /saucers/ }))
+    expect(await screen.findByText(/goes on saying so/)).toBeTruthy()
+    expect(sent.at(-1)?.body).toEqual({ pot_ids: [1001, 1003], minutes: 20 })
+    expect(saucers()).toBeNull()
+  })
+
+  it("asks for no saucers where nothing was poured, and counts on after a dozen names", () => {
+    ended(14, [])
+    expect(heading()).toBe("Nothing was poured")
+    expect(screen.getByText("0 of 14 pots poured.")).toBeTruthy()
+    expect(screen.getByText(/^Not poured: P-1001, .*P-1012 and 2 more\.$/)).toBeTruthy()
+    expect(saucers()).toBeNull()
+  })
+
+  it("names nothing where nothing was due", () => {
+    ended(0, [])
+    expect(heading()).toBe("Nothing is due today")
+    expect(screen.queryByText(/poured/)).toBeNull()
   })
 })

@@ -24,7 +24,7 @@ export function Holds({ potId, holds }: { potId: number; holds: Hold[] }) {
             <Text as="span" color="fg.muted">
               {h.word
                 ? `Your word: ${h.word}`
-                : `Blocks ${h.blocks.join(", ")}. Ends: ${h.release}`}
+                : `Blocks ${h.blocks.join(", ")}. ${h.standing ? "" : "Ends: "}${h.release}`}
             </Text>
             {!h.word && !h.standing && (
               <Button

@@ -12,7 +12,7 @@ const RESTING: Hold = {
   id: "resting",
   blocks: ["feed", "flush"],
   reason: "Resting since 30 Oct: no feed.",
-  release: "Until a new lead shows.",
+  release: "A new lead.",
   standing: false,
   quiet: false,
   word: "",
@@ -34,8 +34,9 @@ describe("holds", () => {
   it("tell what they block, why and until when; a rule of the kind is not to be set aside", () => {
     const { container } = show(<Holds potId={3} holds={[RESTING, ROOTS]} />)
     expect(container.textContent).toContain(
-      "Hold: Resting since 30 Oct: no feed. Blocks feed, flush. Ends: Until a new lead shows.",
+      "Hold: Resting since 30 Oct: no feed. Blocks feed, flush. Ends: A new lead.",
     )
+    expect(container.textContent).toContain("A carnivore. Blocks feed. By choice only.")
     expect(screen.getAllByRole("button").map((b) => b.getAttribute("aria-label"))).toEqual([
       "Set aside the hold resting",
     ])
