@@ -214,6 +214,16 @@ def test_interface_asks_nobody_else() -> None:
         assert not re.search(r"https?://(?!127\.0\.0\.1|www\.w3\.org)", path.read_text("utf-8")), path.name
 
 
+def test_the_typeface_that_ships_has_every_sign_of_the_interface_and_of_the_data() -> None:
+    """A machine without another typeface, a small board for one, shows a box for a sign it lacks."""
+    sheet = (ROOT / "web/node_modules/@fontsource-variable/hanken-grotesk/wght.css").read_text("utf-8")
+    spans = [re.split("-", span) for span in re.findall(r"U\+([0-9A-F]+(?:-[0-9A-F]+)?)", sheet)]
+    data = [p for p in sorted((SRC / "core" / "data").rglob("*")) if p.suffix in {".toml", ".json"}]
+    for path in [*WEB, *data]:
+        for sign in {c for c in path.read_text("utf-8") if ord(c) > 0x7E}:
+            assert any(int(s[0], 16) <= ord(sign) <= int(s[-1], 16) for s in spans), (path.name, sign)
+
+
 def test_interface_types_follow_from_the_api(tmp_path: Path) -> None:
     """Fails when the API changed and ./fenwa types was not run."""
     import json

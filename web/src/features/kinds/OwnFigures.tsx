@@ -104,7 +104,7 @@ export function OwnFigures({
         form={entry.form}
         name="alkalinity_max"
         label="Alkalinity, at most"
-        unit="mg/L CaCO₃"
+        unit="mg/L CaCO3"
         numeric
         hint={`now ${w.alkalinity_ceiling_mg_L}`}
       />

@@ -3,6 +3,7 @@ import { useInfiniteQuery } from "@tanstack/react-query"
 import type { ScaleTime } from "d3-scale"
 import { useState } from "react"
 import { MoreRows } from "../../ui/MoreRows"
+import { Fold } from "../../ui/Signs"
 import { Grass } from "./Grass"
 import { COLUMNS, PlantRow } from "./PlantRow"
 import { type Asked, type LeafGroup as Group, moreOfGroup, type PlantLine } from "./queries"
@@ -41,7 +42,7 @@ export function LineGroup({
     <Box as="section" aria-label={name} borderTopWidth="1px">
       <Flex bg="bg.subtle" px="2" align="center">
         <Button size="sm" minH="44px" variant="ghost" aria-expanded={open} onClick={onFold}>
-          <span aria-hidden="true">{open ? "▾" : "▸"}</span> {name}
+          <Fold open={open} /> {name}
         </Button>
         <Text fontSize="sm" color="fg.muted">
           {group.total} {group.total === 1 ? "plant" : "plants"}

@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react"
 import { useState } from "react"
+import { Fold } from "../../ui/Signs"
 import { LeafPart } from "./LeafPart"
 import { MarksPart } from "./MarksPart"
 import { MorePart } from "./MorePart"
@@ -68,7 +69,7 @@ export function LookSheet({
           aria-expanded={more}
           onClick={() => setMore(!more)}
         >
-          <span aria-hidden="true">{more ? "▾" : "▸"}</span> Counts, roots, growths, note
+          <Fold open={more} /> Counts, roots, growths, note
         </Button>
         {more && <MorePart asked={asked} draft={draft} problems={fields} onDraft={setDraft} />}
         {elsewhere && (

@@ -3,6 +3,7 @@ import type { UseFormReturn } from "react-hook-form"
 import type { Schemas } from "../../api/client"
 import { useOptions } from "../../api/queries"
 import { NoteField, SelectField, TextField } from "../../ui/fields"
+import { Done } from "../../ui/Signs"
 import { WhichPlant } from "./plants/WhichPlant"
 import { PenReader } from "../../ui/PenReader"
 
@@ -92,7 +93,7 @@ export function PotChoice({ pots, queue, poured, onToggle }: ChoiceProps) {
           onClick={() => onToggle(p.id)}
         >
           {p.code}
-          {poured.includes(p.id) ? " ✓" : ""}
+          {poured.includes(p.id) && <Done word="poured" />}
         </Button>
       ))}
     </Flex>

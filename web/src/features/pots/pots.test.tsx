@@ -294,7 +294,7 @@ describe("pouring one pot after another", () => {
     )
     fireEvent.click(screen.getByRole("button", { name: "Poured" }))
     await screen.findByText("All 1 poured.")
-    fireEvent.click(screen.getByRole("button", { name: "C ✓" }))
+    fireEvent.click(screen.getByRole("button", { name: "C poured" }))
     screen.getByText("C Paph")
   })
   it("asks for pots first", () => {

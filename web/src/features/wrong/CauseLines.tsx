@@ -1,5 +1,6 @@
 import { Box, Text } from "@chakra-ui/react"
 import { day } from "../../ui/format"
+import { Disc } from "../../ui/Signs"
 import { Letter } from "./Letter"
 import type { Letters } from "./letters"
 import type { Likely } from "./queries"
@@ -25,8 +26,7 @@ export function CauseLines({
   return (
     <Box borderTopWidth="1px" py="2">
       <Text fontWeight="semibold">
-        {first ? "● " : "○ "}
-        {cause.name}{" "}
+        <Disc full={first} /> {cause.name}{" "}
         <Box as="span" fontWeight="normal" color="fg.muted">
           {cause.word}
         </Box>
