@@ -182,7 +182,7 @@ def _serve_store(
     from fenwa.api.patience import Patient
     from fenwa.api.quiet import Tidying
     from fenwa.api.transactions import now
-    from fenwa.api.warm import Warming, is_large
+    from fenwa.api.warm import Warming
     from fenwa.core.errors import Conflict
     from fenwa.demo.beside import Beside
     from fenwa.store.backup import Backups
@@ -243,7 +243,7 @@ def _serve_store(
     server = uvicorn.Server(config)
     heard = server.server_state
     tidying = Tidying(store, lambda: heard.total_requests, lambda: bool(heard.tasks))
-    beside_it = [x for x in (folding, Warming(server_app) if is_large(store) else None, tidying) if x]
+    beside_it = [x for x in (folding, Warming(server_app), tidying) if x]
     for work in beside_it:
         work.start()
     try:

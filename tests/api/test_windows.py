@@ -10,6 +10,7 @@ from fastapi.routing import APIRoute
 
 from fenwa.api.app import create_app
 from fenwa.api.warm import PAGES, Warming, is_large
+from fenwa.store.memory import Readable
 from fenwa.store.session import Store
 from tests.conftest import TODAY, Client, pot, pour
 
@@ -187,15 +188,64 @@ def test_a_pots_page_sends_the_months_its_chart_shows_and_the_rest_page_by_page(
     assert [p["on"] for p in later.get("/api/pots/1")["pours"]] == [str(d) for d in days[-6:]]
 
 
-def test_a_large_house_is_laid_out_beforehand(many: Client, monkeypatch: pytest.MonkeyPatch) -> None:
+@pytest.fixture
+def large(many: Client, monkeypatch: pytest.MonkeyPatch) -> Store:
+    """The house as one worth laying out, of which nothing is."""
     monkeypatch.setattr("fenwa.api.warm.AFTER_s", 0.0)
     assert not is_large(many.store)
     monkeypatch.setattr("fenwa.api.warm.LARGE", MANY - 1)
     assert is_large(many.store)
-    many.store.changed.memory.clear()
-    app = create_app(many.store, lambda: TODAY)
+    many.store.forget()
+    return many.store
+
+
+def day_of_pots(store: Readable) -> date | None:
+    known = store.changed.memory.get("pots")
+    return None if known is None else known.day
+
+
+def test_a_large_house_is_laid_out_beforehand(large: Store) -> None:
+    app = create_app(large, lambda: TODAY)
     warming = Warming(app)
     warming.start()
     warming.wait()
-    assert {"pots", "leaf lines", "desk"} <= set(many.store.changed.memory)
+    warming.stop()
+    assert {"pots", "leaf lines", "desk"} <= set(large.changed.memory)
     assert set(PAGES) <= {r.path for r in app.router.routes if isinstance(r, APIRoute)}
+
+
+def test_a_large_house_is_laid_out_again_when_a_day_begins_with_the_round_of_the_next(large: Store) -> None:
+    """Once a day, and nothing is kept of the day gone by."""
+    days = [TODAY]
+    warming = Warming(create_app(large, lambda: days[-1]))
+    for day in (TODAY, TODAY + timedelta(days=1)):
+        days.append(day)
+        warming.look()
+        assert day_of_pots(large) == day
+        tomorrow = large.as_of(day + timedelta(days=1))
+        assert day_of_pots(tomorrow) == day + timedelta(days=1)
+        laid_out = large.changed.memory["pots"]
+        warming.look()
+        assert large.changed.memory["pots"] is laid_out
+        assert large.as_of(day + timedelta(days=1)) is tomorrow
+    page = Client(large, days[-1]).get(f"/api/round?on={days[-1] + timedelta(days=1)}")
+    assert page["today"] == str(days[-1] + timedelta(days=1))
+
+
+def test_a_small_house_is_left_to_its_first_page(many: Client) -> None:
+    many.store.forget()
+    Warming(create_app(many.store, lambda: TODAY)).look()
+    assert many.store.changed.memory == {}
+
+
+def test_a_page_that_fails_keeps_no_other_from_being_laid_out(
+    large: Store, caplog: pytest.LogCaptureFixture, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def fails(*_: object) -> None:
+        raise RuntimeError("no leaves today")
+
+    monkeypatch.setattr("fenwa.api.leaves.station.leaves_of", fails)
+    Warming(create_app(large, lambda: TODAY)).look()
+    assert "/api/leaves could not be laid out beforehand" in caplog.text
+    assert day_of_pots(large) == TODAY
+    assert day_of_pots(large.as_of(TODAY + timedelta(days=1))) is not None

@@ -147,6 +147,7 @@ def test_the_large_bench_measures_what_it_says_over_a_small_house(monkeypatch: p
     for what in (
         "start until it answers, median of 2",
         "pages when nothing changed, p95",
+        "the round of tomorrow, first asked",
         "a pour while four readers read, pour after pour, p95",
     ):
         assert found[what].target

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import date
+from functools import lru_cache
 
 from fenwa.core.care.condition import CLIMATE_DAYS, Condition, Hold
 from fenwa.core.climate.air import DRY_AIR_kPa, vapour_deficit_kPa
@@ -14,8 +15,23 @@ COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
 WARM_AGAIN_DAYS, COOL_AGAIN_DAYS = 5, 2  # back in range for so long before a cold or hot spell counts as over
 
 
+Readings = tuple[tuple[date, float], ...]  # of a place, oldest first [°C]
+
+
+@lru_cache(maxsize=1024)  # pots of a place and a kind share the answer
+def _cold_spell(nights: Readings, today: date, low: float) -> tuple[date, float] | None:
+    """The newest night under a limit, while the cold lasts."""
+    return _lasting(nights, today, lambda v: v < low, lambda v: v >= low + COLD_MARGIN_C, WARM_AGAIN_DAYS)
+
+
+@lru_cache(maxsize=1024)
+def _hot_spell(days: Readings, today: date, most: float) -> tuple[date, float] | None:
+    """The newest day well over a limit, while the heat lasts."""
+    return _lasting(days, today, lambda v: v > most + HEAT_MARGIN_C, lambda v: v <= most, COOL_AGAIN_DAYS)
+
+
 def _lasting(
-    readings: tuple[tuple[date, float], ...],
+    readings: Readings,
     today: date,
     outside: Callable[[float], bool],
     back: Callable[[float], bool],
@@ -45,7 +61,7 @@ def of_climate(c: Condition, today: date) -> list[Hold]:
     if c.minimum_C is not None:
         low, floor = c.minimum_C, COLD_MEDIUM_HARDY_C if c.minimum_C < COLD_MEDIUM_HARDY_C else COLD_MEDIUM_C
         nights = c.nights or (((c.climate_on, c.night_C),) if c.climate_on and c.night_C is not None else ())
-        night = _lasting(nights, today, lambda v: v < low, lambda v: v >= low + COLD_MARGIN_C, WARM_AGAIN_DAYS)
+        night = _cold_spell(nights, today, low)
         if night is not None:
             said = f"Night of {night[1]:g} °C{_when(night[0], today)}, below its {low:g} °C"
         else:
@@ -62,7 +78,7 @@ def of_climate(c: Condition, today: date) -> list[Hold]:
     if c.day_most_C is not None:
         most = c.day_most_C
         days = c.days or (((c.climate_on, c.day_C),) if c.climate_on and c.day_C is not None else ())
-        hot = _lasting(days, today, lambda v: v > most + HEAT_MARGIN_C, lambda v: v <= most, COOL_AGAIN_DAYS)
+        hot = _hot_spell(days, today, most)
         if hot is not None:
             out.append(
                 Hold(
