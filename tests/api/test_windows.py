@@ -1,6 +1,7 @@
 """Long lists in windows: what a page shows is what is sent, and the rest can be had."""
 
 import shutil
+import threading
 from collections.abc import Iterator
 from datetime import date, timedelta
 from pathlib import Path
@@ -249,3 +250,21 @@ def test_a_page_that_fails_keeps_no_other_from_being_laid_out(
     assert "/api/leaves could not be laid out beforehand" in caplog.text
     assert day_of_pots(large) == TODAY
     assert day_of_pots(large.as_of(TODAY + timedelta(days=1))) is not None
+
+
+def test_a_database_that_cannot_be_read_is_told_in_the_log_once(
+    many: Client, caplog: pytest.LogCaptureFixture, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    asked = threading.Semaphore(0)
+
+    def fails(_: object) -> bool:
+        asked.release()
+        raise OSError("gone")
+
+    monkeypatch.setattr("fenwa.api.warm.is_large", fails)
+    monkeypatch.setattr("fenwa.api.warm.LOOK_EVERY_s", 0.001)
+    warming = Warming(create_app(many.store, lambda: TODAY))
+    warming.start()
+    assert all(asked.acquire(timeout=10) for _ in range(3)), "it goes on looking"
+    warming.stop()
+    assert caplog.text.count("The house could not be laid out beforehand") == 1

@@ -53,11 +53,15 @@ class Warming:
         self._laid_out.wait()
 
     def _run(self) -> None:
+        told = False
         while not self._end.is_set():
             try:
                 self.look()
-            except Exception:  # whoever asks for a page is told
-                log.exception("The house could not be laid out beforehand")
+                told = False
+            except Exception:  # whoever asks for a page is told; the log is, once
+                if not told:
+                    log.exception("The house could not be laid out beforehand")
+                told = True
             self._end.wait(LOOK_EVERY_s)
 
     def look(self) -> None:

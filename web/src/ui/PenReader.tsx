@@ -35,9 +35,12 @@ export function PenReader({
   }, [])
   const p = useQuery(penQuery).data
   const show = (state: Pen) => queries.setQueryData(penQuery.queryKey, state)
+  const plugging = useRef<Promise<unknown>>(null) // a reading begun at once would be one in the air
   const read = useMutation<Pen, ApiProblem>({
     mutationFn: async () => {
-      if (p?.simulated && p.plugged)
+      await plugging.current
+      const now = queries.getQueryData<Pen>(penQuery.queryKey)
+      if (now?.simulated && now.plugged)
         await answer(
           client.PUT("/api/pen/simulated", {
             body: { water_id: null, pot_id: null, plugged: true, ...into },
@@ -64,9 +67,13 @@ export function PenReader({
     },
   })
   const plug = useMutation<Pen, ApiProblem, boolean>({
-    mutationFn: (plugged) =>
-      answer(client.PUT("/api/pen/simulated", { body: { water_id: null, pot_id: null, plugged } })),
-    onSuccess: show,
+    mutationFn: async (plugged) => {
+      const body = { water_id: null, pot_id: null, plugged }
+      const done = answer(client.PUT("/api/pen/simulated", { body }))
+      plugging.current = done.then(show, () => undefined)
+      await plugging.current
+      return done
+    },
   })
   if (!p?.present) return null
   return (

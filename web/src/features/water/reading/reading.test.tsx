@@ -105,6 +105,24 @@ describe("readings", () => {
     expect((await screen.findByRole("alert")).textContent).toContain("Nothing was kept.")
     expect((screen.getByLabelText("The meter shows") as HTMLInputElement).value).toBe("")
   })
+  it("is read in this water, and only once it is plugged in", async () => {
+    const sent = serve({
+      ...BASE,
+      "GET /api/pen": { body: { ...PEN, plugged: false } },
+      "PUT /api/pen/simulated": { body: { ...PEN, plugged: true } },
+      "POST /api/pen/start": { body: { ...PEN, plugged: true, reading: true, settled: true } },
+    })
+    show(
+      <ReadingForm waters={PAGE.waters} today="2026-11-23" chosen={1} onClose={() => undefined} />,
+    )
+    fireEvent.click(await screen.findByRole("button", { name: "Plug it in" }))
+    fireEvent.click(screen.getByRole("button", { name: "Read the pen" }))
+    await waitFor(() => expect(sent.some((s) => s.path === "/api/pen/start")).toBe(true))
+    expect(sent.filter((s) => s.method === "PUT").map((s) => s.body)).toEqual([
+      { water_id: null, pot_id: null, plugged: true },
+      { water_id: 1, pot_id: null, plugged: true },
+    ])
+  })
   it("assigns what a logger posted", async () => {
     const sent = serve({
       ...BASE,
