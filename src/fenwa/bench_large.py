@@ -36,9 +36,10 @@ PAGES = (
     "/api/settings",
 )
 DAY = timedelta(days=1)
+TOMORROW = f"/api/round?on={TODAY + DAY}"  # laid out beforehand; another coming day is worked out when it is asked for
 OTHERS = {
     "all of today's round, as it is walked": "/api/round",
-    "the round of tomorrow": f"/api/round?on={TODAY + DAY}",
+    "the round of tomorrow": TOMORROW,
     "a round of another coming day": f"/api/round?on={TODAY + 3 * DAY}",
     "going away for two weeks": f"/api/away?leaving={TODAY + DAY}&back={TODAY + 15 * DAY}",
     "the season report": "/api/season-report",
@@ -194,8 +195,8 @@ class House:
         out = []
         for n, (what, path) in enumerate(OTHERS.items()):
             first_ms, machine = watched(partial(self.server.ask, path))
-            if "?on=" in path:  # tomorrow was laid out beforehand, another day is worked out now
-                target = "300 ms" if what.endswith("tomorrow") else ""
+            if "?on=" in path:
+                target = "300 ms" if path == TOMORROW else ""
                 out += _with([Line(f"{what}, first asked", f"{first_ms:.0f} ms", target)], machine)
             times, machine = each_in_quiet(partial(self._asked_after, path, 300 + 10 * n + k) for k in range(3))
             target = "300 ms" if path.startswith("/api/round") else ""

@@ -155,6 +155,38 @@ def test_each_hold_names_what_it_blocks_why_and_until(changes: dict[str, Any], f
         assert blocked(open_now, blocks)
         assert open_now[0].reason.endswith(".")
         assert open_now[0].release.endswith(".")
+        assert open_now[0].release[0].isupper(), "it stands after “Ends:”"
+        assert not open_now[0].release.startswith("Until")
+
+
+@pytest.mark.parametrize(
+    ("changes", "release"),
+    [
+        ({"phase": "dormant", "restart": "buds on the corm"}, "Buds on the corm."),
+        ({"phase": "rest", "restart": "a new lead"}, "A new lead."),
+        ({"phase": "rest", "restart": "a new lead", "gate_needs": "A lead of 3 cm."}, "A lead of 3 cm."),
+        ({"phase": "stressed"}, "New growth in sight."),
+    ],
+)
+def test_a_hold_of_the_phase_ends_by_what_its_kind_waits_for(changes: dict[str, Any], release: str) -> None:
+    assert holds(replace(CALM, **changes), TODAY)[0].release == release
+
+
+def test_pots_of_one_place_are_judged_each_by_its_own_limit_and_day() -> None:
+    """Spells are found once for a place, a limit and a day: no pot may get the answer of another."""
+    nights = tuple((TODAY - n * DAY, 9.0 if n == 3 else 20.0) for n in range(6, -1, -1))
+    days = tuple((TODAY - n * DAY, 36.0 if n == 1 else 25.0) for n in range(6, -1, -1))
+    place = replace(CALM, climate_on=TODAY, nights=nights, days=days)
+
+    def held(least: float, most: float, on: date = TODAY) -> set[str]:
+        return {h.id for h in holds(replace(place, minimum_C=least, day_most_C=most), on)}
+
+    for _ in range(2):
+        assert held(12, 29) == {"cold", "heat"}
+        assert held(8, 29) == {"heat"}
+        assert held(12, 33) == {"cold"}
+        assert held(8, 33) == set()
+        assert held(12, 29, TODAY + 9 * DAY) == {"heat"}
 
 
 def test_a_hold_set_aside_with_a_word_is_shown_and_blocks_nothing() -> None:

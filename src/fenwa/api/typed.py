@@ -9,7 +9,7 @@ from typing import Annotated, Any
 from pydantic import BeforeValidator, ValidationInfo, WithJsonSchema
 from pydantic_core import PydanticCustomError
 
-from fenwa.core.entry import read_number
+from fenwa.core.entry import capital, read_number
 from fenwa.core.errors import InputError
 from fenwa.core.units import in_own_unit
 
@@ -94,7 +94,7 @@ def label_of(name: str) -> str:
     if name in LABELS:
         return LABELS[name]
     words = _UNIT_SUFFIX.sub("", name).replace("_", " ").strip()
-    return words[:1].upper() + words[1:] if words else "The request"
+    return capital(words) if words else "The request"
 
 
 def _read(raw: Any, info: ValidationInfo) -> Any:

@@ -41,6 +41,11 @@ def signed(value: float, digits: int = 0) -> str:
     return text if not float(text) else f"{'−' if value < 0 else '+'}{text}"
 
 
+def capital(words: str) -> str:
+    """Words as a sentence begins with them; the rest stays as it is, where ``str.capitalize`` would lower a name."""
+    return words[:1].upper() + words[1:]
+
+
 def _plain(value: float, figures: int) -> str:
     text = f"{value:.{figures}g}"
     return text if "e" not in text else np.format_float_positional(float(text), trim="-")
@@ -117,7 +122,7 @@ def _no_day(pointer: str, text: str) -> OutOfRange:
 
 def _field(pointer: str) -> str:
     words = pointer.rsplit("/", 1)[-1].split("_")[0]
-    return words[:1].upper() + words[1:] if words and not words.isdigit() else "An entry"
+    return capital(words) if words and not words.isdigit() else "An entry"
 
 
 def read_number(raw: str | float | int | None, label: str, *, pointer: str = "") -> float:

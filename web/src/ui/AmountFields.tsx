@@ -3,6 +3,7 @@ import { Field } from "@chakra-ui/react"
 import { useId } from "react"
 import { type Path, type UseFormReturn } from "react-hook-form"
 import { useQuantities } from "../api/waterQueries"
+import { capital } from "./format"
 
 export type AmountValues = { amounts: Record<string, { typed: string; unit: string }> }
 
@@ -27,7 +28,7 @@ export function AmountFields<V extends AmountValues>({
       {ids.map((id) => {
         const q = known.find((k) => k.id === id)
         if (!q) return null
-        const label = q.label.charAt(0).toUpperCase() + q.label.slice(1)
+        const label = capital(q.label)
         return (
           <Field.Root key={id} maxW="300px" minW="230px">
             <Field.Label fontSize="sm">{label}</Field.Label>

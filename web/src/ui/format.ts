@@ -207,3 +207,6 @@ export function expected(low_uS_cm: number, high_uS_cm: number): string {
 /** So many of a list, and how many more there are. */
 export const listed = (names: string[], most: number) =>
   `${names.slice(0, most).join(", ")}${names.length > most ? ` and ${names.length - most} more` : ""}`
+
+/** Words as a line begins with them. */
+export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1)

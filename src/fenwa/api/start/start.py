@@ -18,6 +18,7 @@ from fenwa.core.care.descent import alike_codes, first_code
 from fenwa.core.care.first_plan import MOST_LINES, MOST_WATERS, FirstPlan, SaidLine, WaterAtHand, first_plan
 from fenwa.core.care.said import SaidPots, said_pots
 from fenwa.core.data.water_tables import water_kinds
+from fenwa.core.entry import capital
 from fenwa.core.errors import Conflict
 from fenwa.core.water.kinds import WaterKind
 from fenwa.core.water.tds import TdsScale
@@ -131,7 +132,7 @@ def _is_empty(session: Session) -> bool:
 
 def _name(kind: WaterKind) -> str:
     label = water_kinds()[kind].label
-    return label[0].upper() + label[1:]
+    return capital(label)
 
 
 @router.get("")

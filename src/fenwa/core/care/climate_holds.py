@@ -9,13 +9,12 @@ from functools import lru_cache
 from fenwa.core.care.condition import CLIMATE_DAYS, Condition, Hold
 from fenwa.core.climate.air import DRY_AIR_kPa, vapour_deficit_kPa
 
+Readings = tuple[tuple[date, float], ...]  # of a place, oldest first [°C]
+
 COLD_MEDIUM_C, COLD_MEDIUM_HARDY_C = 15.0, 10.0
 
 COLD_MARGIN_C, HEAT_MARGIN_C = 2.0, 4.0
 WARM_AGAIN_DAYS, COOL_AGAIN_DAYS = 5, 2  # back in range for so long before a cold or hot spell counts as over
-
-
-Readings = tuple[tuple[date, float], ...]  # of a place, oldest first [°C]
 
 
 @lru_cache(maxsize=1024)  # pots of a place and a kind share the answer

@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from fenwa.core.care.climate_holds import of_climate
 from fenwa.core.care.condition import Blocked, Condition, Hold, Override
 from fenwa.core.care.prills import PRILL_DONE
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -65,7 +65,7 @@ def _of_phase(c: Condition) -> list[Hold]:
     if c.phase not in ("dormant", "rest", "stressed"):
         return []
     since = f" since {c.phase_since.day} {c.phase_since:%b}" if c.phase_since else ""
-    until = c.gate_needs or f"{c.restart[:1].upper()}{c.restart[1:]}."
+    until = c.gate_needs or f"{capital(c.restart)}."
     if c.phase == "dormant":
         return [
             Hold(

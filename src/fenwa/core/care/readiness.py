@@ -8,7 +8,7 @@ from datetime import date, timedelta
 
 from fenwa.core.care.felt import MOIST, USUAL_AT, USUAL_MOIST, Felt, Ready, ReadyRule, Sign, says, since_pour
 from fenwa.core.care.signs import by_signs, signs_found
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.errors import InputError, Underspecified
 from fenwa.core.pot.methods import Moist
 from fenwa.core.registry import calculation
@@ -125,7 +125,7 @@ def is_ready(rule: ReadyRule, felt: Felt, last_pour_on: date | None, today: date
     if rule.by == "days" or not current or on is None:
         return Ready("check", f"Check: {says(rule)}.")
     when = "" if on == today else f" on {on.day} {on:%b}"
-    said = f"{found[0].upper()}{found[1:]}{when}"
+    said = f"{capital(found)}{when}"
     if dry:
         return Ready("water", f"{said}: dry by your rule. Water.")
     if on == today:

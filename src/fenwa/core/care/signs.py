@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from fenwa.core.care.felt import MOIST, SIGNS_AGAIN_DAYS, USUAL_AT, Felt, Ready, ReadyRule, Sign, says, since_pour
+from fenwa.core.entry import capital
 
 
 @dataclass(frozen=True)
@@ -64,4 +65,4 @@ def by_signs(rule: ReadyRule, felt: Felt, last_pour_on: date | None, today: date
 
 def _joined(words: tuple[str, ...]) -> str:
     said = " and ".join(words)
-    return said[:1].upper() + said[1:]
+    return capital(said)

@@ -18,6 +18,7 @@ from fenwa.core.diagnosis.evidence import (
     check_evidence,
     exposed_share,
 )
+from fenwa.core.entry import capital
 from fenwa.core.errors import InputError
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
@@ -231,7 +232,7 @@ def likely_causes(
         ledger.step(f"w{i}", f"p{i} * s{i} * f{i} * l{i}", "", "weight before sharing out")
     best = told[0]
     others = ", ".join(c.name for c in told[1:SHOWN] if c.word in ("likely", "possible"))
-    said = f"{best.word[:1].upper()}{best.word[1:]}: {best.name}." + (f" Possible too: {others}." if others else "")
+    said = f"{capital(best.word)}: {best.name}." + (f" Possible too: {others}." if others else "")
     return ledger.close(
         LikelyCauses(
             tuple(c for c in told if c.word != "excluded"),

@@ -12,7 +12,7 @@ from statistics import fmean, median
 from typing import Literal
 
 from fenwa.core.constants import Z80
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.errors import InputError
 from fenwa.core.evidence.chance import PRIOR_DF, Effect, posterior, t_over_normal
 from fenwa.core.evidence.detectable import REPEATABILITY, TABLE, detectable_sds, mean_repeatability, own_repeatability
@@ -286,7 +286,7 @@ def did_it_help(
             if max(chance, 1 - chance) < 0.8
             else ("It helped, as it looks" if (chance > 0.5) == (facts.better > 0) else "It did harm, as it looks")
         )
-        said = f"{chosen[:1].upper()}{chosen[1:]}; {NAMES[against]}: {graded.grade}."
+        said = f"{capital(chosen)}; {NAMES[against]}: {graded.grade}."
     return ledger.close(
         DidItHelp(
             state=window.state,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.registry import calculation
 from fenwa.core.working import Computed, Ledger
 
@@ -116,4 +116,4 @@ def evidence_grade(
         if base > 1:
             following = "Change one thing at a time."
     word = GRADES[grade]
-    return ledger.close(EvidenceGrade(word, tuple(why), following, f"{word[:1].upper()}{word[1:]}. {' '.join(why)}"))
+    return ledger.close(EvidenceGrade(word, tuple(why), following, f"{capital(word)}. {' '.join(why)}"))

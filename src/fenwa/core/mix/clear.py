@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.errors import InputError
 from fenwa.core.mix.elements import Elements, closing_sentence, ions_per_gram
 from fenwa.core.mix.feed import MAX_PRODUCTS, DOSE_MAX_g_L, Feed, elements_of, sum_ions
@@ -322,7 +322,7 @@ def _verdict(
 
 def _too_much(s: SolubilityCheck, times: float) -> str:
     """What does not all dissolve, and the way out."""
-    name = s.name[:1].upper() + s.name[1:]
+    name = capital(s.name)
     if times <= 1:
         return f"{name} at {s.strength_g_L:.3g} g/L does not all dissolve in the can: keep below {s.limit_g_L:.3g} g/L."
     return (

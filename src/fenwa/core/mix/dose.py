@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwa.core.entry import require, shown
+from fenwa.core.entry import capital, require, shown
 from fenwa.core.errors import InputError, OutOfRange
 from fenwa.core.mix.asked_dose import AskedDose, Dose
 from fenwa.core.mix.elements import Elements, ions_per_gram, label_to_elements
@@ -227,9 +227,7 @@ def _reading(
     ledger.take("C_w", base.name, base.ec25_uS_cm, "µS/cm", base.origin)
     ledger.take("U_w", f"left open of {base.name}", base.half_width_uS_cm, "µS/cm", base.origin)
     if not base.measured:
-        ledger.caution(
-            f"{base.name[:1].upper()}{base.name[1:]} was not measured: what such a water usually reads is taken."
-        )
+        ledger.caution(f"{capital(base.name)} was not measured: what such a water usually reads is taken.")
     ledger.found(
         "C_m",
         "water and feed by the ion model",

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwa.core.entry import require, signed
+from fenwa.core.entry import capital, require, signed
 from fenwa.core.errors import Infeasible, InputError
 from fenwa.core.mix.elements import Elements, ions_per_gram
 from fenwa.core.mix.feed import MAX_PRODUCTS, elements_of, sum_ions
@@ -310,7 +310,7 @@ def _sentence(
         far = ", ".join(m.element for m, b in zip(made, best, strict=True) if b > UNREACHED)
         return (
             f"Not reachable with these products: {far} stays more than 20 % off. "
-            f"{gives[:1].upper()}{gives[1:]} gives: without it the "
+            f"{capital(gives)} gives: without it the "
             "others come nearest. Change it, or add a product."
         )
     worst = max(made, key=lambda m: abs(m.error_pct))

@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from fenwa.core.constants import DAYS_A_MONTH
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.ahead import Rhythm, forecast, present_rhythm
 from fenwa.core.pot.balance import State
@@ -282,7 +282,7 @@ def _sentence(start: float, drift: float | None, now: RhythmOption, ceiling: flo
         return f"Stays under {ceiling:.0f} µS/cm for as far as this looks, at the present rhythm."
     climb = f"Readings climb {100 * drift:.0f} % a month at this rhythm: " if drift is not None and drift > 0 else ""
     over = f"over {ceiling:.0f} µS/cm about {now.crosses_on.isoformat()}."
-    said = climb + (over if climb else over[0].upper() + over[1:])
+    said = climb + (over if climb else capital(over))
     if not helping:
         return said + " Nothing tried here holds it: flush, or repot."
     return f"{said} What holds it with least water: {helping[0].sentence}"

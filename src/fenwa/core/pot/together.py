@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.errors import InputError
 from fenwa.core.pot.flush_schools import SCHOOLS, WORDS, FlushSchool
 from fenwa.core.pot.rhythms import WHAT_IFS, WhatIf
@@ -83,7 +83,7 @@ def rhythms_together(*, pots: list[PotWhatIf]) -> Computed[RhythmsTogether]:
             ledger.step(f"d{k}", f"v{k} - v0", "L/month", f"{change}: water more")
         more = litres - base
         water = f", {more:.1f} L more water a month" if more > 0.05 else ""
-        said = f"{change[0].upper()}{change[1:]}: {crossing} of {len(mine)} cross{water}."
+        said = f"{capital(change)}: {crossing} of {len(mine)} cross{water}."
         sums.append(WhatIfSum(change, len(mine), crossing, litres, more, said))
     ledger.step("v", "v0", "L/month", "water as it is")
     now = sums[0]

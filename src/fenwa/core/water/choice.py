@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Literal
 
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.errors import Underspecified
 from fenwa.core.registry import calculation
 from fenwa.core.water.kind_checks import PlantNeeds, check_needs
@@ -137,11 +137,7 @@ def least_bad(offered: list[Offered], needs: PlantNeeds, since: date | None, tod
     until = f"{change_by.day} {change_by:%b}"
     when = f"until {until} at most" if change_by > today else f"its time ended on {until}: change now"
     why = "" if bearable else ", over what it bears for weeks"
-    slow = (
-        f" {best.verdict.kind_line[:1].upper()}{best.verdict.kind_line[1:]}."
-        if best.verdict.kind == "known bad"
-        else ""
-    )
+    slow = f" {capital(best.verdict.kind_line)}." if best.verdict.kind == "known bad" else ""
     return LeastBad(
         best.id,
         best.name,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwa.core.entry import Span, read_span, require
+from fenwa.core.entry import Span, capital, read_span, require
 from fenwa.core.errors import InputError, Overspecified
 from fenwa.core.water.hardness import ALKALINITY_mg_L, HARDNESS_mg_L
 from fenwa.core.water.ions import MOLAR_MASS, WaterIons
@@ -108,7 +108,7 @@ def read_amount(quantity: str, typed: str | float, unit: str | None = None, *, p
             f"Unit “{chosen}” is not one of {q.label}. Choose {', '.join(u or 'none' for u in q.units)}.",
             pointer=pointer,
         )
-    label = q.label[:1].upper() + q.label[1:] if q.id != "pH" else "pH"
+    label = capital(q.label) if q.id != "pH" else "pH"
     span = read_span(typed, label, pointer=pointer).scaled(q.units[chosen])
     for end in (span.low, span.high):
         require(end, label, q.unit, low=0, high=q.most, pointer=pointer)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from fenwa.core.data.water_tables import water_kinds
-from fenwa.core.entry import require
+from fenwa.core.entry import capital, require
 from fenwa.core.registry import calculation
 from fenwa.core.water.kind_checks import (
     KindFinding,
@@ -157,7 +157,7 @@ def water_verdict(
         ledger.caution("A pen sees the amount of salt, not its kind: " + ", ".join(k.agent for k in unknown) + ".")
     for k in kinds:
         if k.minor and k.state == "known bad":
-            ledger.caution(k.reason[:1].upper() + k.reason[1:] + ".")
+            ledger.caution(capital(k.reason) + ".")
     limiting = "amount" if amount == "over" else bad[0].agent if bad else "amount" if amount == "borderline" else ""
     return ledger.close(
         WaterVerdict(

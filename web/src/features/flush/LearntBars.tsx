@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react"
 import { scaleLog } from "d3-scale"
 import type { Schemas } from "../../api/client"
-import { figure } from "../../ui/format"
+import { capital, figure } from "../../ui/format"
 
 const WIDTH = 300
 
@@ -16,8 +16,7 @@ export function LearntBars({ values }: { values: readonly Schemas["LearntValue"]
         return (
           <Box key={v.id} mb="2">
             <Text fontSize="sm">
-              {v.name[0]?.toUpperCase()}
-              {v.name.slice(1)}: <b>{figure(v.learnt, 2)}</b> {v.unit} ({figure(v.low, 2)} to{" "}
+              {capital(v.name)}: <b>{figure(v.learnt, 2)}</b> {v.unit} ({figure(v.low, 2)} to{" "}
               {figure(v.high, 2)})
             </Text>
             <Box asChild w="100%" maxW={`${WIDTH}px`} color="fg" display="block">

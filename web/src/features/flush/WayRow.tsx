@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { amount, figure } from "../../ui/format"
+import { amount, capital, figure } from "../../ui/format"
 import { Quantity } from "../../ui/Quantity"
 import { WayDrawing } from "./WayDrawing"
 
@@ -15,7 +15,7 @@ export function WayRow({
   return (
     <Box borderTopWidth="1px" py="2" opacity={w.possible ? 1 : 0.7}>
       <Flex justify="space-between" gap="3" align="baseline" wrap="wrap">
-        <Text fontWeight="semibold">{w.way[0]?.toUpperCase() + w.way.slice(1)}</Text>
+        <Text fontWeight="semibold">{capital(w.way)}</Text>
         {w.possible && (
           <Text>
             <Quantity

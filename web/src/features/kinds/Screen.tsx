@@ -4,6 +4,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query"
 import { useState } from "react"
 import { Link } from "react-router"
 import { answer, client, type Schemas } from "../../api/client"
+import { capital } from "../../ui/format"
 import { Loaded, PageHead } from "../../ui/Page"
 import { NameLink } from "../../ui/NameLink"
 
@@ -46,8 +47,7 @@ function Kinds({ rows }: { rows: Schemas["KindRow"][] }) {
       {groups.map((group) => (
         <Box as="section" key={group} mb="5">
           <Heading as="h2" fontSize="md" mb="2">
-            {group[0]?.toUpperCase()}
-            {group.slice(1)}
+            {capital(group)}
           </Heading>
           <Grid
             as="ul"

@@ -7,6 +7,7 @@ import { Fold } from "../../ui/Signs"
 import { Grass } from "./Grass"
 import { COLUMNS, PlantRow } from "./PlantRow"
 import { type Asked, type LeafGroup as Group, moreOfGroup, type PlantLine } from "./queries"
+import { capital } from "../../ui/format"
 
 /** Plants of one group under its heading; folded it is one strip of grass. */
 export function LineGroup({
@@ -37,7 +38,7 @@ export function LineGroup({
   const rest = more.data?.pages.flatMap((p) => p.plants) ?? []
   const plants = [...new Map([...sent, ...rest].map((p) => [p.pot_id, p])).values()] // a look moves a plant
   const left = group.total - plants.length
-  const name = group.key[0]?.toUpperCase() + group.key.slice(1)
+  const name = capital(group.key)
   return (
     <Box as="section" aria-label={name} borderTopWidth="1px">
       <Flex bg="bg.subtle" px="2" align="center">

@@ -1,7 +1,7 @@
 import { Box, Button, Grid, Text } from "@chakra-ui/react"
 import type { ScaleTime } from "d3-scale"
 import { Link } from "react-router"
-import { day, figure } from "../../ui/format"
+import { capital, day, figure } from "../../ui/format"
 import { Quantity } from "../../ui/Quantity"
 import { LineDrawing } from "./LineDrawing"
 import { lineWorking, type PlantLine } from "./queries"
@@ -67,7 +67,7 @@ export function PlantRow({
       </Box>
       <Box gridColumn={{ base: "1 / -1", lg: "auto" }} gridRow={{ base: 3, lg: "auto" }}>
         <Text fontSize="sm" fontWeight="semibold">
-          {line.word[0]?.toUpperCase() + line.word.slice(1)}.
+          {capital(line.word)}.
         </Text>
         <Text fontSize="xs" color="fg.muted">
           {line.usual_mm !== null && (

@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react"
 import type { Schemas } from "../../api/client"
-import { amount, day } from "../../ui/format"
+import { amount, capital, day } from "../../ui/format"
 
 type History = Schemas["OrganHistory"]
 
@@ -31,7 +31,7 @@ export function OrganLine({
   return (
     <>
       <Text fontSize="sm">
-        {organ[0]?.toUpperCase() + organ.slice(1)}, {day(last.on, today)}: {words(last)}
+        {capital(organ)}, {day(last.on, today)}: {words(last)}
       </Text>
       <Box asChild>
         <svg

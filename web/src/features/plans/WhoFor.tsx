@@ -5,6 +5,7 @@ import { Choose } from "../../ui/EntryRow"
 import { Part, type PartProps } from "./Part"
 import { kindsQuery, placesQuery } from "./queries"
 import type { Scope } from "./values"
+import { listed } from "../../ui/format"
 
 const RINGS: [Scope, string, number][] = [
   ["all", "all", 92],
@@ -26,12 +27,12 @@ export function WhoFor({
   const kinds = useQuery(kindsQuery).data ?? []
   const places = useQuery(placesQuery).data ?? []
   const kept = kinds.filter((k) => k.pots > 0)
-  const listed = kept.length > 0 ? kept : kinds
+  const offered = kept.length > 0 ? kept : kinds
   const choices: Record<Scope, { value: string; label: string }[]> = {
     all: [],
     place: places.map((p) => ({ value: String(p.id), label: p.name })),
-    group: [...new Set(listed.map((k) => k.group))].map((g) => ({ value: g, label: g })),
-    kind: listed.map((k) => ({ value: k.id, label: k.name })),
+    group: [...new Set(offered.map((k) => k.group))].map((g) => ({ value: g, label: g })),
+    kind: offered.map((k) => ({ value: k.id, label: k.name })),
     plant: pots.map((p) => ({ value: String(p.id), label: `${p.code} ${p.name}` })),
   }
   const widen = (scope: Scope) => set({ scope, key: choices[scope][0]?.value ?? "" })
@@ -91,7 +92,7 @@ export function WhoFor({
       )}
       {waiting.length > 0 && (
         <Text fontSize="sm" color="fg.muted">
-          A nearer plan rules {waiting.slice(0, 6).join(", ")}.
+          A nearer plan rules {listed(waiting, 6)}.
         </Text>
       )}
     </Part>

@@ -63,4 +63,13 @@ describe("a feeding plan", () => {
     await waitFor(() => expect(kept(sent)).toHaveLength(2))
     expect(kept(sent).map((b) => (b as { seen: number }).seen)).toEqual([0, 9])
   })
+  it.each([
+    [2, "A nearer plan rules P-01, P-02."],
+    [9, "A nearer plan rules P-01, P-02, P-03, P-04, P-05, P-06 and 3 more."],
+  ])("names pots that a nearer plan rules, and how many more: %i", async (n, said) => {
+    const waiting = Array.from({ length: n }, (_, i) => `P-0${i + 1}`)
+    serve({ ...table([]), "POST /api/plans/preview": { body: { ...PREVIEW, waiting } } })
+    show(<EditPlan />, "/plans/edit?scope=all&key=")
+    expect(await screen.findByText(said)).toBeTruthy()
+  })
 })

@@ -46,6 +46,7 @@ export function CauseLines({
                   {p.on && letters.get(p.on) && <Letter of={letters.get(p.on) ?? ""} />}
                 </Box>
               ))}
+              {l.pieces.length > PIECES && ` and ${l.pieces.length - PIECES} more`}
             </Text>
           ),
       )}

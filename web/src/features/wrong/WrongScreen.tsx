@@ -12,6 +12,7 @@ import { OneOrder, TwoOrders } from "./Orders"
 import { type Wrong, wrongQuery } from "./queries"
 import { Stairs } from "./Stairs"
 import { lettersOf } from "./letters"
+import { listed } from "../../ui/format"
 
 /** What is wrong with a plant: what the log holds, two ways to read it, and the gentlest next check. */
 export function WrongScreen() {
@@ -27,9 +28,7 @@ function View({ page }: { page: Wrong }) {
   const seen =
     page.signs.length > 0 ? `Seen: ${page.signs.join(", ")}.` : "Nothing seen that is wrong."
   const looked =
-    page.not_seen.length > 0
-      ? ` Looked for, not seen: ${page.not_seen.slice(0, 4).join(", ")}.`
-      : ""
+    page.not_seen.length > 0 ? ` Looked for, not seen: ${listed(page.not_seen, 4)}.` : ""
   return (
     <>
       <PageHead title={`What is wrong with ${page.code} ${page.name}?`} line={seen + looked}>

@@ -1,7 +1,7 @@
 import { Flex, Text } from "@chakra-ui/react"
 import { Link } from "react-router"
 import { type Schemas } from "../../../api/client"
-import { day } from "../../../ui/format"
+import { capital, day } from "../../../ui/format"
 import { Quantity } from "../../../ui/Quantity"
 
 const READY = { water: "Wants water now.", wait: "Leave it today.", check: "To be checked." }
@@ -20,11 +20,7 @@ export function CareWords({ page, care }: { page: Schemas["PotPage"]; care: Sche
         {page.own_figures ? ", by your own figures" : ""}
       </Text>
       <Text>
-        <b>
-          {care.phase[0]?.toUpperCase()}
-          {care.phase.slice(1)}
-        </b>
-        , by {care.phase_by}.{" "}
+        <b>{capital(care.phase)}</b>, by {care.phase_by}.{" "}
         <Text as="span" color="fg.muted">
           {care.phase_sentence}
         </Text>

@@ -1,8 +1,8 @@
-"""A change in a sentence: its sign can be read, and nothing is neither more nor less."""
+"""What a sentence quotes: a change has its sign where it is one, and words begin with a capital."""
 
 import pytest
 
-from fenwa.core.entry import signed
+from fenwa.core.entry import capital, signed
 
 
 @pytest.mark.parametrize(
@@ -21,3 +21,8 @@ from fenwa.core.entry import signed
 )
 def test_a_change_has_its_sign_where_it_is_one(value: float, digits: int, said: str) -> None:
     assert signed(value, digits) == said
+
+
+@pytest.mark.parametrize(("words", "said"), [("town water", "Town water"), ("EC of NPK", "EC of NPK"), ("", "")])
+def test_a_sentence_begins_with_a_capital_and_lowers_no_name(words: str, said: str) -> None:
+    assert capital(words) == said
